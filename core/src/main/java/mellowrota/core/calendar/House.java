@@ -1,0 +1,21 @@
+package mellowrota.core.calendar;
+
+import java.time.ZoneId;
+import java.util.Objects;
+
+/**
+ * What the organisation has settled for all.
+ *
+ * @param seed makes the identifiers of this house its own; never shown
+ * @param outsideLimit the highest level for readers who are neither crew nor office
+ * @param trustsOwnFeeds whether a person's feed of their own calendar counts as read by them alone
+ */
+public record House(
+    String seed, String name, ZoneId zone, Level outsideLimit, boolean trustsOwnFeeds) {
+  public House {
+    Objects.requireNonNull(seed, "seed");
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(zone, "zone");
+    Objects.requireNonNull(outsideLimit, "outsideLimit");
+  }
+}

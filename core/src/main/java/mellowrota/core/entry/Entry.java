@@ -1,0 +1,47 @@
+package mellowrota.core.entry;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * A visit on a calendar before anybody looks at it. What a reader gets is a face of it.
+ *
+ * @param times with margins where the rule asks for them
+ * @param bareTimes the same without margins, where they differ
+ * @param given when the work was handed over, as this calendar counts it
+ * @param wording none: the kind's default
+ * @param rules the rules that put it here, earliest first; empty when an <i>also here</i> did
+ * @param waits whether changes wait for a coordinator's yes
+ */
+public record Entry(
+    EntryKey key,
+    Uid uid,
+    EntryTimes times,
+    Optional<EntryTimes> bareTimes,
+    Optional<Instant> given,
+    Marks marks,
+    Optional<WordingId> wording,
+    List<Long> rules,
+    boolean waits) {
+
+  /**
+   * What goes with the times at every level, and stands in no text.
+   *
+   * @param unhanded a due mark in place of a rail, since nobody leads it yet
+   */
+  public record Marks(
+      boolean tick, boolean tentative, boolean busy, boolean late, boolean unhanded) {}
+
+  public Entry {
+    Objects.requireNonNull(key, "key");
+    Objects.requireNonNull(uid, "uid");
+    Objects.requireNonNull(times, "times");
+    Objects.requireNonNull(bareTimes, "bareTimes");
+    Objects.requireNonNull(given, "given");
+    Objects.requireNonNull(marks, "marks");
+    Objects.requireNonNull(wording, "wording");
+    rules = List.copyOf(rules);
+  }
+}

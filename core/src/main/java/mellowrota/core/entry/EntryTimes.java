@@ -1,0 +1,60 @@
+package mellowrota.core.entry;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.util.Objects;
+import mellowrota.core.time.DaySpan;
+
+/** When an entry stands in a calendar. */
+public sealed interface EntryTimes {
+
+  /** For ordering and searching only: whole days are taken in UTC. */
+  Instant from();
+
+  Instant until();
+
+  /** Local times in one zone. */
+  record Timed(ZonedDateTime start, ZonedDateTime end) implements EntryTimes {
+    public Timed {
+      Objects.requireNonNull(start, "start");
+      Objects.requireNonNull(end, "end");
+      if (end.isBefore(start)) {
+        throw new IllegalArgumentException("end " + end + " is before start " + start);
+      }
+    }
+
+    /** Both ends told in the zone of the work. */
+    public static Timed in(ZoneId zone, Instant start, Instant end) {
+      return new Timed(start.atZone(zone), end.atZone(zone));
+    }
+
+    @Override
+    public Instant from() {
+      return start.toInstant();
+    }
+
+    @Override
+    public Instant until() {
+      return end.toInstant();
+    }
+  }
+
+  /** Whole days without a zone. */
+  record AllDay(DaySpan days) implements EntryTimes {
+    public AllDay {
+      Objects.requireNonNull(days, "days");
+    }
+
+    @Override
+    public Instant from() {
+      return days.first().atStartOfDay(ZoneOffset.UTC).toInstant();
+    }
+
+    @Override
+    public Instant until() {
+      return days.until().atStartOfDay(ZoneOffset.UTC).toInstant();
+    }
+  }
+}

@@ -1,0 +1,45 @@
+package mellowrota.core.people;
+
+/**
+ * The capacities in which one reader reads one record, as bits: office, crew, outside, one per
+ * role. They add up; {@code outside} always holds.
+ */
+public record Capacities(long bits) {
+
+  public static final long OFFICE = 1L;
+  public static final long CREW = 1L << 1;
+  public static final long OUTSIDE = 1L << 2;
+  private static final int FIRST_ROLE_BIT = 3;
+
+  /** Somebody of whom nothing is known. */
+  public static final Capacities NOBODY_KNOWN = new Capacities(OUTSIDE);
+
+  public static long role(RoleId role) {
+    return 1L << (FIRST_ROLE_BIT + role.value());
+  }
+
+  public static Capacities of(long bits) {
+    return new Capacities(bits | OUTSIDE);
+  }
+
+  public Capacities and(long more) {
+    return new Capacities(bits | more);
+  }
+
+  public boolean isOffice() {
+    return (bits & OFFICE) != 0;
+  }
+
+  public boolean isCrew() {
+    return (bits & CREW) != 0;
+  }
+
+  /** Whether the reader holds any role on the record. */
+  public boolean inARole() {
+    return bits >>> FIRST_ROLE_BIT != 0;
+  }
+
+  public boolean holds(RoleId role) {
+    return (bits & role(role)) != 0;
+  }
+}

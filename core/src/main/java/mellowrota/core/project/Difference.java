@@ -1,0 +1,143 @@
+package mellowrota.core.project;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.EntryKey;
+import mellowrota.core.sight.Face;
+
+/**
+ * What must change in the store so that it says what a projection says. A face moves only when its
+ * own content does, so nobody can tell that a detail kept back from them changed.
+ *
+ * @param entries every entry that is added, changed, taken off or put back
+ */
+public record Difference(List<EntryChange> entries) {
+
+  /** What the store holds of one face. */
+  public record StoredFace(boolean live, String canonical, int sequence) {}
+
+  /** What the store holds of one entry, gone ones too. */
+  public record StoredEntry(
+      EntryKey key, boolean live, int sequence, Map<RenderingId, StoredFace> faces) {}
+
+  /** What happens to an entry. */
+  public enum Move {
+    ADDED,
+    CHANGED,
+    TAKEN_OFF,
+    PUT_BACK
+  }
+
+  /**
+   * One entry's change.
+   *
+   * @param entry as it now stands; empty when taken off
+   * @param sequence the highest any face of it ever had, for life
+   */
+  public record EntryChange(
+      EntryKey key, Move move, Optional<Entry> entry, int sequence, List<FaceChange> faces) {}
+
+  /**
+   * One face's change.
+   *
+   * @param canonical the new content; empty when it goes
+   */
+  public record FaceChange(RenderingId rendering, Optional<String> canonical, int sequence) {}
+
+  public Difference {
+    entries = List.copyOf(entries);
+  }
+
+  public boolean isEmpty() {
+    return entries.isEmpty();
+  }
+
+  /** Compares; O(entries + faces). */
+  public static Difference between(List<StoredEntry> stored, List<Projector.Projected> projected) {
+    Map<EntryKey, StoredEntry> known = new HashMap<>();
+    stored.forEach(entry -> known.put(entry.key(), entry));
+    Map<EntryKey, Projector.Projected> wanted = new TreeMap<>();
+    projected.forEach(one -> wanted.put(one.entry().key(), one));
+    List<EntryChange> changes = new ArrayList<>();
+    for (Projector.Projected one : wanted.values()) {
+      change(one, known.get(one.entry().key())).ifPresent(changes::add);
+    }
+    for (StoredEntry entry : stored) {
+      if (entry.live() && !wanted.containsKey(entry.key())) {
+        changes.add(takeOff(entry));
+      }
+    }
+    return new Difference(changes);
+  }
+
+  private static Optional<EntryChange> change(Projector.Projected one, StoredEntry stored) {
+    Entry entry = one.entry();
+    if (stored == null) {
+      List<FaceChange> faces = new ArrayList<>();
+      one.faces()
+          .forEach(
+              seen ->
+                  faces.add(
+                      new FaceChange(seen.rendering(), Optional.of(seen.face().canonical()), 0)));
+      return Optional.of(new EntryChange(entry.key(), Move.ADDED, Optional.of(entry), 0, faces));
+    }
+    int highest = stored.sequence();
+    List<FaceChange> faces = new ArrayList<>();
+    for (Projector.Seen seen : one.faces()) {
+      StoredFace before = stored.faces().get(seen.rendering());
+      Optional<FaceChange> change = faceChange(seen, before, stored.sequence());
+      if (change.isPresent()) {
+        faces.add(change.get());
+        highest = Math.max(highest, change.get().sequence());
+      }
+    }
+    stored
+        .faces()
+        .forEach(
+            (rendering, face) -> {
+              if (face.live()
+                  && one.faces().stream().noneMatch(s -> s.rendering().equals(rendering))) {
+                faces.add(new FaceChange(rendering, Optional.empty(), face.sequence()));
+              }
+            });
+    if (stored.live() && faces.isEmpty()) {
+      return Optional.empty();
+    }
+    Move move = stored.live() ? Move.CHANGED : Move.PUT_BACK;
+    return Optional.of(new EntryChange(entry.key(), move, Optional.of(entry), highest, faces));
+  }
+
+  private static Optional<FaceChange> faceChange(
+      Projector.Seen seen, StoredFace before, int highest) {
+    String canonical = seen.face().canonical();
+    if (before == null) {
+      return Optional.of(new FaceChange(seen.rendering(), Optional.of(canonical), highest));
+    }
+    if (before.live() && before.canonical().equals(canonical)) {
+      return Optional.empty();
+    }
+    boolean rises =
+        !before.live() || Face.parse(before.canonical()).differsInTimesOrState(seen.face());
+    int sequence = rises ? before.sequence() + 1 : before.sequence();
+    return Optional.of(new FaceChange(seen.rendering(), Optional.of(canonical), sequence));
+  }
+
+  private static EntryChange takeOff(StoredEntry entry) {
+    List<FaceChange> faces = new ArrayList<>();
+    entry
+        .faces()
+        .forEach(
+            (rendering, face) -> {
+              if (face.live()) {
+                faces.add(new FaceChange(rendering, Optional.empty(), face.sequence()));
+              }
+            });
+    return new EntryChange(entry.key(), Move.TAKEN_OFF, Optional.empty(), entry.sequence(), faces);
+  }
+}

@@ -1,0 +1,60 @@
+package mellowrota.core.project;
+
+import java.util.ArrayList;
+import java.util.List;
+import mellowrota.core.calendar.Calendars;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.people.Crew;
+import mellowrota.core.rule.Landing;
+import mellowrota.core.rule.Router;
+import mellowrota.core.sight.Face;
+import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.sight.Sight;
+import mellowrota.core.work.WorkRecord;
+
+/**
+ * Turns a record into its entries and every audience's face of them. Pure: the same world and
+ * record give the same result.
+ */
+public final class Projector {
+
+  /** An entry with the face of each rendering that has one. */
+  public record Projected(Entry entry, List<Seen> faces) {}
+
+  /** What one rendering gets. */
+  public record Seen(RenderingId rendering, Face face) {}
+
+  private final Crew crew;
+  private final Calendars calendars;
+  private final Router router;
+  private final Sight sight;
+
+  public Projector(Crew crew, Calendars calendars, Router router, Sight sight) {
+    this.crew = crew;
+    this.calendars = calendars;
+    this.router = router;
+    this.sight = sight;
+  }
+
+  /** In the order of the entries' keys, faces by rendering. */
+  public List<Projected> project(WorkRecord record) {
+    List<Landing.Lands> landed = router.land(record);
+    if (landed.isEmpty()) {
+      return List.of();
+    }
+    RecordReaders readers = RecordReaders.of(record, crew);
+    List<Projected> found = new ArrayList<>(landed.size());
+    for (Landing.Lands lands : landed) {
+      List<Seen> faces = new ArrayList<>(2);
+      for (Rendering rendering : calendars.renderingsOf(lands.calendar())) {
+        sight
+            .face(record, readers, lands.entry(), calendars.audience(rendering.id()))
+            .ifPresent(face -> faces.add(new Seen(rendering.id(), face)));
+      }
+      found.add(new Projected(lands.entry(), faces));
+    }
+    return found;
+  }
+}

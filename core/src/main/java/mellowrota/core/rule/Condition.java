@@ -1,0 +1,251 @@
+package mellowrota.core.rule;
+
+import java.time.LocalTime;
+import java.time.ZonedDateTime;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+
+/** What a rule asks of a record and one of its visits (LANDING 3). */
+public sealed interface Condition {
+
+  boolean holds(WorkRecord record, Visit visit);
+
+  /** The first part that does not hold, as a reason; empty if it all holds. */
+  default Optional<Reason.Code> failing(WorkRecord record, Visit visit) {
+    return holds(record, visit) ? Optional.empty() : Optional.of(code());
+  }
+
+  Reason.Code code();
+
+  record KindIs(Set<Kind> kinds) implements Condition {
+    public KindIs {
+      kinds = EnumSet.copyOf(kinds);
+    }
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return kinds.contains(record.kind());
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_KIND;
+    }
+  }
+
+  /** On done work it holds for done and for the state before it. */
+  record StateIs(Set<State> states) implements Condition {
+    public StateIs {
+      states = EnumSet.copyOf(states);
+    }
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return states.contains(record.state())
+          || record.isDone() && states.contains(record.stateBefore());
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_STATE;
+    }
+  }
+
+  record Tagged(String tag) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.tags().contains(tag);
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_TAG;
+    }
+  }
+
+  record TeamIs(TeamId team) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.team().filter(team::equals).isPresent();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_TEAM;
+    }
+  }
+
+  record PlaceIs(PlaceId place) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.place().filter(place::equals).isPresent();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_PLACE;
+    }
+  }
+
+  /** Somebody holds the role on this visit. */
+  record RolePresent(RoleId role) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.on(visit.no()).stream().anyMatch(a -> a.role().equals(role));
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_ROLE;
+    }
+  }
+
+  record DetailPresent(DetailKey detail) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      if (detail.equals(DetailKey.PLACE)) {
+        return record.place().isPresent();
+      }
+      if (detail.equals(DetailKey.TIMES)) {
+        return record.due().isPresent() || visit.when().isPresent();
+      }
+      return record.text(detail).isPresent();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_DETAIL;
+    }
+  }
+
+  record IsPrivate() implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.isPrivate();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_PRIVACY;
+    }
+  }
+
+  record MadeBy(PersonId author) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return record.author().equals(author);
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_AUTHOR;
+    }
+  }
+
+  /** Half-open local hours at the site; they may cross midnight. False without a timed span. */
+  record StartsBetween(LocalTime from, LocalTime until) implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      if (!(visit.when().orElse(null) instanceof When.Timed timed)) {
+        return false;
+      }
+      ZonedDateTime start = timed.start();
+      boolean after = !start.toLocalTime().isBefore(from);
+      boolean before = start.toLocalTime().isBefore(until);
+      return from.isBefore(until) ? after && before : after || before;
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_START_HOURS;
+    }
+  }
+
+  record IsAllDay() implements Condition {
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return visit.when().orElse(null) instanceof When.AllDay;
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_ALL_DAY;
+    }
+  }
+
+  /** An empty <i>all</i> holds. */
+  record All(List<Condition> parts) implements Condition {
+    public All {
+      parts = List.copyOf(parts);
+    }
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      for (Condition part : parts) {
+        if (!part.holds(record, visit)) {
+          return false;
+        }
+      }
+      return true;
+    }
+
+    @Override
+    public Optional<Reason.Code> failing(WorkRecord record, Visit visit) {
+      return parts.stream()
+          .map(part -> part.failing(record, visit))
+          .flatMap(Optional::stream)
+          .findFirst();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_NOT_MET;
+    }
+  }
+
+  /** An empty <i>any</i> does not hold. */
+  record Any(List<Condition> parts) implements Condition {
+    public Any {
+      parts = List.copyOf(parts);
+    }
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return parts.stream().anyMatch(part -> part.holds(record, visit));
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_NOT_MET;
+    }
+  }
+
+  /** An empty <i>none</i> holds. */
+  record None(List<Condition> parts) implements Condition {
+    public None {
+      parts = List.copyOf(parts);
+    }
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return parts.stream().noneMatch(part -> part.holds(record, visit));
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_NOT_MET;
+    }
+  }
+}

@@ -1,0 +1,93 @@
+package mellowrota.core.sight;
+
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import mellowrota.core.calendar.Audience;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.people.Crew;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.State;
+import mellowrota.core.work.WorkRecord;
+
+/** In which capacities people read one record, now (SIGHT 2, LANDING 14). */
+public final class RecordReaders implements Audience.OnRecord {
+
+  private final WorkRecord record;
+  private final Map<PersonId, Long> roles = new HashMap<>();
+  private final Set<TeamId> officeTeams = new HashSet<>();
+
+  private RecordReaders(WorkRecord record, Crew crew) {
+    this.record = record;
+    record.team().ifPresent(team -> officeTeams.addAll(crew.selfAndAncestors(team)));
+    for (Assignment assignment : record.assignments()) {
+      boolean works = !assignment.role().equals(RoleId.INFORMED);
+      if (assignment.holder() instanceof Holder.OnePerson one) {
+        hold(one.person(), assignment.role());
+        if (works) {
+          for (TeamId team : crew.directTeams(one.person())) {
+            officeTeams.addAll(crew.selfAndAncestors(team));
+          }
+        }
+      } else {
+        TeamId team = ((Holder.WholeTeam) assignment.holder()).team();
+        crew.members(team).keySet().forEach(person -> hold(person, assignment.role()));
+        if (works) {
+          officeTeams.addAll(crew.selfAndAncestors(team));
+        }
+      }
+    }
+  }
+
+  public static RecordReaders of(WorkRecord record, Crew crew) {
+    return new RecordReaders(record, crew);
+  }
+
+  private void hold(PersonId person, RoleId role) {
+    roles.merge(person, Capacities.role(role), (a, b) -> a | b);
+  }
+
+  @Override
+  public Collection<PersonId> holders() {
+    return roles.keySet();
+  }
+
+  @Override
+  public Capacities of(Person person) {
+    if (person.hasLeft()) {
+      return new Capacities(0);
+    }
+    long bits = person.everywhere().bits() | roles.getOrDefault(person.id(), 0L);
+    if (person.isTeamCoordinator()
+        && person.coordinates().stream().anyMatch(officeTeams::contains)) {
+      bits |= Capacities.OFFICE;
+    }
+    return new Capacities(bits);
+  }
+
+  /**
+   * Whether this person may open the record (SIGHT 3).
+   *
+   * @param readsItInFull whether they read, at full level, a calendar on which it stands
+   */
+  public boolean mayOpen(Person person, boolean readsItInFull) {
+    if (person.hasLeft()) {
+      return false;
+    }
+    Capacities here = of(person);
+    if (here.isOffice()) {
+      return true;
+    }
+    if (record.state() == State.DRAFT) {
+      return record.author().equals(person.id());
+    }
+    return here.inARole() || readsItInFull && !record.isPrivate();
+  }
+}

@@ -1,0 +1,413 @@
+package mellowrota.core.sight;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.TemporalAccessor;
+import java.time.temporal.UnsupportedTemporalTypeException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import mellowrota.core.calendar.Audience;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.Calendars;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.entry.WordingId;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.people.Crew;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.Team;
+import mellowrota.core.rule.Places;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Details;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+
+/** Chooses what an audience is shown of an entry (SIGHT 4 to 8, LANDING 16 to 25). */
+public final class Sight {
+
+  /** The title below level <i>all</i>, and where not even the ref may be shown. */
+  public static final String BARE_TITLE = "Work";
+
+  private static final DateTimeFormatter TIME = Pattern.formatter("EEE d MMM HH:mm");
+  private static final DateTimeFormatter DATE = Pattern.formatter("EEE d MMM");
+
+  private final Crew crew;
+  private final Calendars calendars;
+  private final Places places;
+  private final Details details;
+  private final Map<WordingId, Wording> wordings = new HashMap<>();
+  private final Wording fallback;
+  private final Permission permission;
+
+  /** Decides whether somebody may see what a set is for; the control in tests allows all. */
+  @FunctionalInterface
+  public interface Permission {
+    boolean allows(ForSet set, Capacities reader);
+  }
+
+  public Sight(
+      Crew crew,
+      Calendars calendars,
+      Places places,
+      Details details,
+      Collection<Wording> wordings,
+      Wording fallback) {
+    this(crew, calendars, places, details, wordings, fallback, ForSet::allows);
+  }
+
+  /** With another permission than the sets', for the control of the property. */
+  public Sight(
+      Crew crew,
+      Calendars calendars,
+      Places places,
+      Details details,
+      Collection<Wording> wordings,
+      Wording fallback,
+      Permission permission) {
+    this.crew = crew;
+    this.calendars = calendars;
+    this.places = places;
+    this.details = details;
+    wordings.forEach(wording -> this.wordings.put(wording.id(), wording));
+    this.fallback = fallback;
+    this.permission = permission;
+  }
+
+  /** Why a detail is or is not shown: the first that holds. */
+  public enum Status {
+    SHOWN,
+    NOT_ASKED,
+    NOT_FOR_A_READER,
+    EMPTY
+  }
+
+  /**
+   * One detail in one rendering.
+   *
+   * @param blocking a reader it is not for; empty where nobody by name is meant
+   */
+  public record Told(DetailKey detail, Status status, Optional<PersonId> blocking) {}
+
+  /** Whether the reader may see the detail on this record. */
+  public boolean allowed(Capacities reader, WorkRecord record, DetailKey detail) {
+    return permission.allows(details.forWhom(record, detail), reader);
+  }
+
+  /** The face this audience gets; empty without readers or where times are not for all of them. */
+  public Optional<Face> face(
+      WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+    if (audience.isEmpty()) {
+      return Optional.empty();
+    }
+    List<Audience.Standing> standings = audience.on(readers);
+    if (!allowedTo(standings, record, DetailKey.TIMES)) {
+      return Optional.empty();
+    }
+    Level level = levelFor(standings, record);
+    EntryTimes times =
+        entry.bareTimes().isPresent() && !allowedTo(standings, record, DetailKey.MARGINS)
+            ? entry.bareTimes().get()
+            : entry.times();
+    return Optional.of(
+        level == Level.ALL
+            ? worded(record, entry, standings, times)
+            : bare(record, entry, standings, times, level));
+  }
+
+  /** The least of the readers' levels; without the right to open it, busy only (LANDING 16). */
+  private static Level levelFor(List<Audience.Standing> standings, WorkRecord record) {
+    Level least = Level.ALL;
+    for (Audience.Standing standing : standings) {
+      Capacities reader = standing.capacities();
+      boolean opens = !record.isPrivate() || reader.isOffice() || reader.inARole();
+      boolean full = standing.level() == Level.ALL;
+      least = least.atMost(full && !opens ? Level.BUSY_ONLY : standing.level());
+    }
+    return least;
+  }
+
+  private boolean allowedTo(
+      List<Audience.Standing> standings, WorkRecord record, DetailKey detail) {
+    ForSet set = details.forWhom(record, detail);
+    for (Audience.Standing standing : standings) {
+      if (!permission.allows(set, standing.capacities())) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private Face bare(
+      WorkRecord record,
+      Entry entry,
+      List<Audience.Standing> standings,
+      EntryTimes times,
+      Level level) {
+    boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, record, DetailKey.PLACE);
+    int of = details.of(record.kind()).size();
+    return new Face(
+        BARE_TITLE,
+        place ? placeName(record).orElse("") : "",
+        "",
+        times,
+        entry.marks(),
+        List.of(),
+        place ? 2 : 1,
+        of);
+  }
+
+  private Face worded(
+      WorkRecord record, Entry entry, List<Audience.Standing> standings, EntryTimes times) {
+    Wording wording = wordingOf(entry);
+    Map<DetailKey, Boolean> decided = new HashMap<>();
+    Pattern.Values values =
+        (name, detail, format) ->
+            decided.computeIfAbsent(detail, key -> allowedTo(standings, record, key))
+                ? value(record, entry, name, detail, format)
+                : Optional.empty();
+    String title = wording.title().fill(values).replace('\n', ' ');
+    if (title.isEmpty()) {
+      title = allowedTo(standings, record, DetailKey.REF) ? record.ref() : BARE_TITLE;
+    }
+    return new Face(
+        title,
+        wording.place().fill(values).replace('\n', ' '),
+        wording.text().fill(values),
+        times,
+        entry.marks(),
+        categories(wording, record, standings),
+        asked(record, wording, standings, entry),
+        details.of(record.kind()).size());
+  }
+
+  private Wording wordingOf(Entry entry) {
+    return entry.wording().map(id -> wordings.getOrDefault(id, fallback)).orElse(fallback);
+  }
+
+  private int asked(
+      WorkRecord record, Wording wording, List<Audience.Standing> standings, Entry entry) {
+    int count = 0;
+    for (DetailDefinition definition : details.of(record.kind())) {
+      if (asksFor(wording, entry, definition.key())
+          && allowedTo(standings, record, definition.key())) {
+        count++;
+      }
+    }
+    return count;
+  }
+
+  /** Times need no asking; margins are asked for by the rule's shape. */
+  private static boolean asksFor(Wording wording, Entry entry, DetailKey key) {
+    if (key.equals(DetailKey.TIMES)) {
+      return true;
+    }
+    if (key.equals(DetailKey.MARGINS)) {
+      return entry.bareTimes().isPresent();
+    }
+    return wording.title().asksFor().contains(key)
+        || wording.place().asksFor().contains(key)
+        || wording.text().asksFor().contains(key);
+  }
+
+  private List<String> categories(
+      Wording wording, WorkRecord record, List<Audience.Standing> standings) {
+    List<String> found = new ArrayList<>(2);
+    if (wording.categories().contains(Wording.Category.KIND)) {
+      String kind = record.kind().name();
+      found.add(kind.charAt(0) + kind.substring(1).toLowerCase(java.util.Locale.ROOT));
+    }
+    if (wording.categories().contains(Wording.Category.TEAM)
+        && allowedTo(standings, record, DetailKey.TEAM)) {
+      record.team().flatMap(crew::team).map(Team::name).ifPresent(found::add);
+    }
+    if (wording.categories().contains(Wording.Category.TAGS)
+        && allowedTo(standings, record, DetailKey.TAGS)) {
+      found.addAll(new TreeSet<>(record.tags()));
+    }
+    return found;
+  }
+
+  /** Every detail of the kind in this rendering, with why it is not shown. */
+  public List<Told> explain(
+      WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+    List<Audience.Standing> standings = audience.on(readers);
+    Level level = levelFor(standings, record);
+    Wording wording = wordingOf(entry);
+    List<Told> told = new ArrayList<>();
+    for (DetailDefinition definition : details.of(record.kind())) {
+      DetailKey key = definition.key();
+      boolean asked =
+          level == Level.ALL
+              ? asksFor(wording, entry, key)
+              : key.equals(DetailKey.TIMES) || key.equals(DetailKey.PLACE);
+      if (!asked) {
+        told.add(new Told(key, Status.NOT_ASKED, Optional.empty()));
+      } else if (!allowedTo(standings, record, key)
+          || level == Level.BUSY_ONLY && key.equals(DetailKey.PLACE)) {
+        told.add(new Told(key, Status.NOT_FOR_A_READER, blocking(record, readers, audience, key)));
+      } else {
+        boolean filled = isFilled(record, entry, key);
+        told.add(new Told(key, filled ? Status.SHOWN : Status.EMPTY, Optional.empty()));
+      }
+    }
+    return told;
+  }
+
+  private Optional<PersonId> blocking(
+      WorkRecord record, RecordReaders readers, Audience audience, DetailKey key) {
+    return audience.people().stream()
+        .map(crew::person)
+        .flatMap(Optional::stream)
+        .filter(person -> !allowed(readers.of(person), record, key))
+        .map(Person::id)
+        .findFirst();
+  }
+
+  private boolean isFilled(WorkRecord record, Entry entry, DetailKey key) {
+    if (key.equals(DetailKey.REF) || key.equals(DetailKey.TIMES)) {
+      return true;
+    }
+    if (key.equals(DetailKey.PLACE)) {
+      return record.place().isPresent();
+    }
+    if (key.equals(DetailKey.PEOPLE)) {
+      return !record.on(entry.key().visit()).isEmpty();
+    }
+    if (key.equals(DetailKey.MARGINS)) {
+      return entry.bareTimes().isPresent();
+    }
+    return record.text(key).isPresent();
+  }
+
+  private Optional<String> placeName(WorkRecord record) {
+    return record.place().flatMap(places::find).map(Place::name);
+  }
+
+  private Optional<String> value(
+      WorkRecord record,
+      Entry entry,
+      String name,
+      DetailKey detail,
+      Optional<DateTimeFormatter> format) {
+    return switch (name) {
+      case "ref" -> Optional.of(record.ref());
+      case "place" -> placeName(record);
+      case "lead" -> named(record, entry, true);
+      case "others" -> named(record, entry, false);
+      case "people" -> joined(record.on(entry.key().visit()));
+      case "start", "end", "given", "due" -> moment(record, entry, name, format);
+      default -> record.text(detail);
+    };
+  }
+
+  private Optional<String> named(WorkRecord record, Entry entry, boolean lead) {
+    Optional<Holder> whose =
+        calendars
+            .find(entry.key().calendar())
+            .filter(calendar -> calendar.owner() instanceof Calendar.Owner.Own)
+            .map(calendar -> Holder.of(((Calendar.Owner.Own) calendar.owner()).person()));
+    List<Assignment> chosen =
+        record.on(entry.key().visit()).stream()
+            .filter(
+                a ->
+                    lead
+                        ? a.role().equals(RoleId.LEAD)
+                        : !a.role().equals(RoleId.INFORMED)
+                            && (whose.isPresent()
+                                ? !a.holder().equals(whose.get())
+                                : !a.role().equals(RoleId.LEAD)))
+            .toList();
+    return joined(chosen);
+  }
+
+  /** By role, name, id; each holder once. */
+  private Optional<String> joined(List<Assignment> chosen) {
+    record Name(RoleId role, String name, long id, Holder holder) {}
+    Set<Holder> seen = new HashSet<>();
+    List<String> names =
+        chosen.stream()
+            .map(a -> new Name(a.role(), nameOf(a.holder()), idOf(a.holder()), a.holder()))
+            .sorted(
+                Comparator.comparing(Name::role)
+                    .thenComparing(Name::name)
+                    .thenComparingLong(Name::id))
+            .filter(name -> seen.add(name.holder()))
+            .map(Name::name)
+            .toList();
+    return names.isEmpty() ? Optional.empty() : Optional.of(String.join(", ", names));
+  }
+
+  private String nameOf(Holder holder) {
+    return holder instanceof Holder.OnePerson one
+        ? crew.person(one.person()).map(Person::name).orElse("")
+        : crew.team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
+  }
+
+  private static long idOf(Holder holder) {
+    return holder instanceof Holder.OnePerson one
+        ? one.person().value()
+        : ((Holder.WholeTeam) holder).team().value();
+  }
+
+  /** The work's own times, also under margins; in the site's zone, due in its own (LANDING 24). */
+  private Optional<String> moment(
+      WorkRecord record, Entry entry, String name, Optional<DateTimeFormatter> format) {
+    Visit visit =
+        record.visits().stream()
+            .filter(v -> v.no() == entry.key().visit())
+            .findFirst()
+            .orElseThrow();
+    if (name.equals("due")) {
+      return record
+          .due()
+          .map(
+              due ->
+                  due instanceof Due.At at
+                      ? print(at.time(), format)
+                      : print(((Due.On) due).day(), format));
+    }
+    if (name.equals("given")) {
+      ZoneId zone = places.siteZone(record, visit);
+      Optional<Instant> given = entry.given();
+      return given.map(instant -> print(instant.atZone(zone), format));
+    }
+    return visit.when().map(when -> print(end(when, name.equals("end")), format));
+  }
+
+  private static TemporalAccessor end(When when, boolean last) {
+    if (when instanceof When.Timed timed) {
+      return last ? timed.end() : timed.start();
+    }
+    When.AllDay allDay = (When.AllDay) when;
+    return last ? allDay.days().until().minusDays(1) : allDay.days().first();
+  }
+
+  private static String print(TemporalAccessor moment, Optional<DateTimeFormatter> format) {
+    boolean date = moment instanceof LocalDate;
+    try {
+      return format.orElse(date ? DATE : TIME).format(moment);
+    } catch (UnsupportedTemporalTypeException hoursOfADate) {
+      return DATE.format(moment);
+    }
+  }
+}

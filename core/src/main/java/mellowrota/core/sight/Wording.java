@@ -1,0 +1,44 @@
+package mellowrota.core.sight;
+
+import java.util.EnumSet;
+import java.util.LinkedHashSet;
+import java.util.Objects;
+import java.util.Set;
+import mellowrota.core.entry.WordingId;
+import mellowrota.core.work.DetailKey;
+
+/** The patterns for an entry's title, place and text, and what travels as categories. */
+public record Wording(
+    WordingId id,
+    String name,
+    Pattern title,
+    Pattern place,
+    Pattern text,
+    Set<Category> categories) {
+
+  /**
+   * What may travel as CATEGORIES (RFC 5545 §3.8.1.2). Kind is for everyone, the others for crew.
+   */
+  public enum Category {
+    KIND,
+    TEAM,
+    TAGS
+  }
+
+  public Wording {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(title, "title");
+    Objects.requireNonNull(place, "place");
+    Objects.requireNonNull(text, "text");
+    categories = categories.isEmpty() ? EnumSet.noneOf(Category.class) : EnumSet.copyOf(categories);
+  }
+
+  /** Every detail it asks for. */
+  public Set<DetailKey> asksFor() {
+    Set<DetailKey> all = new LinkedHashSet<>(title.asksFor());
+    all.addAll(place.asksFor());
+    all.addAll(text.asksFor());
+    return all;
+  }
+}

@@ -1,0 +1,76 @@
+package mellowrota.core.work;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.people.ForSet;
+
+/** The details of a house, in the order in which screens list them. */
+public final class Details {
+
+  private final Map<DetailKey, DetailDefinition> byKey = new HashMap<>();
+  private final Map<Kind, List<DetailDefinition>> byKind = new EnumMap<>(Kind.class);
+
+  private Details(Collection<DetailDefinition> definitions) {
+    for (DetailDefinition definition : definitions) {
+      byKey.put(definition.key(), definition);
+      for (Kind kind : definition.kinds()) {
+        byKind.computeIfAbsent(kind, key -> new ArrayList<>()).add(definition);
+      }
+    }
+  }
+
+  public static Details of(Collection<DetailDefinition> definitions) {
+    return new Details(definitions);
+  }
+
+  /** The details of a new house and whom they are for. */
+  public static List<DetailDefinition> usual() {
+    Set<Kind> all = Set.copyOf(Arrays.asList(Kind.values()));
+    return List.of(
+        new DetailDefinition(DetailKey.REF, "Ref", all, ForSet.CREW, false),
+        new DetailDefinition(DetailKey.TITLE, "Title", all, ForSet.EVERYONE, true),
+        new DetailDefinition(DetailKey.PLACE, "Place", all, ForSet.EVERYONE, false),
+        new DetailDefinition(DetailKey.TIMES, "Times", all, ForSet.EVERYONE, false),
+        new DetailDefinition(DetailKey.MARGINS, "Margins", Set.of(Kind.JOB), ForSet.CREW, false),
+        new DetailDefinition(DetailKey.PEOPLE, "People", all, ForSet.CREW, false),
+        new DetailDefinition(DetailKey.CONTACT, "Contact", all, ForSet.PEOPLE_ON_IT, true),
+        new DetailDefinition(DetailKey.PHONE, "Phone", all, ForSet.PEOPLE_ON_IT, true),
+        new DetailDefinition(
+            DetailKey.GATE_CODE,
+            "Gate code",
+            all,
+            ForSet.of(mellowrota.core.people.RoleId.LEAD),
+            true),
+        new DetailDefinition(DetailKey.NOTES, "Notes", all, ForSet.CREW, true),
+        new DetailDefinition(DetailKey.QUOTE, "Quote", all, ForSet.OFFICE, true));
+  }
+
+  public Optional<DetailDefinition> find(DetailKey key) {
+    return Optional.ofNullable(byKey.get(key));
+  }
+
+  /** The details this kind has, of which a calendar sees "n of m". */
+  public List<DetailDefinition> of(Kind kind) {
+    return byKind.getOrDefault(kind, List.of());
+  }
+
+  /** Whom the detail is for on this record; a detail without a set is for office. */
+  public ForSet forWhom(WorkRecord record, DetailKey key) {
+    DetailValue own = record.details().get(key);
+    if (own != null && own.forWhom().isPresent()) {
+      return own.forWhom().get();
+    }
+    DetailDefinition definition = byKey.get(key);
+    if (definition == null) {
+      return key.equals(DetailKey.TEAM) || key.equals(DetailKey.TAGS) ? ForSet.CREW : ForSet.OFFICE;
+    }
+    return definition.forWhom();
+  }
+}

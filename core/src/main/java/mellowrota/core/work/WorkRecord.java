@@ -1,0 +1,302 @@
+package mellowrota.core.work;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+
+/**
+ * One piece of work with all that is known of it. It never leaves the server as it is: what another
+ * reader gets is a face or a view of it.
+ *
+ * @param stateBefore the state it was in before it was done, else its state
+ * @param personal it belongs to its author alone: no job, team or customer
+ * @param leastHeadCount how many people a visit wants before a confirmed job counts as confirmed
+ */
+public record WorkRecord(
+    RecordId id,
+    String ref,
+    Kind kind,
+    State state,
+    State stateBefore,
+    boolean started,
+    boolean isPrivate,
+    boolean personal,
+    PersonId author,
+    Instant createdAt,
+    Optional<PlaceId> place,
+    Optional<TeamId> team,
+    Optional<Due> due,
+    List<Visit> visits,
+    List<Assignment> assignments,
+    Map<DetailKey, DetailValue> details,
+    Set<String> tags,
+    List<Ruling> rulings,
+    OptionalInt leastHeadCount) {
+
+  public WorkRecord {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(ref, "ref");
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(state, "state");
+    Objects.requireNonNull(stateBefore, "stateBefore");
+    Objects.requireNonNull(author, "author");
+    Objects.requireNonNull(createdAt, "createdAt");
+    Objects.requireNonNull(place, "place");
+    Objects.requireNonNull(team, "team");
+    Objects.requireNonNull(due, "due");
+    Objects.requireNonNull(leastHeadCount, "leastHeadCount");
+    visits = List.copyOf(visits);
+    assignments = List.copyOf(assignments);
+    details = Map.copyOf(details);
+    tags = Set.copyOf(tags);
+    rulings = List.copyOf(rulings);
+    if (visits.isEmpty()) {
+      throw new IllegalArgumentException("a record has at least one visit");
+    }
+  }
+
+  /** The text of a detail; empty when blank or absent. */
+  public Optional<String> text(DetailKey key) {
+    DetailValue value = details.get(key);
+    return value == null || value.text().isEmpty() ? Optional.empty() : Optional.of(value.text());
+  }
+
+  public List<Assignment> on(int visit) {
+    boolean mixed = false;
+    for (Assignment assignment : assignments) {
+      mixed |= assignment.visit() != visit;
+    }
+    if (!mixed) {
+      return assignments;
+    }
+    List<Assignment> found = new ArrayList<>();
+    for (Assignment assignment : assignments) {
+      if (assignment.visit() == visit) {
+        found.add(assignment);
+      }
+    }
+    return found;
+  }
+
+  /** People named on the visit by themselves, without Informed and without teams. */
+  public long headCount(int visit) {
+    return on(visit).stream()
+        .filter(a -> a.holder() instanceof Holder.OnePerson && !a.role().equals(RoleId.INFORMED))
+        .map(Assignment::holder)
+        .distinct()
+        .count();
+  }
+
+  /** Whether entries of this visit are tentative (RFC 5545 §3.8.1.11). */
+  public boolean tentative(int visit) {
+    State shown = state == State.DONE ? stateBefore : state;
+    return shown == State.TENTATIVE
+        || kind == Kind.JOB
+            && shown == State.CONFIRMED
+            && leastHeadCount.isPresent()
+            && headCount(visit) < leastHeadCount.getAsInt();
+  }
+
+  public boolean isDone() {
+    return state == State.DONE;
+  }
+
+  /** A builder that begins with all of this record. */
+  public Builder with() {
+    return new Builder(this);
+  }
+
+  /** Begins a confirmed ticket with one bare visit. */
+  public static Builder ticket(RecordId id, String ref, PersonId author, Instant createdAt) {
+    return new Builder(
+        new WorkRecord(
+            id,
+            ref,
+            Kind.TICKET,
+            State.CONFIRMED,
+            State.CONFIRMED,
+            false,
+            false,
+            false,
+            author,
+            createdAt,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            List.of(Visit.bare(1)),
+            List.of(),
+            Map.of(),
+            Set.of(),
+            List.of(),
+            OptionalInt.empty()));
+  }
+
+  /** Collects changes to a record; {@link #build} checks the whole. */
+  public static final class Builder {
+    private final RecordId id;
+    private final PersonId author;
+    private final Instant createdAt;
+    private String ref;
+    private Kind kind;
+    private State state;
+    private State stateBefore;
+    private boolean started;
+    private boolean isPrivate;
+    private boolean personal;
+    private Optional<PlaceId> place;
+    private Optional<TeamId> team;
+    private Optional<Due> due;
+    private List<Visit> visits;
+    private List<Assignment> assignments;
+    private final Map<DetailKey, DetailValue> details;
+    private Set<String> tags;
+    private List<Ruling> rulings;
+    private OptionalInt leastHeadCount;
+
+    private Builder(WorkRecord from) {
+      id = from.id;
+      author = from.author;
+      createdAt = from.createdAt;
+      ref = from.ref;
+      kind = from.kind;
+      state = from.state;
+      stateBefore = from.stateBefore;
+      started = from.started;
+      isPrivate = from.isPrivate;
+      personal = from.personal;
+      place = from.place;
+      team = from.team;
+      due = from.due;
+      visits = from.visits;
+      assignments = from.assignments;
+      details = new java.util.TreeMap<>(from.details);
+      tags = from.tags;
+      rulings = from.rulings;
+      leastHeadCount = from.leastHeadCount;
+    }
+
+    public Builder ref(String value) {
+      ref = value;
+      return this;
+    }
+
+    public Builder kind(Kind value) {
+      kind = value;
+      return this;
+    }
+
+    /** Moves to a state; what it was before done is kept for the rules. */
+    public Builder state(State value) {
+      if (value == State.DONE) {
+        stateBefore = state == State.DONE ? stateBefore : state;
+      } else {
+        stateBefore = value;
+      }
+      state = value;
+      return this;
+    }
+
+    /** Sets both states as they were stored. */
+    public Builder states(State value, State before) {
+      state = value;
+      stateBefore = before;
+      return this;
+    }
+
+    public Builder started(boolean value) {
+      started = value;
+      return this;
+    }
+
+    public Builder isPrivate(boolean value) {
+      isPrivate = value;
+      return this;
+    }
+
+    public Builder personal(boolean value) {
+      personal = value;
+      return this;
+    }
+
+    public Builder place(Optional<PlaceId> value) {
+      place = value;
+      return this;
+    }
+
+    public Builder team(Optional<TeamId> value) {
+      team = value;
+      return this;
+    }
+
+    public Builder due(Optional<Due> value) {
+      due = value;
+      return this;
+    }
+
+    public Builder visits(List<Visit> value) {
+      visits = value;
+      return this;
+    }
+
+    public Builder assignments(List<Assignment> value) {
+      assignments = value;
+      return this;
+    }
+
+    public Builder detail(DetailKey key, DetailValue value) {
+      if (value.text().isEmpty() && value.forWhom().isEmpty()) {
+        details.remove(key);
+      } else {
+        details.put(key, value);
+      }
+      return this;
+    }
+
+    public Builder tags(Set<String> value) {
+      tags = value;
+      return this;
+    }
+
+    public Builder rulings(List<Ruling> value) {
+      rulings = value;
+      return this;
+    }
+
+    public Builder leastHeadCount(OptionalInt value) {
+      leastHeadCount = value;
+      return this;
+    }
+
+    public WorkRecord build() {
+      return new WorkRecord(
+          id,
+          ref,
+          kind,
+          state,
+          stateBefore,
+          started,
+          isPrivate,
+          personal,
+          author,
+          createdAt,
+          place,
+          team,
+          due,
+          visits,
+          assignments,
+          details,
+          tags,
+          rulings,
+          leastHeadCount);
+    }
+  }
+}
