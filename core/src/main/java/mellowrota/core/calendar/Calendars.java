@@ -172,6 +172,11 @@ public final class Calendars {
     return Optional.ofNullable(master);
   }
 
+  /** What is known of somebody who reads here. */
+  public Optional<Person> reader(PersonId id) {
+    return crew.person(id);
+  }
+
   public List<Rendering> renderingsOf(CalendarId calendar) {
     return renderings.getOrDefault(calendar, List.of());
   }

@@ -1,0 +1,109 @@
+package mellowrota.server.accounts;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** One's own account: password and app passwords. */
+@RestController
+@RequestMapping("/api/v1/account")
+class AccountController {
+
+  private final Accounts accounts;
+
+  AccountController(Accounts accounts) {
+    this.accounts = accounts;
+  }
+
+  @Schema(name = "PasswordChange")
+  record PasswordSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String old,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password) {}
+
+  @Schema(name = "AppPasswordWish")
+  record LabelSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label) {}
+
+  /**
+   * An app password.
+   *
+   * @param text only in the answer that makes it
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "AppPassword")
+  record AppPasswordView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
+      Instant lastUsedAt,
+      String text) {
+    static AppPasswordView of(AppPassword one, String text) {
+      return new AppPasswordView(
+          one.getId(), one.getLabel(), one.getMadeAt(), one.getLastUsedAt(), text);
+    }
+  }
+
+  @PostMapping("/password")
+  @Operation(summary = "Changes one's own password and ends one's other sessions")
+  ResponseEntity<Void> password(
+      Asker asker,
+      HttpServletRequest request,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = PasswordSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, Set.of("old", "password"));
+    String old = input.required("old", 200);
+    String password = input.required("password", 200);
+    input.check();
+    accounts.changePassword(asker.person(), old, password, request.getSession(false).getId());
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/app-passwords")
+  @Operation(summary = "One's app passwords, without their text")
+  @Transactional(readOnly = true)
+  List<AppPasswordView> list(Asker asker) {
+    return accounts.appPasswords(asker.person()).stream()
+        .map(one -> AppPasswordView.of(one, null))
+        .toList();
+  }
+
+  @PostMapping("/app-passwords")
+  @Operation(summary = "Makes an app password for one calendar program; its text is told once")
+  ResponseEntity<AppPasswordView> make(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = LabelSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, Set.of("label"));
+    String label = input.required("label", 60);
+    input.check();
+    Accounts.NewAppPassword made = accounts.makeAppPassword(asker.person(), label);
+    return ResponseEntity.status(201).body(AppPasswordView.of(made.kept(), made.text()));
+  }
+
+  @DeleteMapping("/app-passwords/{id}")
+  @Operation(summary = "Withdraws an app password at once")
+  ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
+    accounts.withdrawAppPassword(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+}

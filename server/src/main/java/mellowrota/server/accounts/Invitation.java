@@ -1,0 +1,61 @@
+package mellowrota.server.accounts;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.Optional;
+import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Modifying;
+import org.springframework.data.jpa.repository.Query;
+import org.springframework.data.repository.query.Param;
+
+/** A one-time link; only its hash is kept. Without a person it is for the first coordinator. */
+@Entity
+class Invitation {
+
+  @Id
+  @Column(name = "token_hash")
+  private String tokenHash;
+
+  private Long person;
+
+  @Column(name = "made_at")
+  private Instant madeAt;
+
+  @Column(name = "expires_at")
+  private Instant expiresAt;
+
+  protected Invitation() {}
+
+  Invitation(String tokenHash, Long person, Instant madeAt, Instant expiresAt) {
+    this.tokenHash = tokenHash;
+    this.person = person;
+    this.madeAt = madeAt;
+    this.expiresAt = expiresAt;
+  }
+
+  Optional<Long> getPerson() {
+    return Optional.ofNullable(person);
+  }
+
+  Instant getMadeAt() {
+    return madeAt;
+  }
+
+  boolean isOpen(Instant now) {
+    return now.isBefore(expiresAt);
+  }
+
+  interface Repository extends JpaRepository<Invitation, String> {
+    @Modifying
+    @Query(
+        "delete from Invitation i where i.person = :person or :person is null and i.person is null")
+    void deleteByPerson(@Param("person") Long person);
+
+    /** Uses the link up; 0 where somebody else just did. */
+    @Modifying
+    @Query("delete from Invitation i where i.tokenHash = :hash")
+    int useUp(@Param("hash") String hash);
+  }
+}

@@ -1,0 +1,133 @@
+package mellowrota.server.accounts;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.crew.People;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Invitations: made by coordinators, taken up by whoever holds the link. */
+@RestController
+@RequestMapping("/api/v1")
+class InvitationController {
+
+  private final Accounts accounts;
+  private final People people;
+
+  InvitationController(Accounts accounts, People people) {
+    this.accounts = accounts;
+    this.people = people;
+  }
+
+  @Schema(name = "InvitationWish")
+  record WishSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String email,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "WORKER, TEAM_COORDINATOR or COORDINATOR")
+          String right) {}
+
+  /** A fresh one-time link, relative to the house's address. */
+  @Schema(name = "InvitationLink")
+  record LinkView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String link) {}
+
+  /** Whom an invitation is for; without a name it is for the first coordinator. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Invitation")
+  record InvitedView(String name, String email) {}
+
+  @Schema(name = "InvitationAnswer")
+  record AcceptSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
+      @Schema(description = "Only for the first coordinator") String name,
+      @Schema(description = "Only for the first coordinator") String email) {}
+
+  @PostMapping("/people/{id}/invitation")
+  @Operation(summary = "Gives a person an account and makes a one-time link for it")
+  @Transactional
+  ResponseEntity<LinkView> invite(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = WishSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("email", "right"));
+    String email = input.required("email", 254);
+    if (!email.isEmpty() && !email.matches("[^@\\s:]+@[^@\\s:]+")) {
+      input.fault("email", "is no mail address of the form name@house.example");
+    }
+    Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
+    if (right.isEmpty() || right.get() == Person.AccountRight.NONE) {
+      input.fault("right", "is one of WORKER, TEAM_COORDINATOR, COORDINATOR");
+    }
+    input.check();
+    PersonId person = PersonId.of(id);
+    Person known = people.find(person).orElseThrow(Problem::notFound);
+    if (known.hasLeft()) {
+      throw Problem.of(409, "has-left", "Who has left the house cannot be invited.");
+    }
+    people.setRight(asker.person(), person, right.orElseThrow());
+    accounts.open(person, email);
+    return ResponseEntity.status(201)
+        .body(new LinkView("/welcome/" + accounts.invite(Optional.of(person))));
+  }
+
+  @GetMapping("/invitations/{token}")
+  @Operation(summary = "Whom an invitation is for")
+  @Transactional(readOnly = true)
+  InvitedView invited(@PathVariable String token) {
+    Optional<PersonId> person = open(token);
+    return new InvitedView(
+        person.flatMap(people::find).map(Person::name).orElse(null),
+        person.flatMap(accounts::emailOf).orElse(null));
+  }
+
+  @PostMapping("/invitations/{token}")
+  @Operation(summary = "Takes up an invitation: sets one's password and ends the link")
+  @Transactional
+  ResponseEntity<Void> accept(
+      @PathVariable String token,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = AcceptSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Optional<PersonId> invited = open(token);
+    Input input = Input.of(body, Set.of("password", "name", "email"));
+    String password = input.required("password", 200);
+    String name = invited.isEmpty() ? input.required("name", 100) : "";
+    String email = invited.isEmpty() ? input.required("email", 254) : "";
+    input.check();
+    accounts.useUp(token);
+    PersonId person =
+        invited.orElseGet(
+            () -> {
+              PersonId first = people.addFirstCoordinator(name);
+              accounts.open(first, email);
+              return first;
+            });
+    accounts.accept(person, password);
+    return ResponseEntity.noContent().build();
+  }
+
+  private Optional<PersonId> open(String token) {
+    return accounts.invited(token).orElseThrow(Accounts::ended);
+  }
+}

@@ -1,0 +1,156 @@
+package mellowrota.server.accounts;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.People;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContext;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Signing in and out. */
+@RestController
+@RequestMapping("/api/v1/session")
+class SessionController {
+
+  private static final List<String> DEMO_NAMES =
+      List.of("hana", "marguerite", "ines", "tam", "wren");
+
+  private final Accounts accounts;
+  private final People people;
+  private final HouseStore house;
+  private final Clock clock;
+  private final HttpSessionSecurityContextRepository contexts =
+      new HttpSessionSecurityContextRepository();
+
+  SessionController(Accounts accounts, People people, HouseStore house, Clock clock) {
+    this.accounts = accounts;
+    this.people = people;
+    this.house = house;
+    this.clock = clock;
+  }
+
+  @Schema(name = "SignIn")
+  record SignInSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String email,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password) {}
+
+  /**
+   * Who is signed in.
+   *
+   * @param demo accounts anybody may try, only with the demo and only when nobody is signed in
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Session")
+  record SessionView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean signedIn,
+      Long person,
+      String name,
+      String right,
+      String email,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String house,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant now,
+      List<String> demo) {}
+
+  @GetMapping
+  @Operation(summary = "Who is signed in")
+  @Transactional(readOnly = true)
+  SessionView session() {
+    Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
+    boolean named =
+        signedIn instanceof UsernamePasswordAuthenticationToken && signedIn.isAuthenticated();
+    return named ? view(PersonId.of(Long.parseLong(signedIn.getName()))) : nobody();
+  }
+
+  private SessionView nobody() {
+    List<String> demo =
+        house.isDemo()
+            ? DEMO_NAMES.stream().map(name -> name + "@quillwater.example").toList()
+            : null;
+    return new SessionView(
+        false,
+        null,
+        null,
+        null,
+        null,
+        house.house().name(),
+        house.house().zone().getId(),
+        clock.instant(),
+        demo);
+  }
+
+  private SessionView view(PersonId id) {
+    Person person = people.find(id).orElseThrow(Problem::notFound);
+    return new SessionView(
+        true,
+        id.value(),
+        person.name(),
+        person.right().name(),
+        accounts.emailOf(id).orElse(null),
+        house.house().name(),
+        house.house().zone().getId(),
+        clock.instant(),
+        null);
+  }
+
+  @PostMapping
+  @Operation(summary = "Signs in")
+  SessionView signIn(
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content =
+                  @io.swagger.v3.oas.annotations.media.Content(
+                      schema = @Schema(implementation = SignInSchema.class)))
+          @RequestBody
+          JsonNode body,
+      HttpServletRequest request,
+      HttpServletResponse response) {
+    Input input = Input.of(body, Set.of("email", "password"));
+    String email = input.required("email", 254);
+    String password = input.required("password", 200);
+    input.check();
+    PersonId person = accounts.signIn(email, password, request.getRemoteAddr());
+    if (request.getSession(false) != null) {
+      request.changeSessionId();
+    }
+    SecurityContext context = SecurityContextHolder.createEmptyContext();
+    context.setAuthentication(
+        UsernamePasswordAuthenticationToken.authenticated(
+            Long.toString(person.value()), null, List.of()));
+    SecurityContextHolder.setContext(context);
+    contexts.saveContext(context, request, response);
+    return view(person);
+  }
+
+  @DeleteMapping
+  @Operation(summary = "Signs out")
+  ResponseEntity<Void> signOut(HttpServletRequest request) {
+    if (request.getSession(false) != null) {
+      request.getSession(false).invalidate();
+    }
+    SecurityContextHolder.clearContext();
+    return ResponseEntity.noContent().build();
+  }
+}

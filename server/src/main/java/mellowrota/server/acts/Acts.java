@@ -1,0 +1,177 @@
+package mellowrota.server.acts;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
+import java.util.HexFormat;
+import java.util.Optional;
+import java.util.function.Function;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.RecordId;
+import mellowrota.server.platform.Problem;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Does acts. */
+@Service
+public class Acts {
+
+  /** The actor of acts that nobody in particular did. */
+  public static final long THE_HOUSE = 0;
+
+  /** The channel of the notices that tell every server process what changed. */
+  public static final String CHANNEL = "mellow_changes";
+
+  private final JdbcClient jdbc;
+  private final Clock clock;
+  private final ObjectProvider<Affected> affected;
+
+  Acts(JdbcClient jdbc, Clock clock, ObjectProvider<Affected> affected) {
+    this.jdbc = jdbc;
+    this.clock = clock;
+    this.affected = affected;
+  }
+
+  /**
+   * What is asked for.
+   *
+   * @param key the caller's key (an Idempotency-Key); with the same key it is done once
+   * @param body what was asked, so that the same key with something else is noticed
+   */
+  public record Wanted(
+      long actor,
+      String kind,
+      String reason,
+      Optional<String> key,
+      String body,
+      Optional<Long> undoes,
+      boolean changesWorld) {
+
+    public static Wanted by(PersonId actor, String kind, Optional<String> key, String body) {
+      return new Wanted(actor.value(), kind, "", key, body, Optional.empty(), false);
+    }
+
+    /** An act that nobody in particular does. */
+    public static Wanted byTheHouse(String kind) {
+      return new Wanted(THE_HOUSE, kind, "", Optional.empty(), "", Optional.empty(), false);
+    }
+
+    /** It changes people, teams, places, rules or wordings; no other act runs meanwhile. */
+    public Wanted changingTheWorld() {
+      return new Wanted(actor, kind, reason, key, body, undoes, true);
+    }
+
+    public Wanted because(String why) {
+      return new Wanted(actor, kind, why, key, body, undoes, changesWorld);
+    }
+
+    public Wanted undoing(long act) {
+      return new Wanted(actor, kind, reason, key, body, Optional.of(act), changesWorld);
+    }
+  }
+
+  /**
+   * What was done.
+   *
+   * @param answer what the command answered the first time
+   * @param again whether it had been done before under the same key
+   */
+  public record Done(long act, String answer, boolean again, long entries, int calendars) {}
+
+  /**
+   * Does it in one transaction: act, change, history, projection, entries; then tells the others.
+   * The answer is short (ids, not values), since it is kept.
+   */
+  @Transactional
+  public Done run(Wanted wanted, Function<Act, String> command) {
+    String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
+    Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
+    // One lock order for all: the house, then records, then calendars.
+    String lock = wanted.changesWorld() ? "update" : "share";
+    jdbc.sql("select world_version from house for " + lock).query(Long.class).single();
+    Optional<Long> id = insert(wanted, bodyHash, at);
+    if (id.isEmpty()) {
+      return firstAnswer(wanted, bodyHash);
+    }
+    Act act = new Act(id.get(), at, wanted.actor(), wanted.changesWorld());
+    if (wanted.changesWorld()) {
+      affected.getObject().worldAboutToChange(act);
+    }
+    String answer = command.apply(act);
+    affected.getObject().bringUpToDate(act);
+    jdbc.sql("update act set answer = ? where id = ?").param(answer).param(id.get()).update();
+    tell(act);
+    return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
+  }
+
+  private Optional<Long> insert(Wanted wanted, String bodyHash, Instant at) {
+    return jdbc.sql(
+            """
+            insert into act (at, actor, kind, reason, idem_key, body_hash, undoes)
+            values (?, ?, ?, ?, ?, ?, ?)
+            on conflict do nothing returning id
+            """)
+        .param(at.atOffset(ZoneOffset.UTC))
+        .param(wanted.actor())
+        .param(wanted.kind())
+        .param(wanted.reason())
+        .param(wanted.key().orElse(null))
+        .param(bodyHash)
+        .param(wanted.undoes().orElse(null))
+        .query(Long.class)
+        .optional();
+  }
+
+  private Done firstAnswer(Wanted wanted, String bodyHash) {
+    record Row(long id, String bodyHash, String answer) {}
+    Optional<Row> row =
+        wanted
+            .key()
+            .flatMap(
+                key ->
+                    jdbc.sql(
+                            "select id, body_hash, answer from act where actor = ? and idem_key = ?")
+                        .param(wanted.actor())
+                        .param(key)
+                        .query(Row.class)
+                        .optional());
+    if (row.isEmpty()) {
+      throw Problem.of(409, "already-undone", "This was undone already.");
+    }
+    if (!row.get().bodyHash().equals(bodyHash)) {
+      throw Problem.of(
+          422,
+          "key-reused",
+          "This Idempotency-Key was sent before with something else; use a new one.");
+    }
+    return new Done(row.get().id(), row.get().answer(), true, 0, 0);
+  }
+
+  private void tell(Act act) {
+    for (RecordId record : act.records()) {
+      notify(record.value() + ":" + act.changedBits());
+    }
+    if (act.worldChanged()) {
+      notify("world");
+    }
+  }
+
+  private void notify(String payload) {
+    jdbc.sql("select pg_notify(?, ?)").param(CHANNEL).param(payload).query().singleRow();
+  }
+
+  private static String hash(String text) {
+    try {
+      MessageDigest sha = MessageDigest.getInstance("SHA-256");
+      return HexFormat.of().formatHex(sha.digest(text.getBytes(StandardCharsets.UTF_8)));
+    } catch (NoSuchAlgorithmException impossible) {
+      throw new IllegalStateException("every Java platform has SHA-256", impossible);
+    }
+  }
+}

@@ -1,0 +1,41 @@
+package mellowrota.server.boot;
+
+import io.swagger.v3.oas.annotations.Hidden;
+import java.time.Duration;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+
+/** Serves the front end: its parts for ever, its one page fresh for every address of a page. */
+@Configuration
+class Pages implements WebMvcConfigurer {
+
+  @Override
+  public void addResourceHandlers(ResourceHandlerRegistry registry) {
+    registry
+        .addResourceHandler("/assets/**")
+        .addResourceLocations("classpath:/static/assets/")
+        .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
+    registry.addResourceHandler("/icon.svg").addResourceLocations("classpath:/static/");
+  }
+
+  @RestController
+  @Hidden
+  static class Page {
+    /** Addresses of pages have no dot and are no part of the API. */
+    @GetMapping({"/", "/records/**", "/crew/**", "/account/**", "/sign-in", "/welcome/{token}"})
+    ResponseEntity<Resource> page() {
+      return ResponseEntity.ok()
+          .contentType(MediaType.TEXT_HTML)
+          .cacheControl(CacheControl.noStore())
+          .body(new ClassPathResource("static/index.html"));
+    }
+  }
+}

@@ -1,0 +1,421 @@
+package mellowrota.server.crew;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** People, teams, places, roles and details over HTTP. The crew may look; coordinators change. */
+@RestController
+@RequestMapping("/api/v1")
+class CrewController {
+
+  private static final Set<String> HUES =
+      Set.of("lagoon", "heather", "slate", "moss", "plum", "umber");
+
+  private final People people;
+  private final HouseStore house;
+  private final JdbcClient jdbc;
+
+  CrewController(People people, HouseStore house, JdbcClient jdbc) {
+    this.people = people;
+    this.house = house;
+    this.jdbc = jdbc;
+  }
+
+  /**
+   * Somebody of the house.
+   *
+   * @param email told to coordinators
+   * @param account NONE, INVITED or OPEN; told to coordinators
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Person")
+  record PersonView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String standing,
+      String right,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> teams,
+      List<Long> coordinates,
+      String email,
+      String account) {}
+
+  @Schema(name = "Team")
+  record TeamView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String hue,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<MemberView> members) {}
+
+  /** A person or a nested team in a team. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Member")
+  record MemberView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      Long person,
+      Long team,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from) {}
+
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Place")
+  record PlaceView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String code,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      String zone) {}
+
+  @Schema(name = "Role")
+  record RoleView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int number,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> rights) {}
+
+  @Schema(name = "Detail")
+  record DetailView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed) {}
+
+  @Schema(name = "CrewPersonChange")
+  record PersonSchema(
+      String name,
+      @Schema(description = "HOUSE, AGENCY, OUTSIDE or LEFT") String standing,
+      @Schema(description = "NONE, WORKER, TEAM_COORDINATOR or COORDINATOR") String right,
+      @Schema(description = "Teams whose records a team coordinator has office rights on")
+          List<Long> coordinates) {}
+
+  @Schema(name = "TeamChange")
+  record TeamSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name, String hue) {}
+
+  @Schema(name = "MemberWish")
+  record MemberSchema(Long person, Long team) {}
+
+  @Schema(name = "PlaceChange")
+  record PlaceSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String code,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      String zone) {}
+
+  /** The number of what was made. */
+  @Schema(name = "Made")
+  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+
+  private Person asking(Asker asker) {
+    return people.find(asker.person()).orElseThrow(Problem::notFound);
+  }
+
+  /** Outside and agency people see themselves alone. */
+  private static boolean seesCrew(Person person) {
+    return person.everywhere().isCrew() || person.isCoordinator() || person.isTeamCoordinator();
+  }
+
+  @GetMapping("/people")
+  @Operation(summary = "The people the asker may know of, by name")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<PersonView> people(Asker asker) {
+    Person me = asking(asker);
+    Map<Long, List<Long>> teams =
+        people.openMemberships().stream()
+            .filter(m -> m.memberPerson != null)
+            .collect(
+                Collectors.groupingBy(
+                    m -> m.memberPerson, Collectors.mapping(m -> m.team, Collectors.toList())));
+    Map<Long, String[]> accounts = me.isCoordinator() ? accounts() : Map.of();
+    return people.allPersons().stream()
+        .filter(p -> seesCrew(me) || p.id == me.id().value())
+        .filter(p -> me.isCoordinator() || p.standing != Person.Standing.LEFT)
+        .sorted(
+            Comparator.comparing((CrewEntities.PersonEntity p) -> p.name).thenComparing(p -> p.id))
+        .map(p -> view(p, me, teams.getOrDefault(p.id, List.of()), accounts.get(p.id)))
+        .toList();
+  }
+
+  private static PersonView view(
+      CrewEntities.PersonEntity p, Person me, List<Long> teams, String[] account) {
+    boolean office = me.isCoordinator();
+    return new PersonView(
+        p.id,
+        p.name,
+        p.standing.name(),
+        office ? p.right.name() : null,
+        List.copyOf(new TreeSet<>(teams)),
+        office ? List.copyOf(new TreeSet<>(p.coordinates)) : null,
+        account == null ? null : account[0],
+        office ? (account == null ? "NONE" : account[1]) : null);
+  }
+
+  private Map<Long, String[]> accounts() {
+    Map<Long, String[]> found = new java.util.HashMap<>();
+    jdbc.sql("select person, email, password_hash is not null from account")
+        .query(
+            row -> {
+              found.put(
+                  row.getLong(1),
+                  new String[] {row.getString(2), row.getBoolean(3) ? "OPEN" : "INVITED"});
+            });
+    return found;
+  }
+
+  @PostMapping("/people")
+  @Operation(summary = "Adds a person, who gets a calendar of their own at once")
+  ResponseEntity<MadeView> addPerson(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = PersonSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("name", "standing"));
+    String name = input.required("name", 100);
+    Person.Standing standing =
+        input.choice("standing", Person.Standing.class).orElse(Person.Standing.HOUSE);
+    input.check();
+    return made(people.add(asker.person(), name, standing).value());
+  }
+
+  @PatchMapping("/people/{id}")
+  @Operation(summary = "Changes a person; with standing LEFT they leave every audience at once")
+  ResponseEntity<Void> changePerson(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = PersonSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("name", "standing", "right", "coordinates"));
+    Optional<String> name =
+        input.has("name") ? Optional.of(input.required("name", 100)) : Optional.empty();
+    Optional<Person.Standing> standing = input.choice("standing", Person.Standing.class);
+    Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
+    Optional<Set<Long>> coordinates = coordinates(body, input);
+    input.check();
+    people.change(
+        asker.person(),
+        PersonId.of(id),
+        new People.PersonChange(name, standing, right, coordinates));
+    return ResponseEntity.noContent().build();
+  }
+
+  private static Optional<Set<Long>> coordinates(JsonNode body, Input input) {
+    if (!input.has("coordinates")) {
+      return Optional.empty();
+    }
+    Set<Long> found = new HashSet<>();
+    JsonNode list = body.get("coordinates");
+    if (!list.isArray() || list.size() > 200) {
+      input.fault("coordinates", "is no list of at most 200 teams");
+      return Optional.empty();
+    }
+    for (JsonNode item : list) {
+      if (!item.isIntegralNumber() || !item.canConvertToLong()) {
+        input.fault("coordinates", "holds what is no number of a team");
+        return Optional.empty();
+      }
+      found.add(item.asLong());
+    }
+    return Optional.of(found);
+  }
+
+  @GetMapping("/teams")
+  @Operation(summary = "The teams with who is in them")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<TeamView> teams(Asker asker) {
+    if (!seesCrew(asking(asker))) {
+      return List.of();
+    }
+    Map<Long, List<CrewEntities.MembershipEntity>> members =
+        people.openMemberships().stream().collect(Collectors.groupingBy(m -> m.team));
+    return people.allTeams().stream()
+        .sorted(Comparator.comparing((CrewEntities.TeamEntity t) -> t.name))
+        .map(t -> new TeamView(t.id, t.name, t.hue, members(members.getOrDefault(t.id, List.of()))))
+        .toList();
+  }
+
+  private static List<MemberView> members(List<CrewEntities.MembershipEntity> list) {
+    return list.stream()
+        .sorted(Comparator.comparing(m -> m.id))
+        .map(m -> new MemberView(m.id, m.memberPerson, m.memberTeam, m.fromDay.toString()))
+        .toList();
+  }
+
+  @PostMapping("/teams")
+  @Operation(summary = "Makes a team, which gets a calendar at once")
+  ResponseEntity<MadeView> addTeam(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = TeamSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("name", "hue"));
+    String name = input.required("name", 80);
+    String hue = input.text("hue", 20);
+    if (!hue.isEmpty() && !HUES.contains(hue)) {
+      input.fault("hue", "is one of " + String.join(", ", new TreeSet<>(HUES)));
+    }
+    input.check();
+    return made(people.addTeam(asker.person(), name, hue.isEmpty() ? "lagoon" : hue).value());
+  }
+
+  @PatchMapping("/teams/{id}")
+  @Operation(summary = "Renames a team")
+  ResponseEntity<Void> renameTeam(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = TeamSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("name"));
+    String name = input.required("name", 80);
+    input.check();
+    people.renameTeam(asker.person(), TeamId.of(id), name);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/teams/{id}/members")
+  @Operation(summary = "Puts a person or a team into a team from today")
+  ResponseEntity<Void> join(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = MemberSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("person", "team"));
+    OptionalLong person = input.number("person");
+    OptionalLong team = input.number("team");
+    if (person.isPresent() == team.isPresent()) {
+      input.fault("person", "either a person or a team joins");
+    }
+    input.check();
+    people.join(
+        asker.person(),
+        TeamId.of(id),
+        person.isPresent() ? Optional.of(PersonId.of(person.getAsLong())) : Optional.empty(),
+        team.isPresent() ? Optional.of(TeamId.of(team.getAsLong())) : Optional.empty());
+    return ResponseEntity.noContent().build();
+  }
+
+  @DeleteMapping("/teams/{id}/members/{member}")
+  @Operation(summary = "Takes a member out of a team from today")
+  ResponseEntity<Void> leave(Asker asker, @PathVariable long id, @PathVariable long member) {
+    people.requireCoordinator(asker);
+    people.leave(asker.person(), TeamId.of(id), member);
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/places")
+  @Operation(summary = "The places by name")
+  @Transactional(readOnly = true)
+  List<PlaceView> places(Asker asker) {
+    if (!seesCrew(asking(asker))) {
+      return List.of();
+    }
+    return people.allPlaces().stream()
+        .sorted(Comparator.comparing((CrewEntities.PlaceEntity p) -> p.name))
+        .map(p -> new PlaceView(p.id, p.code, p.name, p.zone))
+        .toList();
+  }
+
+  @PostMapping("/places")
+  @Operation(summary = "Adds a place, which gets a calendar at once")
+  ResponseEntity<MadeView> addPlace(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = PlaceSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("code", "name", "zone"));
+    String code = input.required("code", 12);
+    String name = input.required("name", 100);
+    Optional<String> zone = input.zone("zone").map(java.time.ZoneId::getId);
+    input.check();
+    return made(people.addPlace(asker.person(), code, name, zone));
+  }
+
+  @PatchMapping("/places/{id}")
+  @Operation(summary = "Renames a place")
+  ResponseEntity<Void> renamePlace(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = PlaceSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    people.requireCoordinator(asker);
+    Input input = Input.of(body, Set.of("code", "name"));
+    String code = input.required("code", 12);
+    String name = input.required("name", 100);
+    input.check();
+    people.renamePlace(asker.person(), id, code, name);
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/roles")
+  @Operation(summary = "The roles on a record and what each may change")
+  @Transactional(readOnly = true)
+  List<RoleView> roles() {
+    return house.roles().stream()
+        .map(
+            role ->
+                new RoleView(
+                    role.id().value(),
+                    role.name(),
+                    role.rights().stream().map(Enum::name).sorted().toList()))
+        .toList();
+  }
+
+  @GetMapping("/details")
+  @Operation(summary = "The details of the house's records")
+  @Transactional(readOnly = true)
+  List<DetailView> details() {
+    return jdbc.sql("select key, label, kinds, typed from detail_definition order by position")
+        .query(
+            (row, n) ->
+                new DetailView(
+                    row.getString(1),
+                    row.getString(2),
+                    List.of(row.getString(3).split(",")),
+                    row.getBoolean(4)))
+        .list();
+  }
+
+  private static ResponseEntity<MadeView> made(long id) {
+    return ResponseEntity.status(201).body(new MadeView(id));
+  }
+}

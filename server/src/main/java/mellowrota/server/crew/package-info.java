@@ -1,0 +1,2 @@
+/** People, teams, places and roles of the house. */
+package mellowrota.server.crew;

@@ -1,0 +1,69 @@
+package mellowrota.server.demo;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.Optional;
+import mellowrota.core.people.Person;
+import mellowrota.server.accounts.Accounts;
+import mellowrota.server.crew.HouseStore;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Before the server says it is ready: lays the house, and the demo or a way in. */
+@Component
+class Beginning implements ApplicationRunner {
+
+  private final NewHouse newHouse;
+  private final DemoWorld demoWorld;
+  private final HouseStore house;
+  private final Accounts accounts;
+  private final TransactionTemplate transaction;
+  private final boolean demo;
+  private final String setupLink;
+
+  Beginning(
+      NewHouse newHouse,
+      DemoWorld demoWorld,
+      HouseStore house,
+      Accounts accounts,
+      PlatformTransactionManager transactions,
+      @Value("${mellow.demo}") boolean demo,
+      @Value("${mellow.setup-link}") String setupLink) {
+    this.newHouse = newHouse;
+    this.demoWorld = demoWorld;
+    this.house = house;
+    this.accounts = accounts;
+    this.transaction = new TransactionTemplate(transactions);
+    this.demo = demo;
+    this.setupLink = setupLink;
+  }
+
+  @Override
+  public void run(ApplicationArguments arguments) throws IOException {
+    transaction.executeWithoutResult(status -> lay());
+    boolean nobody = house.people().stream().noneMatch(Person::isCoordinator);
+    if (nobody && !setupLink.isEmpty()) {
+      Files.writeString(Path.of(setupLink), "/welcome/" + accounts.invite(Optional.empty()));
+    }
+  }
+
+  /** House and demo in one transaction: half a demo is never kept. */
+  private void lay() {
+    String name = demo ? "Quillwater Navigation" : "Our house";
+    ZoneId zone = demo ? ZoneId.of("Europe/London") : localZone();
+    if (newHouse.layIfMissing(name, zone, demo) && demo) {
+      demoWorld.load();
+    }
+  }
+
+  private static ZoneId localZone() {
+    ZoneId system = ZoneId.systemDefault();
+    return ZoneId.getAvailableZoneIds().contains(system.getId()) ? system : ZoneId.of("UTC");
+  }
+}

@@ -1,0 +1,2 @@
+/** An empty house, and the made-up world of the demo, both laid through the services. */
+package mellowrota.server.demo;

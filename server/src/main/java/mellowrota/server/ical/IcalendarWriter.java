@@ -1,0 +1,169 @@
+package mellowrota.server.ical;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.time.zone.ZoneOffsetTransition;
+import java.time.zone.ZoneRules;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.sight.Face;
+import net.fortuna.ical4j.model.Calendar;
+import net.fortuna.ical4j.model.Property;
+import net.fortuna.ical4j.model.component.Daylight;
+import net.fortuna.ical4j.model.component.Observance;
+import net.fortuna.ical4j.model.component.Standard;
+import net.fortuna.ical4j.model.component.VEvent;
+import net.fortuna.ical4j.model.component.VTimeZone;
+import net.fortuna.ical4j.model.parameter.TzId;
+import net.fortuna.ical4j.model.parameter.Value;
+import net.fortuna.ical4j.model.property.Categories;
+import net.fortuna.ical4j.model.property.Clazz;
+import net.fortuna.ical4j.model.property.Description;
+import net.fortuna.ical4j.model.property.DtEnd;
+import net.fortuna.ical4j.model.property.DtStamp;
+import net.fortuna.ical4j.model.property.DtStart;
+import net.fortuna.ical4j.model.property.LastModified;
+import net.fortuna.ical4j.model.property.Location;
+import net.fortuna.ical4j.model.property.ProdId;
+import net.fortuna.ical4j.model.property.Sequence;
+import net.fortuna.ical4j.model.property.Status;
+import net.fortuna.ical4j.model.property.Summary;
+import net.fortuna.ical4j.model.property.Transp;
+import net.fortuna.ical4j.model.property.TzName;
+import net.fortuna.ical4j.model.property.TzOffsetFrom;
+import net.fortuna.ical4j.model.property.TzOffsetTo;
+import net.fortuna.ical4j.model.property.Uid;
+import net.fortuna.ical4j.model.property.immutable.ImmutableVersion;
+import org.springframework.stereotype.Component;
+
+/**
+ * Writes one entry as a calendar object resource (RFC 4791 §4.1). The same face always gives the
+ * same octets: DTSTAMP and LAST-MODIFIED come from the act, never from the reading.
+ */
+@Component
+public class IcalendarWriter {
+
+  private static final String PRODUCT = "-//Mellow Rota//Mellow Rota//EN";
+
+  /** The text of a face, lines folded and ended as RFC 5545 §3.1 says. */
+  public String write(String uid, int sequence, Instant modified, Face face) {
+    Calendar calendar = new Calendar();
+    calendar.add(new ProdId(PRODUCT));
+    calendar.add(ImmutableVersion.VERSION_2_0);
+    VEvent event = new VEvent(false);
+    event.add(new Uid(uid));
+    Instant at = modified.truncatedTo(java.time.temporal.ChronoUnit.SECONDS);
+    event.add(new DtStamp(at));
+    event.add(new LastModified(at));
+    event.add(new Sequence(sequence));
+    times(calendar, event, face.times());
+    event.add(new Summary(summary(face)));
+    if (!face.place().isEmpty()) {
+      event.add(new Location(face.place()));
+    }
+    if (!face.text().isEmpty()) {
+      event.add(new Description(face.text()));
+    }
+    if (!face.categories().isEmpty()) {
+      event.add(new Categories(String.join(",", face.categories())));
+    }
+    event.add(new Status(face.marks().tentative() ? "TENTATIVE" : "CONFIRMED"));
+    event.add(new Transp(face.marks().busy() ? "OPAQUE" : "TRANSPARENT"));
+    event.add(new Clazz(Clazz.VALUE_PUBLIC));
+    calendar.add(event);
+    return Folding.refold(calendar.toString());
+  }
+
+  /** A tick, late and unhanded go with the times and are told before the title. */
+  private static String summary(Face face) {
+    if (face.marks().tick()) {
+      return "\u2713 " + face.title();
+    }
+    if (face.marks().late()) {
+      return face.title() + " (late when given)";
+    }
+    return face.marks().unhanded() ? face.title() + " (handed to nobody yet)" : face.title();
+  }
+
+  private static void times(Calendar calendar, VEvent event, EntryTimes times) {
+    if (times instanceof EntryTimes.AllDay allDay) {
+      event.add(day(new DtStart<LocalDate>(allDay.days().first())));
+      event.add(day(new DtEnd<LocalDate>(allDay.days().until())));
+      return;
+    }
+    EntryTimes.Timed timed = (EntryTimes.Timed) times;
+    ZoneId zone = timed.start().getZone();
+    if (zone.getRules().isFixedOffset()) {
+      event.add(new DtStart<Instant>(timed.start().toInstant()));
+      event.add(new DtEnd<Instant>(timed.end().toInstant()));
+      return;
+    }
+    calendar.add(zone(zone, timed));
+    event.add(local(new DtStart<java.time.LocalDateTime>(), timed.start()));
+    event.add(local(new DtEnd<java.time.LocalDateTime>(), timed.end()));
+  }
+
+  private static <T extends Property> T day(T property) {
+    property.add(Value.DATE);
+    return property;
+  }
+
+  private static <T extends Property> T local(T property, ZonedDateTime time) {
+    property.add(new TzId(time.getZone().getId()));
+    property.setValue(Times.local(time.toLocalDateTime()));
+    return property;
+  }
+
+  /**
+   * The observances that hold from before the start until after the end, each with its exact onset
+   * (RFC 5545 §3.6.5), so that the offsets are those the times were resolved with.
+   */
+  private static VTimeZone zone(ZoneId zone, EntryTimes.Timed timed) {
+    ZoneRules rules = zone.getRules();
+    Map<Instant, ZoneOffsetTransition> onsets = new LinkedHashMap<>();
+    ZoneOffsetTransition before =
+        rules.previousTransition(timed.start().toInstant().plusSeconds(1));
+    ZoneOffsetTransition next = before;
+    if (before == null) {
+      next = rules.nextTransition(timed.start().toInstant().minusSeconds(1));
+    }
+    Instant last = timed.end().toInstant().plusSeconds(366L * 86_400);
+    while (next != null && next.getInstant().isBefore(last)) {
+      onsets.put(next.getInstant(), next);
+      next = rules.nextTransition(next.getInstant());
+    }
+    VTimeZone component = new VTimeZone();
+    component.add(new net.fortuna.ical4j.model.property.TzId(zone.getId()));
+    if (before == null) {
+      ZoneOffset offset = rules.getOffset(timed.start().toInstant());
+      component.add(observance(new Standard(), "19700101T000000", offset, offset, zone));
+    }
+    for (ZoneOffsetTransition onset : onsets.values()) {
+      Observance observance =
+          rules.isDaylightSavings(onset.getInstant()) ? new Daylight() : new Standard();
+      component.add(
+          observance(
+              observance,
+              Times.local(onset.getDateTimeBefore()),
+              onset.getOffsetBefore(),
+              onset.getOffsetAfter(),
+              zone));
+    }
+    return component;
+  }
+
+  private static Observance observance(
+      Observance observance, String start, ZoneOffset from, ZoneOffset to, ZoneId zone) {
+    DtStart<java.time.LocalDateTime> onset = new DtStart<>();
+    onset.setValue(start);
+    observance.add(onset);
+    observance.add(new TzOffsetFrom(from));
+    observance.add(new TzOffsetTo(to));
+    observance.add(new TzName(to.equals(ZoneOffset.UTC) ? "UTC" : to.getId()));
+    return observance;
+  }
+}

@@ -1,0 +1,2 @@
+/** Live events: what changed, as numbers, to whoever may open it. */
+package mellowrota.server.live;

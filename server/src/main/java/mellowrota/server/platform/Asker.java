@@ -1,0 +1,6 @@
+package mellowrota.server.platform;
+
+import mellowrota.core.people.PersonId;
+
+/** The signed-in person who asks. What they may do is read anew in every request. */
+public record Asker(PersonId person) {}

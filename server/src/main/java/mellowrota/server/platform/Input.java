@@ -1,0 +1,291 @@
+package mellowrota.server.platform;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Reads a JSON object field by field and collects every fault with its pointer, so that one answer
+ * tells all that is wrong.
+ */
+public final class Input {
+
+  /** Dates outside are taken for slips. */
+  private static final LocalDate EARLIEST = LocalDate.of(1990, 1, 1);
+
+  private static final LocalDate LATEST = LocalDate.of(2200, 1, 1);
+
+  private final JsonNode node;
+  private final String pointer;
+  private final List<Problem.Fault> faults;
+
+  private Input(JsonNode node, String pointer, List<Problem.Fault> faults) {
+    this.node = node;
+    this.pointer = pointer;
+    this.faults = faults;
+  }
+
+  /** Begins with a body, which must be an object with no other fields than these. */
+  public static Input of(JsonNode body, Set<String> known) {
+    if (body == null || !body.isObject()) {
+      throw Problem.badRequest("The body is no JSON object.");
+    }
+    Input input = new Input(body, "", new ArrayList<>());
+    input.onlyKnown(known);
+    return input;
+  }
+
+  private void onlyKnown(Set<String> known) {
+    for (String name : node.propertyNames()) {
+      if (!known.contains(name)) {
+        String listed = String.join(", ", known.stream().sorted().toList());
+        fault(shown(name), "is no field here; the fields are " + listed);
+      }
+    }
+  }
+
+  /** A name as it may stand in an answer: what a caller sent is cut and cleaned. */
+  private static String shown(String name) {
+    String clean = name.replaceAll("[^\\p{Alnum} _-]", "?");
+    return clean.length() > 40 ? clean.substring(0, 40) : clean;
+  }
+
+  public void fault(String field, String message) {
+    faults.add(new Problem.Fault(field.isEmpty() ? pointer : pointer + "/" + field, message));
+  }
+
+  /** Throws all faults found so far, if any. */
+  public void check() {
+    if (!faults.isEmpty()) {
+      throw Problem.faults(faults);
+    }
+  }
+
+  public boolean has(String field) {
+    return node.has(field);
+  }
+
+  public boolean isNull(String field) {
+    return node.has(field) && node.get(field).isNull();
+  }
+
+  public Set<String> names() {
+    return new java.util.TreeSet<>(node.propertyNames());
+  }
+
+  /** Text of at most so many characters, trimmed; absent and null read as empty. */
+  public String text(String field, int most) {
+    return textOrFault(field, most, false);
+  }
+
+  /** The same, of several lines. */
+  public String lines(String field, int most) {
+    return textOrFault(field, most, true);
+  }
+
+  public String required(String field, int most) {
+    String text = text(field, most);
+    if (text.isEmpty() && faultsAt(field) == 0) {
+      fault(field, "is missing; give it a text");
+    }
+    return text;
+  }
+
+  private long faultsAt(String field) {
+    return faults.stream().filter(f -> f.pointer().equals(pointer + "/" + field)).count();
+  }
+
+  private String textOrFault(String field, int most, boolean lines) {
+    if (!has(field) || isNull(field)) {
+      return "";
+    }
+    if (!node.get(field).isString()) {
+      fault(field, "is no text");
+      return "";
+    }
+    String text = node.get(field).asString().replace("\r\n", "\n").strip();
+    if (text.length() > most) {
+      fault(field, "is longer than " + most + " characters");
+      return "";
+    }
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      boolean alone =
+          Character.isHighSurrogate(c)
+                  && (i + 1 == text.length() || !Character.isLowSurrogate(text.charAt(i + 1)))
+              || Character.isLowSurrogate(c)
+                  && (i == 0 || !Character.isHighSurrogate(text.charAt(i - 1)));
+      boolean control = Character.isISOControl(c) && !(lines && c == '\n');
+      if (control || alone || c == '\ufffe' || c == '\uffff' || c == '\u2028' || c == '\u2029') {
+        fault(field, "holds a character that cannot be kept, at position " + (i + 1));
+        return "";
+      }
+    }
+    return text;
+  }
+
+  public Optional<Boolean> flag(String field) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    if (!node.get(field).isBoolean()) {
+      fault(field, "is neither true nor false");
+      return Optional.empty();
+    }
+    return Optional.of(node.get(field).asBoolean());
+  }
+
+  /** A whole number from 0 up, such as an id. */
+  public OptionalLong number(String field) {
+    if (!has(field) || isNull(field)) {
+      return OptionalLong.empty();
+    }
+    JsonNode value = node.get(field);
+    if (!value.isIntegralNumber() || !value.canConvertToLong() || value.asLong() < 0) {
+      fault(field, "is no whole number from 0 up");
+      return OptionalLong.empty();
+    }
+    return OptionalLong.of(value.asLong());
+  }
+
+  public <E extends Enum<E>> Optional<E> choice(String field, Class<E> type) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    String text = node.get(field).isString() ? node.get(field).asString() : "";
+    for (E one : type.getEnumConstants()) {
+      if (one.name().equals(text.toUpperCase(Locale.ROOT))) {
+        return Optional.of(one);
+      }
+    }
+    List<String> names = new ArrayList<>();
+    for (E one : type.getEnumConstants()) {
+      names.add(one.name());
+    }
+    fault(field, "is none of " + String.join(", ", names));
+    return Optional.empty();
+  }
+
+  public Optional<LocalDate> day(String field) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    try {
+      LocalDate day = LocalDate.parse(node.get(field).isString() ? node.get(field).asString() : "");
+      return sensible(field, day) ? Optional.of(day) : Optional.empty();
+    } catch (DateTimeParseException unreadable) {
+      fault(field, "is no date of the form 2026-11-27");
+      return Optional.empty();
+    }
+  }
+
+  public Optional<LocalDateTime> localTime(String field) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    try {
+      LocalDateTime time =
+          LocalDateTime.parse(node.get(field).isString() ? node.get(field).asString() : "");
+      return sensible(field, time.toLocalDate()) ? Optional.of(time.withNano(0)) : Optional.empty();
+    } catch (DateTimeParseException unreadable) {
+      fault(field, "is no local time of the form 2026-11-27T13:00");
+      return Optional.empty();
+    }
+  }
+
+  private boolean sensible(String field, LocalDate day) {
+    if (day.isBefore(EARLIEST) || !day.isBefore(LATEST)) {
+      fault(field, "is outside the years 1990 to 2199");
+      return false;
+    }
+    return true;
+  }
+
+  public Optional<ZoneId> zone(String field) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    String text = node.get(field).isString() ? node.get(field).asString() : "";
+    if (ZoneId.getAvailableZoneIds().contains(text) && !(ZoneId.of(text) instanceof ZoneOffset)) {
+      return Optional.of(ZoneId.of(text));
+    }
+    fault(field, "is no time zone of the form Europe/London");
+    return Optional.empty();
+  }
+
+  public Optional<Input> object(String field, Set<String> known) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    if (!node.get(field).isObject()) {
+      fault(field, "is no object");
+      return Optional.empty();
+    }
+    Input inner = new Input(node.get(field), pointer + "/" + field, faults);
+    inner.onlyKnown(known);
+    return Optional.of(inner);
+  }
+
+  /** An object whose names are not fixed; the caller judges them. */
+  public Optional<Input> open(String field) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    if (!node.get(field).isObject()) {
+      fault(field, "is no object");
+      return Optional.empty();
+    }
+    return Optional.of(new Input(node.get(field), pointer + "/" + field, faults));
+  }
+
+  public List<Input> objects(String field, int most, Set<String> known) {
+    List<Input> found = new ArrayList<>();
+    for (JsonNode item : items(field, most)) {
+      Input inner = new Input(item, pointer + "/" + field + "/" + found.size(), faults);
+      if (item.isObject()) {
+        inner.onlyKnown(known);
+      } else {
+        inner.fault("", "is no object");
+      }
+      found.add(inner);
+    }
+    return found;
+  }
+
+  public List<String> texts(String field, int most, int length) {
+    List<String> found = new ArrayList<>();
+    for (JsonNode item : items(field, most)) {
+      if (!item.isString() || item.asString().length() > length) {
+        fault(field, "holds what is no text of at most " + length + " characters");
+        return List.of();
+      }
+      String text = item.asString().strip();
+      if (text.isEmpty() || text.chars().anyMatch(Character::isISOControl)) {
+        fault(field, "holds an empty text or a character that cannot be kept");
+        return List.of();
+      }
+      found.add(text);
+    }
+    return found;
+  }
+
+  private Iterable<JsonNode> items(String field, int most) {
+    if (!has(field) || isNull(field)) {
+      return List.of();
+    }
+    if (!node.get(field).isArray() || node.get(field).size() > most) {
+      fault(field, "is no list of at most " + most);
+      return List.of();
+    }
+    return node.get(field);
+  }
+}

@@ -1,0 +1,70 @@
+package mellowrota.server.platform;
+
+import java.time.Clock;
+import java.util.List;
+import mellowrota.core.people.PersonId;
+import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.annotation.Profile;
+import org.springframework.core.MethodParameter;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.bind.support.WebDataBinderFactory;
+import org.springframework.web.context.request.NativeWebRequest;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.method.support.ModelAndViewContainer;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.json.JsonFactory;
+
+/** The clock, strict JSON, and the asker as a parameter of controllers. */
+@Configuration
+class WebConfiguration implements WebMvcConfigurer {
+
+  @Bean
+  @Profile("!settable-clock")
+  Clock clock() {
+    return Clock.systemUTC();
+  }
+
+  @Bean
+  JsonMapperBuilderCustomizer strict() {
+    return builder -> builder.enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION);
+  }
+
+  @Bean
+  JsonFactory jsonFactory() {
+    return JsonFactory.builder()
+        .streamReadConstraints(
+            StreamReadConstraints.builder()
+                .maxNestingDepth(20)
+                .maxStringLength(100_000)
+                .maxNumberLength(40)
+                .build())
+        .build();
+  }
+
+  @Override
+  public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
+    resolvers.add(new AskerResolver());
+  }
+
+  private static final class AskerResolver implements HandlerMethodArgumentResolver {
+    @Override
+    public boolean supportsParameter(MethodParameter parameter) {
+      return parameter.getParameterType().equals(Asker.class);
+    }
+
+    @Override
+    public Object resolveArgument(
+        MethodParameter parameter,
+        ModelAndViewContainer container,
+        NativeWebRequest request,
+        WebDataBinderFactory binders) {
+      Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
+      return new Asker(PersonId.of(Long.parseLong(signedIn.getName())));
+    }
+  }
+}

@@ -1,0 +1,88 @@
+package mellowrota.server.records;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import mellowrota.core.change.RecordFields;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.sight.World;
+
+/** Puts history's fields and values in words. */
+final class HistoryWords {
+
+  private static final DateTimeFormatter TIME =
+      DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+  private static final DateTimeFormatter DATE =
+      DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
+
+  private HistoryWords() {}
+
+  static String label(World world, String field) {
+    if (field.startsWith("detail:") || field.startsWith("for:")) {
+      DetailKey key = new DetailKey(field.substring(field.indexOf(':') + 1));
+      String label = world.details().find(key).map(DetailDefinition::label).orElse(key.name());
+      return field.startsWith("for:") ? label + ", whom it is for" : label;
+    }
+    return switch (field) {
+      case RecordFields.STATE -> "State";
+      case RecordFields.STARTED -> "Started";
+      case RecordFields.PRIVATE -> "Private";
+      case RecordFields.PLACE -> "Place";
+      case RecordFields.TEAM -> "Team";
+      case RecordFields.DUE -> "Due";
+      case RecordFields.VISITS -> "Visits";
+      case RecordFields.MARGINS -> "Margins";
+      case RecordFields.ASSIGNMENTS -> "People";
+      case RecordFields.TAGS -> "Tags";
+      case RecordFields.RULINGS -> "Exceptions";
+      default -> "Least head count";
+    };
+  }
+
+  static String value(World world, String field, String text) {
+    if (text.isEmpty()) {
+      return "";
+    }
+    return switch (field) {
+      case RecordFields.STATE -> text.substring(0, text.indexOf('/')).toLowerCase(Locale.ROOT);
+      case RecordFields.PLACE ->
+          world.places().find(PlaceId.of(Long.parseLong(text))).map(Place::name).orElse("");
+      case RecordFields.TEAM ->
+          world.crew().team(TeamId.of(Long.parseLong(text))).map(t -> t.name()).orElse("");
+      case RecordFields.DUE -> due(text);
+      case RecordFields.ASSIGNMENTS -> people(world, text);
+      case RecordFields.TAGS -> text.replace("\n", ", ");
+      default -> field.startsWith("for:") ? "changed" : text;
+    };
+  }
+
+  private static String due(String text) {
+    String[] parts = text.split("\\|");
+    return parts[0].equals("T")
+        ? TIME.format(LocalDateTime.parse(parts[1]))
+        : DATE.format(LocalDate.parse(parts[1]));
+  }
+
+  private static String people(World world, String text) {
+    List<String> names = new ArrayList<>();
+    for (String line : text.split("\n")) {
+      String[] p = line.split("\\|");
+      long id = Long.parseLong(p[2]);
+      String name =
+          p[1].equals("P")
+              ? world.crew().person(PersonId.of(id)).map(x -> x.name()).orElse("")
+              : world.crew().team(TeamId.of(id)).map(x -> x.name()).orElse("");
+      names.add(name + " " + RecordViews.roleName(world, RoleId.of(Integer.parseInt(p[3]))));
+    }
+    return String.join(", ", names);
+  }
+}

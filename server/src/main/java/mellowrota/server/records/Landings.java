@@ -1,0 +1,172 @@
+package mellowrota.server.records;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.core.calendar.Audience;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.people.Person;
+import mellowrota.core.rule.Landing;
+import mellowrota.core.rule.LandingRule;
+import mellowrota.core.rule.Reason;
+import mellowrota.core.sight.Face;
+import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.sight.Sight;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Service;
+
+/** Says where a record lands and why not elsewhere. */
+@Service
+class Landings {
+
+  /** For the office every calendar near the record; for others those they read themselves. */
+  LandingView of(RecordAccess.Standing standing) {
+    World world = standing.world();
+    WorkRecord record = standing.record();
+    RecordReaders readers = RecordReaders.of(record, world.crew());
+    List<LandingView.Lands> lands = new ArrayList<>();
+    List<LandingView.Nowhere> nowhere = new ArrayList<>();
+    for (Calendar calendar : world.router().near(record)) {
+      boolean reads = world.calendars().servedTo(standing.person().id(), calendar.id()).isPresent();
+      if (!standing.isOffice() && !reads) {
+        continue;
+      }
+      for (Landing landing : world.router().explain(record, calendar)) {
+        if (landing instanceof Landing.Lands one) {
+          lands(standing, readers, calendar, one).ifPresent(lands::add);
+        } else {
+          Reason why = ((Landing.Nowhere) landing).why();
+          nowhere.add(
+              new LandingView.Nowhere(calendar.id().value(), calendar.name(), why(standing, why)));
+        }
+      }
+    }
+    return new LandingView(lands, nowhere);
+  }
+
+  private static LandingView.Why why(RecordAccess.Standing standing, Reason reason) {
+    boolean typed =
+        reason.code() == Reason.Code.NOT_SENT
+            || reason.code() == Reason.Code.NEVER_HERE
+            || reason.code() == Reason.Code.ALSO_HERE;
+    if (typed) {
+      String told = standing.isOffice() ? reason.subject() : "";
+      return new LandingView.Why(reason.code().name(), told);
+    }
+    if (reason.subject().isEmpty()) {
+      return new LandingView.Why(reason.code().name(), "");
+    }
+    LandingRule rule = standing.world().rulesById().get(Long.valueOf(reason.subject()));
+    return new LandingView.Why(
+        reason.code().name(), rule.position() + (rule.note().isEmpty() ? "" : ": " + rule.note()));
+  }
+
+  private Optional<LandingView.Lands> lands(
+      RecordAccess.Standing standing,
+      RecordReaders readers,
+      Calendar calendar,
+      Landing.Lands landing) {
+    World world = standing.world();
+    Entry entry = landing.entry();
+    Optional<Rendering> members =
+        world.calendars().renderingsOf(calendar.id()).stream()
+            .filter(r -> r.way() instanceof Rendering.Way.Members)
+            .findFirst();
+    if (members.isEmpty()) {
+      return Optional.empty();
+    }
+    Audience audience = world.calendars().audience(members.get().id());
+    Optional<Face> face = world.sight().face(standing.record(), readers, entry, audience);
+    List<LandingView.Why> why = new ArrayList<>();
+    landing.reasons().forEach(reason -> why.add(why(standing, reason)));
+    return Optional.of(
+        new LandingView.Lands(
+            calendar.id().value(),
+            calendar.name(),
+            sort(calendar),
+            entry.key().family().name(),
+            times(face.map(Face::times).orElse(entry.times())),
+            entry.marks().late(),
+            entry.marks().unhanded(),
+            mayListReaders(standing, calendar) ? audience.people().size() : 0,
+            face.map(Face::asked).orElse(0),
+            world.details().of(standing.record().kind()).size(),
+            details(standing, readers, entry, audience, calendar),
+            why));
+  }
+
+  static String sort(Calendar calendar) {
+    Calendar.Owner owner = calendar.owner();
+    return owner instanceof Calendar.Owner.Own
+        ? "OWN"
+        : owner instanceof Calendar.Owner.OfTeam
+            ? "TEAM"
+            : owner instanceof Calendar.Owner.Master
+                ? "MASTER"
+                : owner instanceof Calendar.Owner.DateList
+                    ? "DATE_LIST"
+                    : owner instanceof Calendar.Owner.OfPlace ? "PLACE" : "NAMED";
+  }
+
+  private static LandingView.TimesView times(EntryTimes times) {
+    if (times instanceof EntryTimes.Timed timed) {
+      return new LandingView.TimesView(
+          timed.start().toLocalDateTime().withNano(0).toString(),
+          timed.end().toLocalDateTime().withNano(0).toString(),
+          timed.start().getZone().getId(),
+          null,
+          null);
+    }
+    EntryTimes.AllDay allDay = (EntryTimes.AllDay) times;
+    return new LandingView.TimesView(
+        null,
+        null,
+        null,
+        allDay.days().first().toString(),
+        allDay.days().until().minusDays(1).toString());
+  }
+
+  /** Coordinators, its owner, and the person of an own calendar (LANDING 17). */
+  private static boolean mayListReaders(RecordAccess.Standing standing, Calendar calendar) {
+    return standing.person().isCoordinator()
+        || calendar.owner() instanceof Calendar.Owner.Own own
+            && own.person().equals(standing.person().id());
+  }
+
+  private static List<LandingView.DetailShown> details(
+      RecordAccess.Standing standing,
+      RecordReaders readers,
+      Entry entry,
+      Audience audience,
+      Calendar calendar) {
+    World world = standing.world();
+    List<LandingView.DetailShown> found = new ArrayList<>();
+    for (Sight.Told told : world.sight().explain(standing.record(), readers, entry, audience)) {
+      String label = world.details().find(told.detail()).map(DetailDefinition::label).orElse("");
+      boolean mayKnowFilled = standing.sees(told.detail());
+      String because =
+          switch (told.status()) {
+            case SHOWN -> null;
+            case EMPTY -> mayKnowFilled ? "empty" : null;
+            case NOT_ASKED -> "not asked for";
+            case NOT_FOR_A_READER -> "not for " + reader(standing, calendar, told);
+          };
+      found.add(new LandingView.DetailShown(label, because == null, because));
+    }
+    return found;
+  }
+
+  private static String reader(RecordAccess.Standing standing, Calendar calendar, Sight.Told told) {
+    return told.blocking()
+        .filter(id -> mayListReaders(standing, calendar))
+        .flatMap(standing.world().crew()::person)
+        .map(Person::name)
+        .map(name -> name + ", who reads this calendar")
+        .orElse("somebody who reads this calendar");
+  }
+}

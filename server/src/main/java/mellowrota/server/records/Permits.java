@@ -1,0 +1,62 @@
+package mellowrota.server.records;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import mellowrota.core.people.Role;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.server.platform.Problem;
+
+/** What somebody may change: office everything, others what their roles allow and they may see. */
+final class Permits {
+
+  private Permits() {}
+
+  /** The fields of a change this person may name, as the API calls them. */
+  static List<String> mayChange(RecordAccess.Standing standing) {
+    List<String> found = new ArrayList<>();
+    if (standing.isOffice()) {
+      found.addAll(
+          List.of(
+              "title", "place", "team", "due", "people", "state", "started", "private", "tags"));
+      for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
+        if (definition.typed() && !definition.key().equals(DetailKey.TITLE)) {
+          found.add(definition.key().name());
+        }
+      }
+      return found;
+    }
+    Set<Role.Right> rights = standing.rights();
+    boolean times = standing.sees(DetailKey.TIMES);
+    if (rights.contains(Role.Right.TIMES) && times) {
+      found.add("due");
+    }
+    if (rights.contains(Role.Right.PEOPLE) && standing.sees(DetailKey.PEOPLE)) {
+      found.add("people");
+    }
+    if (rights.contains(Role.Right.MARKS) && times) {
+      found.add("state");
+      found.add("started");
+    }
+    if (rights.contains(Role.Right.NOTES) && standing.sees(DetailKey.NOTES)) {
+      found.add("notes");
+    }
+    return found;
+  }
+
+  /** Refuses a change that names a field this person may not change. */
+  static void require(RecordAccess.Standing standing, Set<String> fields) {
+    List<String> may = mayChange(standing);
+    for (String field : fields) {
+      if (!may.contains(field)) {
+        throw Problem.forbidden(
+            "You may not change \""
+                + field
+                + "\" here; your roles on this record let you change "
+                + (may.isEmpty() ? "nothing" : String.join(", ", may))
+                + ".");
+      }
+    }
+  }
+}

@@ -1,0 +1,91 @@
+package mellowrota.server.records;
+
+import java.util.Collection;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.Role;
+import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** Who may open a record, and what they may change on it. */
+@Service
+public class RecordAccess {
+
+  private final JdbcClient jdbc;
+
+  RecordAccess(JdbcClient jdbc) {
+    this.jdbc = jdbc;
+  }
+
+  /** One person before one record. */
+  public record Standing(
+      World world, Person person, WorkRecord record, Capacities capacities, boolean opens) {
+
+    public boolean sees(DetailKey key) {
+      return opens && world.sight().allowed(capacities, record, key);
+    }
+
+    public boolean isOffice() {
+      return capacities.isOffice();
+    }
+
+    /** What the roles this person holds let them change. */
+    public Set<Role.Right> rights() {
+      Set<Role.Right> found = EnumSet.noneOf(Role.Right.class);
+      for (Role role : world.roles()) {
+        if (capacities.holds(role.id())) {
+          found.addAll(role.rights());
+        }
+      }
+      return found;
+    }
+  }
+
+  /** On which calendars each of these records stands now. */
+  public Map<Long, Set<CalendarId>> standsOn(Collection<RecordId> records) {
+    Map<Long, Set<CalendarId>> found = new HashMap<>();
+    jdbc.sql("select record, calendar from entry where record = any(?) and state = 'LIVE'")
+        .param(records.stream().map(RecordId::value).toArray(Long[]::new))
+        .query(
+            row -> {
+              found
+                  .computeIfAbsent(row.getLong(1), key -> new HashSet<>())
+                  .add(CalendarId.of(row.getLong(2)));
+            });
+    return found;
+  }
+
+  public Standing standing(
+      World world, Person person, WorkRecord record, Map<Long, Set<CalendarId>> standsOn) {
+    RecordReaders readers = RecordReaders.of(record, world.crew());
+    boolean inFull =
+        standsOn.getOrDefault(record.id().value(), Set.of()).stream()
+            .anyMatch(calendar -> readsInFull(world, person, calendar));
+    return new Standing(world, person, record, readers.of(person), readers.mayOpen(person, inFull));
+  }
+
+  public Standing standing(World world, Person person, WorkRecord record) {
+    return standing(world, person, record, standsOn(Set.of(record.id())));
+  }
+
+  private static boolean readsInFull(World world, Person person, CalendarId calendar) {
+    return world
+        .calendars()
+        .servedTo(person.id(), calendar)
+        .flatMap(rendering -> world.calendars().audience(rendering.id()).levelOf(person.id()))
+        .filter(level -> level == Level.ALL)
+        .isPresent();
+  }
+}

@@ -1,0 +1,433 @@
+package mellowrota.server.records;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.time.zone.ZoneRulesProvider;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import mellowrota.core.change.FieldChange;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailValue;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.Ruling;
+import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Keeps records. Timed work is kept as local time, zone and chosen offset; the instant is derived
+ * and kept with the version of the zone data.
+ */
+@Repository
+public class RecordStore {
+
+  private static final String TZDB = ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
+
+  private final JdbcClient jdbc;
+  private final JdbcTemplate template;
+
+  RecordStore(JdbcClient jdbc, JdbcTemplate template) {
+    this.jdbc = jdbc;
+    this.template = template;
+  }
+
+  /** Takes a number for a new record and the ref that goes with its kind. */
+  String nextRef(Kind kind) {
+    long number = jdbc.sql("select nextval('ref_number')").query(Long.class).single();
+    return switch (kind) {
+          case JOB -> "J-";
+          case TICKET -> "T-";
+          case SHIFT -> "S-";
+          case DEADLINE -> "D-";
+        }
+        + number;
+  }
+
+  /** Loads what is there of these, in the order asked for; locks the rows if they will change. */
+  public List<WorkRecord> load(Collection<RecordId> ids, boolean forUpdate) {
+    if (ids.isEmpty()) {
+      return List.of();
+    }
+    Long[] numbers = ids.stream().map(RecordId::value).toArray(Long[]::new);
+    Map<Long, List<Visit>> visits = new HashMap<>();
+    Map<Long, List<Assignment>> assignments = new HashMap<>();
+    Map<Long, Map<DetailKey, DetailValue>> details = new HashMap<>();
+    Map<Long, Set<String>> tags = new HashMap<>();
+    Map<Long, List<Ruling>> rulings = new HashMap<>();
+    if (forUpdate) {
+      jdbc.sql("select id from record where id = any(?) order by id for update")
+          .param(numbers)
+          .query(Long.class)
+          .list();
+    }
+    jdbc.sql("select * from visit where record = any(?) order by record, no")
+        .param(numbers)
+        .query(
+            row -> {
+              list(visits, row).add(visit(row));
+            });
+    jdbc.sql("select * from assignment where record = any(?) order by record, visit, position")
+        .param(numbers)
+        .query(
+            row -> {
+              list(assignments, row).add(assignment(row));
+            });
+    jdbc.sql("select record, key, value, for_bits from detail where record = any(?)")
+        .param(numbers)
+        .query(
+            row -> {
+              long bits = row.getLong(4);
+              Optional<ForSet> set =
+                  row.wasNull() ? Optional.empty() : Optional.of(new ForSet(bits));
+              details
+                  .computeIfAbsent(row.getLong(1), key -> new HashMap<>())
+                  .put(new DetailKey(row.getString(2)), new DetailValue(row.getString(3), set));
+            });
+    jdbc.sql("select record, tag from tag where record = any(?)")
+        .param(numbers)
+        .query(
+            row -> {
+              tags.computeIfAbsent(row.getLong(1), key -> new HashSet<>()).add(row.getString(2));
+            });
+    jdbc.sql("select * from ruling where record = any(?) order by record, position")
+        .param(numbers)
+        .query(
+            row -> {
+              list(rulings, row).add(ruling(row));
+            });
+    Map<Long, WorkRecord> found = new LinkedHashMap<>();
+    jdbc.sql("select * from record where id = any(?)")
+        .param(numbers)
+        .query(
+            row -> {
+              long id = row.getLong("id");
+              found.put(
+                  id,
+                  record(
+                      row,
+                      visits.getOrDefault(id, List.of()),
+                      assignments.getOrDefault(id, List.of()),
+                      details.getOrDefault(id, Map.of()),
+                      tags.getOrDefault(id, Set.of()),
+                      rulings.getOrDefault(id, List.of())));
+            });
+    List<WorkRecord> ordered = new ArrayList<>(found.size());
+    for (Long id : numbers) {
+      if (found.containsKey(id)) {
+        ordered.add(found.get(id));
+      }
+    }
+    return ordered;
+  }
+
+  public Optional<WorkRecord> find(RecordId id, boolean forUpdate) {
+    return load(List.of(id), forUpdate).stream().findFirst();
+  }
+
+  private static <T> List<T> list(Map<Long, List<T>> lists, ResultSet row) throws SQLException {
+    return lists.computeIfAbsent(row.getLong("record"), key -> new ArrayList<>());
+  }
+
+  private static WorkRecord record(
+      ResultSet row,
+      List<Visit> visits,
+      List<Assignment> assignments,
+      Map<DetailKey, DetailValue> details,
+      Set<String> tags,
+      List<Ruling> rulings)
+      throws SQLException {
+    int least = row.getInt("least_head_count");
+    OptionalInt leastHeadCount = row.wasNull() ? OptionalInt.empty() : OptionalInt.of(least);
+    return new WorkRecord(
+        RecordId.of(row.getLong("id")),
+        row.getString("ref"),
+        Kind.valueOf(row.getString("kind")),
+        State.valueOf(row.getString("state")),
+        State.valueOf(row.getString("state_before")),
+        row.getBoolean("started"),
+        row.getBoolean("private"),
+        row.getBoolean("personal"),
+        PersonId.of(row.getLong("author")),
+        instant(row, "created_at"),
+        number(row, "place").map(PlaceId::of),
+        number(row, "team").map(TeamId::of),
+        due(row),
+        visits,
+        assignments,
+        details,
+        tags,
+        rulings,
+        leastHeadCount);
+  }
+
+  private static Instant instant(ResultSet row, String column) throws SQLException {
+    return row.getObject(column, OffsetDateTime.class).toInstant();
+  }
+
+  private static Optional<Long> number(ResultSet row, String column) throws SQLException {
+    long value = row.getLong(column);
+    return row.wasNull() ? Optional.empty() : Optional.of(value);
+  }
+
+  private static Optional<Due> due(ResultSet row) throws SQLException {
+    LocalDate day = row.getObject("due_day", LocalDate.class);
+    if (day != null) {
+      return Optional.of(new Due.On(day));
+    }
+    LocalDateTime local = row.getObject("due_local", LocalDateTime.class);
+    return local == null
+        ? Optional.empty()
+        : Optional.of(
+            new Due.At(time(local, row.getString("due_zone"), row.getString("due_offset"))));
+  }
+
+  private static ZonedDateTime time(LocalDateTime local, String zone, String offset) {
+    return ZonedDateTime.ofLocal(local, ZoneId.of(zone), ZoneOffset.of(offset));
+  }
+
+  private static Visit visit(ResultSet row) throws SQLException {
+    Optional<When> when = Optional.empty();
+    LocalDate day = row.getObject("date_from", LocalDate.class);
+    LocalDateTime from = row.getObject("local_from", LocalDateTime.class);
+    if (day != null) {
+      when =
+          Optional.of(new When.AllDay(DaySpan.of(day, row.getObject("date_to", LocalDate.class))));
+    } else if (from != null) {
+      String zone = row.getString("zone");
+      when =
+          Optional.of(
+              new When.Timed(
+                  time(from, zone, row.getString("offset_from")),
+                  time(
+                      row.getObject("local_to", LocalDateTime.class),
+                      zone,
+                      row.getString("offset_to"))));
+    }
+    return new Visit(row.getInt("no"), when, margins(row));
+  }
+
+  private static Optional<Margins> margins(ResultSet row) throws SQLException {
+    String before = row.getString("margin_before");
+    return before == null
+        ? Optional.empty()
+        : Optional.of(
+            new Margins(Duration.parse(before), Duration.parse(row.getString("margin_after"))));
+  }
+
+  private static Assignment assignment(ResultSet row) throws SQLException {
+    long holder = row.getLong("holder");
+    return new Assignment(
+        row.getInt("visit"),
+        row.getString("holder_kind").equals("P")
+            ? Holder.of(PersonId.of(holder))
+            : Holder.of(TeamId.of(holder)),
+        RoleId.of(row.getInt("role")),
+        instant(row, "given_at"));
+  }
+
+  private static Ruling ruling(ResultSet row) throws SQLException {
+    int visit = row.getInt("visit");
+    OptionalInt which = row.wasNull() ? OptionalInt.empty() : OptionalInt.of(visit);
+    return new Ruling(
+        Ruling.Sort.valueOf(row.getString("sort")),
+        row.getLong("calendar"),
+        which,
+        row.getString("reason"));
+  }
+
+  /** Takes the number under which a new record will be kept. */
+  RecordId reserve() {
+    return RecordId.of(
+        jdbc.sql("select nextval(pg_get_serial_sequence('record', 'id'))")
+            .query(Long.class)
+            .single());
+  }
+
+  /** Keeps a new record. */
+  void insert(WorkRecord record, Optional<String> source, Optional<String> sourceId) {
+    jdbc.sql(
+            """
+            insert into record (id, ref, source, source_id, kind, state, state_before, author,
+              created_at, personal)
+            overriding system value values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+            """)
+        .param(record.id().value())
+        .param(record.ref())
+        .param(source.orElse(null))
+        .param(sourceId.orElse(null))
+        .param(record.kind().name())
+        .param(record.state().name())
+        .param(record.stateBefore().name())
+        .param(record.author().value())
+        .param(record.createdAt().atOffset(ZoneOffset.UTC))
+        .param(record.personal())
+        .update();
+    write(record);
+  }
+
+  /** Keeps all of a record as it now is and raises its version. */
+  void write(WorkRecord record) {
+    long id = record.id().value();
+    Due due = record.due().orElse(null);
+    ZonedDateTime at = due instanceof Due.At timed ? timed.time() : null;
+    LocalDate day = due instanceof Due.On on ? on.day() : null;
+    OffsetDateTime sortedAt =
+        at != null
+            ? at.toInstant().atOffset(ZoneOffset.UTC)
+            : day == null ? null : day.plusDays(1).atStartOfDay().atOffset(ZoneOffset.UTC);
+    template.update(
+        """
+        update record set state = ?, state_before = ?, started = ?, private = ?, place = ?, team = ?,
+          due_local = ?, due_zone = ?, due_offset = ?, due_day = ?, due_at = ?, tzdb = ?,
+          least_head_count = ?, version = version + 1 where id = ?
+        """,
+        record.state().name(),
+        record.stateBefore().name(),
+        record.started(),
+        record.isPrivate(),
+        record.place().map(PlaceId::value).orElse(null),
+        record.team().map(TeamId::value).orElse(null),
+        at == null ? null : at.toLocalDateTime(),
+        at == null ? null : at.getZone().getId(),
+        at == null ? null : at.getOffset().getId(),
+        day,
+        sortedAt,
+        TZDB,
+        record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null,
+        id);
+    for (String table : List.of("visit", "assignment", "detail", "tag", "ruling")) {
+      template.update("delete from " + table + " where record = ?", id);
+    }
+    record.visits().forEach(visit -> insert(id, visit));
+    insertAssignments(id, record.assignments());
+    List<Object[]> details = new ArrayList<>();
+    record
+        .details()
+        .forEach(
+            (key, value) ->
+                details.add(
+                    new Object[] {
+                      id, key.name(), value.text(), value.forWhom().map(ForSet::bits).orElse(null)
+                    }));
+    template.batchUpdate(
+        "insert into detail (record, key, value, for_bits) values (?, ?, ?, ?)", details);
+    List<Object[]> tags = new ArrayList<>();
+    record.tags().forEach(tag -> tags.add(new Object[] {id, tag}));
+    template.batchUpdate("insert into tag (record, tag) values (?, ?)", tags);
+    int position = 0;
+    for (Ruling ruling : record.rulings()) {
+      template.update(
+          "insert into ruling (record, position, sort, calendar, visit, reason) values (?, ?, ?, ?, ?, ?)",
+          id,
+          position++,
+          ruling.sort().name(),
+          ruling.calendar(),
+          ruling.visit().isPresent() ? ruling.visit().getAsInt() : null,
+          ruling.reason());
+    }
+  }
+
+  private void insert(long record, Visit visit) {
+    When.Timed timed = visit.when().orElse(null) instanceof When.Timed t ? t : null;
+    When.AllDay allDay = visit.when().orElse(null) instanceof When.AllDay a ? a : null;
+    template.update(
+        """
+        insert into visit (record, no, local_from, local_to, zone, offset_from, offset_to, date_from,
+          date_to, starts, ends, tzdb, margin_before, margin_after)
+        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        """,
+        record,
+        visit.no(),
+        timed == null ? null : timed.start().toLocalDateTime(),
+        timed == null ? null : timed.end().toLocalDateTime(),
+        timed == null ? null : timed.start().getZone().getId(),
+        timed == null ? null : timed.start().getOffset().getId(),
+        timed == null ? null : timed.end().getOffset().getId(),
+        allDay == null ? null : allDay.days().first(),
+        allDay == null ? null : allDay.days().until(),
+        timed == null ? null : timed.start().toInstant().atOffset(ZoneOffset.UTC),
+        timed == null ? null : timed.end().toInstant().atOffset(ZoneOffset.UTC),
+        timed == null ? null : TZDB,
+        visit.margins().map(m -> m.before().toString()).orElse(null),
+        visit.margins().map(m -> m.after().toString()).orElse(null));
+  }
+
+  private void insertAssignments(long record, List<Assignment> assignments) {
+    List<Object[]> rows = new ArrayList<>();
+    int position = 0;
+    for (Assignment a : assignments) {
+      boolean person = a.holder() instanceof Holder.OnePerson;
+      long holder =
+          a.holder() instanceof Holder.OnePerson one
+              ? one.person().value()
+              : ((Holder.WholeTeam) a.holder()).team().value();
+      rows.add(
+          new Object[] {
+            record,
+            a.visit(),
+            position++,
+            person ? "P" : "T",
+            holder,
+            a.role().value(),
+            a.givenAt().atOffset(ZoneOffset.UTC)
+          });
+    }
+    template.batchUpdate(
+        """
+        insert into assignment (record, visit, position, holder_kind, holder, role, given_at)
+        values (?, ?, ?, ?, ?, ?, ?)
+        """,
+        rows);
+  }
+
+  /** Writes history: what changed, and whom each field was for at the time. */
+  void remember(long act, RecordId record, List<FieldChange> changes, List<ForSet> forThen) {
+    List<Object[]> rows = new ArrayList<>();
+    for (int i = 0; i < changes.size(); i++) {
+      FieldChange change = changes.get(i);
+      rows.add(
+          new Object[] {
+            act,
+            record.value(),
+            change.field(),
+            change.before(),
+            change.after(),
+            forThen.get(i).bits()
+          });
+    }
+    template.batchUpdate(
+        "insert into history (act, record, field, old, new, for_then) values (?, ?, ?, ?, ?, ?)",
+        rows);
+  }
+}

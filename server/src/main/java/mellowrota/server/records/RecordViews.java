@@ -1,0 +1,142 @@
+package mellowrota.server.records;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeSet;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.Role;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.Team;
+import mellowrota.core.sight.Face;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Renders a record for one person. */
+@Component
+public class RecordViews {
+
+  private final JsonMapper json;
+
+  RecordViews(JsonMapper json) {
+    this.json = json;
+  }
+
+  /** The record as this person may see it; empty where they may not open it. */
+  public Optional<RecordView> view(RecordAccess.Standing standing) {
+    if (!standing.opens()) {
+      return Optional.empty();
+    }
+    WorkRecord record = standing.record();
+    World world = standing.world();
+    boolean times = standing.sees(DetailKey.TIMES);
+    return Optional.of(
+        new RecordView(
+            record.id().value(),
+            standing.sees(DetailKey.REF) ? record.ref() : null,
+            record.kind().name(),
+            times ? record.state().name() : null,
+            times ? record.started() : null,
+            record.isPrivate(),
+            standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
+            standing.sees(DetailKey.PLACE) ? place(world, record) : null,
+            standing.sees(DetailKey.TEAM) ? team(world, record) : null,
+            times ? record.due().map(RecordViews::due).orElse(null) : null,
+            standing.sees(DetailKey.PEOPLE) ? people(world, record, times) : null,
+            standing.sees(DetailKey.TAGS) ? List.copyOf(new TreeSet<>(record.tags())) : null,
+            details(standing),
+            Permits.mayChange(standing)));
+  }
+
+  /** The tag of one asker's answer (RFC 9110 §8.8.3); it tells nothing of what they do not see. */
+  public String etag(RecordView view) {
+    return '"' + Face.digest(json.writeValueAsString(view)) + '"';
+  }
+
+  private static RecordView.PlaceView place(World world, WorkRecord record) {
+    return record
+        .place()
+        .flatMap(world.places()::find)
+        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()))
+        .orElse(null);
+  }
+
+  private static RecordView.NamedView team(World world, WorkRecord record) {
+    return record
+        .team()
+        .flatMap(world.crew()::team)
+        .map(team -> new RecordView.NamedView(team.id().value(), team.name()))
+        .orElse(null);
+  }
+
+  static RecordView.DueView due(Due due) {
+    if (due instanceof Due.At at) {
+      return new RecordView.DueView(
+          at.time().toLocalDateTime().toString(),
+          at.time().getZone().getId(),
+          at.time().toInstant(),
+          null);
+    }
+    return new RecordView.DueView(null, null, null, ((Due.On) due).day().toString());
+  }
+
+  private static List<RecordView.PersonOnIt> people(World world, WorkRecord record, boolean times) {
+    List<RecordView.PersonOnIt> found = new ArrayList<>();
+    for (Assignment a : record.assignments()) {
+      Long person = a.holder() instanceof Holder.OnePerson one ? one.person().value() : null;
+      Long team = a.holder() instanceof Holder.WholeTeam whole ? whole.team().value() : null;
+      found.add(
+          new RecordView.PersonOnIt(
+              a.role().value(),
+              roleName(world, a.role()),
+              person,
+              team,
+              holderName(world, a.holder()),
+              times ? a.givenAt() : null));
+    }
+    found.sort(
+        Comparator.comparingInt(RecordView.PersonOnIt::role)
+            .thenComparing(RecordView.PersonOnIt::name));
+    return found;
+  }
+
+  static String roleName(World world, RoleId id) {
+    return world.role(id).map(Role::name).orElse("");
+  }
+
+  static String holderName(World world, Holder holder) {
+    return holder instanceof Holder.OnePerson one
+        ? world.crew().person(one.person()).map(Person::name).orElse("")
+        : world.crew().team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
+  }
+
+  private static List<RecordView.DetailView> details(RecordAccess.Standing standing) {
+    List<RecordView.DetailView> found = new ArrayList<>();
+    WorkRecord record = standing.record();
+    World world = standing.world();
+    for (DetailDefinition definition : world.details().of(record.kind())) {
+      DetailKey key = definition.key();
+      if (!definition.typed() || key.equals(DetailKey.TITLE)) {
+        continue;
+      }
+      boolean sees = standing.sees(key);
+      if (sees || standing.isOffice()) {
+        found.add(
+            new RecordView.DetailView(
+                key.name(),
+                definition.label(),
+                sees ? record.text(key).orElse("") : null,
+                ForWords.of(world.details().forWhom(record, key), world.roles())));
+      }
+    }
+    return found;
+  }
+}

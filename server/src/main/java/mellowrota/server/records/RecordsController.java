@@ -1,0 +1,319 @@
+package mellowrota.server.records;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.people.Person;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.State;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Records over HTTP. */
+@RestController
+@RequestMapping("/api/v1")
+class RecordsController {
+
+  private final Records records;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final RecordViews views;
+  private final RecordList list;
+  private final Landings landings;
+  private final Histories histories;
+  private final Worlds worlds;
+  private final Clock clock;
+
+  RecordsController(
+      Records records,
+      RecordStore store,
+      RecordAccess access,
+      RecordViews views,
+      RecordList list,
+      Landings landings,
+      Histories histories,
+      Worlds worlds,
+      Clock clock) {
+    this.records = records;
+    this.store = store;
+    this.access = access;
+    this.views = views;
+    this.list = list;
+    this.landings = landings;
+    this.histories = histories;
+    this.worlds = worlds;
+    this.clock = clock;
+  }
+
+  /** What a change to a record looks like; every field may be left out. */
+  @Schema(name = "RecordChange")
+  record ChangeSchema(
+      @Schema(description = "Only when made; TICKET") String kind,
+      String title,
+      @Schema(nullable = true) Long place,
+      @Schema(nullable = true) Long team,
+      @Schema(nullable = true) DueSchema due,
+      List<PersonSchema> people,
+      @Schema(description = "By key, as GET /api/v1/details lists them")
+          Map<String, String> details,
+      @Schema(name = "private") Boolean isPrivate,
+      String state,
+      Boolean started,
+      List<String> tags,
+      String reason,
+      @Schema(description = "Only when made: the system it comes from") String source,
+      @Schema(description = "Only when made: its id there; the same one is made once")
+          String sourceId) {}
+
+  /** Either a local time, in the site's zone unless said, or a date. */
+  @Schema(name = "DueChange")
+  record DueSchema(String at, String zone, String date) {}
+
+  /** Either a person or a team, in a role. */
+  @Schema(name = "PersonChange")
+  record PersonSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
+      Long person,
+      Long team,
+      @Schema(description = "House-local time of hand-over; now unless said") String given) {}
+
+  /**
+   * What an act did.
+   *
+   * @param record absent when the asker may not open it any more
+   * @param entries how many entries changed, told to the office
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "ActAnswer")
+  record ActAnswer(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
+      RecordView record,
+      Long entries,
+      Integer calendars,
+      List<String> leaves) {}
+
+  @GetMapping("/records")
+  @Operation(summary = "Records the asker may open, soonest due first")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  RecordList.Page list(
+      Asker asker,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(required = false) String kind,
+      @RequestParam(defaultValue = "") String state,
+      @RequestParam(required = false) Long person,
+      @RequestParam(required = false) Long place,
+      @RequestParam(required = false) Long team,
+      @RequestParam(required = false) String cursor,
+      @RequestParam(defaultValue = "50") int limit) {
+    if (limit < 1 || limit > 200) {
+      throw Problem.badRequest("limit is a number from 1 to 200.");
+    }
+    if (find.length() > 200) {
+      throw Problem.badRequest("find holds at most 200 characters.");
+    }
+    World world = worlds.now();
+    return list.page(
+        world,
+        world.person(asker.person()),
+        new RecordList.Wanted(
+            find,
+            Optional.ofNullable(kind).map(k -> choice("kind", k, Kind.class)),
+            states(state),
+            optional(person),
+            optional(place),
+            optional(team),
+            Optional.ofNullable(cursor),
+            limit));
+  }
+
+  private static Set<State> states(String list) {
+    Set<State> found = EnumSet.noneOf(State.class);
+    for (String name : list.split(",")) {
+      if (!name.isBlank()) {
+        found.add(choice("state", name.strip(), State.class));
+      }
+    }
+    return found;
+  }
+
+  private static <E extends Enum<E>> E choice(String name, String text, Class<E> type) {
+    List<String> names = new ArrayList<>();
+    for (E one : type.getEnumConstants()) {
+      if (one.name().equals(text.toUpperCase(Locale.ROOT))) {
+        return one;
+      }
+      names.add(one.name());
+    }
+    throw Problem.badRequest(name + " is one of " + String.join(", ", names) + ".");
+  }
+
+  private static OptionalLong optional(Long value) {
+    return value == null ? OptionalLong.empty() : OptionalLong.of(value);
+  }
+
+  @PostMapping("/records")
+  @Operation(summary = "Makes a record")
+  @Transactional
+  ResponseEntity<ActAnswer> create(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Acts.Done done = records.create(asker.person(), key(key), body);
+    RecordId id = RecordId.of(Long.parseLong(done.answer()));
+    return answer(asker, id, done, List.of()).body201();
+  }
+
+  @GetMapping("/records/{id}")
+  @Operation(summary = "One record as the asker may see it")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  ResponseEntity<RecordView> one(Asker asker, @PathVariable long id) {
+    RecordView view = views.view(standing(asker, RecordId.of(id))).orElseThrow(Problem::notFound);
+    return ResponseEntity.ok().eTag(views.etag(view)).body(view);
+  }
+
+  @PatchMapping("/records/{id}")
+  @Operation(summary = "Changes a record, if it is still as the asker saw it")
+  @Transactional
+  ResponseEntity<ActAnswer> change(
+      Asker asker,
+      @PathVariable long id,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @Parameter(required = true) @RequestHeader(name = "If-Match", required = false)
+          String ifMatch,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    if (ifMatch == null) {
+      throw Problem.of(
+          428, "if-match-missing", "Send If-Match with the ETag of the record as you saw it.");
+    }
+    Acts.Done done = records.change(asker.person(), RecordId.of(id), key(key), ifMatch, body);
+    return answer(asker, RecordId.of(id), done, List.of()).body200();
+  }
+
+  @GetMapping("/records/{id}/landings")
+  @Operation(summary = "Where a record lands, and why not elsewhere")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  LandingView landings(Asker asker, @PathVariable long id) {
+    return landings.of(opened(asker, id));
+  }
+
+  @GetMapping("/records/{id}/history")
+  @Operation(summary = "What was done to a record, newest first")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<HistoryView> history(Asker asker, @PathVariable long id) {
+    return histories.of(opened(asker, id));
+  }
+
+  @PostMapping("/landings")
+  @Operation(summary = "Where a record would land; nothing is kept")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  LandingView preview(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = worlds.now();
+    Person person = world.person(asker.person());
+    return landings.of(
+        access.standing(
+            world, person, records.preview(world, person, clock.instant(), body), Map.of()));
+  }
+
+  @PostMapping("/acts/{id}/undo")
+  @Operation(summary = "Takes back an act, as far as nobody changed its values since")
+  @Transactional
+  ResponseEntity<ActAnswer> undo(
+      Asker asker,
+      @PathVariable long id,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key) {
+    Records.Undone undone = records.undo(asker.person(), id, key(key));
+    return answer(asker, RecordId.of(undone.record()), undone.done(), undone.leaves()).body200();
+  }
+
+  private RecordAccess.Standing standing(Asker asker, RecordId id) {
+    World world = worlds.now();
+    return access.standing(
+        world, world.person(asker.person()), store.find(id, false).orElseThrow(Problem::notFound));
+  }
+
+  private RecordAccess.Standing opened(Asker asker, long id) {
+    RecordAccess.Standing standing = standing(asker, RecordId.of(id));
+    if (!standing.opens()) {
+      throw Problem.notFound();
+    }
+    return standing;
+  }
+
+  private record Answered(ActAnswer answer, Optional<String> etag) {
+    ResponseEntity<ActAnswer> body200() {
+      return body(ResponseEntity.ok());
+    }
+
+    ResponseEntity<ActAnswer> body201() {
+      return body(ResponseEntity.status(201));
+    }
+
+    private ResponseEntity<ActAnswer> body(ResponseEntity.BodyBuilder builder) {
+      etag.ifPresent(builder::eTag);
+      return builder.body(answer);
+    }
+  }
+
+  private Answered answer(Asker asker, RecordId id, Acts.Done done, List<String> leaves) {
+    RecordAccess.Standing standing = standing(asker, id);
+    Optional<RecordView> view = views.view(standing);
+    boolean counts = standing.isOffice() && !done.again();
+    return new Answered(
+        new ActAnswer(
+            done.act(),
+            view.orElse(null),
+            counts ? done.entries() : null,
+            counts ? done.calendars() : null,
+            leaves.isEmpty() ? null : leaves),
+        view.map(views::etag));
+  }
+
+  private static Optional<String> key(String key) {
+    if (key == null) {
+      return Optional.empty();
+    }
+    if (key.isBlank() || key.length() > 100 || !key.chars().allMatch(c -> c > 32 && c < 127)) {
+      throw Problem.badRequest("Idempotency-Key holds 1 to 100 printable ASCII characters.");
+    }
+    return Optional.of(key);
+  }
+}

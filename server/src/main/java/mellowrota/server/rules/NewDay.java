@@ -1,0 +1,61 @@
+package mellowrota.server.rules;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.HouseStore;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** At the house's midnight, whatever dates change is projected anew, as an act of the house. */
+@Component
+class NewDay {
+
+  private final HouseStore house;
+  private final Worlds worlds;
+  private final Acts acts;
+  private final Projection projection;
+  private final JdbcClient jdbc;
+
+  NewDay(HouseStore house, Worlds worlds, Acts acts, Projection projection, JdbcClient jdbc) {
+    this.house = house;
+    this.worlds = worlds;
+    this.acts = acts;
+    this.projection = projection;
+    this.jdbc = jdbc;
+  }
+
+  /** Safe to run in several processes: the act's key names the day. */
+  @Scheduled(fixedDelay = 20_000)
+  void turn() {
+    if (!house.exists()) {
+      return;
+    }
+    LocalDate done = house.projectedDay();
+    LocalDate today = house.today();
+    if (!today.isAfter(done)) {
+      return;
+    }
+    acts.run(
+        new Acts.Wanted(
+            Acts.THE_HOUSE,
+            "house.day",
+            "",
+            Optional.of("day-" + today),
+            "",
+            Optional.empty(),
+            false),
+        act -> {
+          World before = worlds.on(done);
+          World after = worlds.on(today);
+          Set<Inputs.Input> differing = Inputs.differing(before, after);
+          projection.projectReaders(act, after, differing);
+          jdbc.sql("update house set projected_day = ?").param(today).update();
+          return "";
+        });
+  }
+}

@@ -1,0 +1,116 @@
+package mellowrota.server.rules;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellowrota.core.project.Projector;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Affected;
+import mellowrota.server.calendars.CalendarKeeper;
+import mellowrota.server.calendars.EntryStore;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** Projects the records that an act affects and stores what they land as. */
+@Service
+class Projection implements Affected {
+
+  private static final int AT_ONCE = 200;
+
+  private final Worlds worlds;
+  private final RecordStore records;
+  private final EntryStore entries;
+  private final CalendarKeeper keeper;
+  private final JdbcClient jdbc;
+  private final JdbcTemplate template;
+
+  Projection(
+      Worlds worlds,
+      RecordStore records,
+      EntryStore entries,
+      CalendarKeeper keeper,
+      JdbcClient jdbc,
+      JdbcTemplate template) {
+    this.worlds = worlds;
+    this.records = records;
+    this.entries = entries;
+    this.keeper = keeper;
+    this.jdbc = jdbc;
+    this.template = template;
+  }
+
+  @Override
+  public void worldAboutToChange(Act act) {
+    act.keepWorldBefore(worlds.now());
+  }
+
+  @Override
+  public void bringUpToDate(Act act) {
+    if (!act.worldChanged()) {
+      project(act, worlds.now(), act.records());
+      return;
+    }
+    keeper.keep();
+    World before = (World) act.worldBefore();
+    World after = worlds.afterChange();
+    Set<RecordId> affected = new TreeSet<>(act.records());
+    affected.addAll(readers(Inputs.differing(before, after)));
+    project(act, after, affected);
+  }
+
+  /** Projects the records that read any of these, in an act of the house. */
+  void projectReaders(Act act, World world, Set<Inputs.Input> inputs) {
+    project(act, world, readers(inputs));
+  }
+
+  private Set<RecordId> readers(Set<Inputs.Input> inputs) {
+    Map<String, List<Long>> byKind =
+        inputs.stream()
+            .collect(
+                Collectors.groupingBy(
+                    Inputs.Input::kind, Collectors.mapping(Inputs.Input::id, Collectors.toList())));
+    Set<RecordId> found = new TreeSet<>();
+    byKind.forEach(
+        (kind, ids) ->
+            jdbc.sql("select record from record_input where kind = ? and input = any(?)")
+                .param(kind)
+                .param(ids.toArray(Long[]::new))
+                .query(Long.class)
+                .list()
+                .forEach(id -> found.add(RecordId.of(id))));
+    return found;
+  }
+
+  private void project(Act act, World world, Collection<RecordId> ids) {
+    List<RecordId> all = new ArrayList<>(ids);
+    for (int from = 0; from < all.size(); from += AT_ONCE) {
+      List<RecordId> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
+      List<WorkRecord> loaded = records.load(some, true);
+      List<Projector.Projected> projected = new ArrayList<>();
+      List<Object[]> inputs = new ArrayList<>();
+      for (WorkRecord record : loaded) {
+        List<Projector.Projected> one = world.projector().project(record);
+        projected.addAll(one);
+        for (Inputs.Input input : Inputs.of(record, one)) {
+          inputs.add(new Object[] {record.id().value(), input.kind(), input.id()});
+        }
+      }
+      jdbc.sql("delete from record_input where record = any(?)")
+          .param(some.stream().map(RecordId::value).toArray(Long[]::new))
+          .update();
+      template.batchUpdate(
+          "insert into record_input (record, kind, input) values (?, ?, ?)", inputs);
+      entries.store(act, some, projected);
+    }
+  }
+}

@@ -1,0 +1,211 @@
+package mellowrota.server.sight;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Calendars;
+import mellowrota.core.calendar.House;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.WordingId;
+import mellowrota.core.people.Crew;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.project.Projector;
+import mellowrota.core.rule.LandingRule;
+import mellowrota.core.rule.Places;
+import mellowrota.core.rule.Router;
+import mellowrota.core.sight.Pattern;
+import mellowrota.core.sight.Sight;
+import mellowrota.core.sight.Wording;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Details;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.Place;
+import mellowrota.server.crew.HouseStore;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/**
+ * Loads the world. A loaded world is kept until its version or the day changes; every act holds the
+ * house's row, so a version means one world.
+ */
+@Service
+public class Worlds {
+
+  private final HouseStore store;
+  private final JdbcClient jdbc;
+  private final RuleSentences sentences;
+  private final Sight.Permission permission;
+  private volatile World kept;
+
+  Worlds(HouseStore store, JdbcClient jdbc, RuleSentences sentences, Sight.Permission permission) {
+    this.store = store;
+    this.jdbc = jdbc;
+    this.sentences = sentences;
+    this.permission = permission;
+  }
+
+  /** The world as this transaction sees it, today. */
+  public World now() {
+    long version = store.worldVersion();
+    LocalDate today = store.today();
+    World known = kept;
+    if (known != null && known.version() == version && known.day().equals(today)) {
+      return known;
+    }
+    World loaded = load(version, today);
+    kept = loaded;
+    return loaded;
+  }
+
+  /** The world with the changes of this transaction, which may yet fail; it is not kept. */
+  public World afterChange() {
+    return load(store.raiseWorldVersion(), store.today());
+  }
+
+  /** The world of another day, for what changes at midnight. */
+  public World on(LocalDate day) {
+    return load(store.worldVersion(), day);
+  }
+
+  private World load(long version, LocalDate day) {
+    House house = store.house();
+    Crew crew = Crew.on(day, store.people(), store.teams(), store.memberships());
+    List<Place> placeList = store.places();
+    Places places = Places.of(placeList, house.zone());
+    Calendars calendars = Calendars.of(house, crew, calendars(), renderings());
+    List<DetailDefinition> definitions = definitions();
+    Details details = Details.of(definitions);
+    List<Wording> wordings = wordings(keys(definitions));
+    List<LandingRule> rules = rules();
+    Router router = new Router(crew, calendars, places, rules);
+    Sight sight =
+        new Sight(crew, calendars, places, details, wordings, fallback(wordings), permission);
+    return new World(
+        version,
+        day,
+        house,
+        crew,
+        places,
+        placeList,
+        calendars,
+        details,
+        store.roles(),
+        wordings,
+        rules,
+        router,
+        sight,
+        new Projector(crew, calendars, router, sight));
+  }
+
+  private List<Calendar> calendars() {
+    return jdbc.sql("select id, sort, person, team, place, name from calendar order by id")
+        .query(
+            (row, n) ->
+                new Calendar(
+                    CalendarId.of(row.getLong(1)),
+                    owner(row.getString(2), row.getLong(3), row.getLong(4), row.getLong(5)),
+                    row.getString(6)))
+        .list();
+  }
+
+  private static Calendar.Owner owner(String sort, long person, long team, long place) {
+    return switch (sort) {
+      case "OWN" -> new Calendar.Owner.Own(PersonId.of(person));
+      case "TEAM" -> new Calendar.Owner.OfTeam(TeamId.of(team));
+      case "MASTER" -> new Calendar.Owner.Master();
+      case "DATE_LIST" -> new Calendar.Owner.DateList();
+      case "PLACE" -> new Calendar.Owner.OfPlace(place);
+      case "NAMED" -> new Calendar.Owner.Named();
+      default -> throw new IllegalStateException("no sort of calendar: " + sort);
+    };
+  }
+
+  private List<Rendering> renderings() {
+    return jdbc.sql("select id, calendar, way, reader, level from rendering order by id")
+        .query(
+            (row, n) ->
+                new Rendering(
+                    RenderingId.of(row.getLong(1)),
+                    CalendarId.of(row.getLong(2)),
+                    way(row.getString(3), row.getLong(4), Level.valueOf(row.getString(5)))))
+        .list();
+  }
+
+  private static Rendering.Way way(String way, long reader, Level level) {
+    return switch (way) {
+      case "MEMBERS" -> new Rendering.Way.Members();
+      case "SHARE" -> new Rendering.Way.Share(PersonId.of(reader), level);
+      default -> throw new IllegalStateException("no way of reading: " + way);
+    };
+  }
+
+  private List<DetailDefinition> definitions() {
+    return jdbc.sql(
+            "select key, label, kinds, for_bits, typed from detail_definition order by position")
+        .query(
+            (row, n) ->
+                new DetailDefinition(
+                    new DetailKey(row.getString(1)),
+                    row.getString(2),
+                    kinds(row.getString(3)),
+                    new ForSet(row.getLong(4)),
+                    row.getBoolean(5)))
+        .list();
+  }
+
+  private static Set<Kind> kinds(String list) {
+    return java.util.Arrays.stream(list.split(",")).map(Kind::valueOf).collect(Collectors.toSet());
+  }
+
+  /** The details that wordings may ask for. */
+  public static Set<DetailKey> keys(Collection<DetailDefinition> definitions) {
+    return definitions.stream().map(DetailDefinition::key).collect(Collectors.toSet());
+  }
+
+  private List<Wording> wordings(Set<DetailKey> known) {
+    return jdbc.sql("select id, name, title, place, text, categories from wording order by id")
+        .query(
+            (row, n) ->
+                new Wording(
+                    WordingId.of(row.getLong(1)),
+                    row.getString(2),
+                    Pattern.of(row.getString(3), known),
+                    Pattern.of(row.getString(4), known),
+                    Pattern.of(row.getString(5), known),
+                    categories(row.getString(6))))
+        .list();
+  }
+
+  private static Set<Wording.Category> categories(String list) {
+    return java.util.Arrays.stream(list.split(","))
+        .filter(name -> !name.isBlank())
+        .map(Wording.Category::valueOf)
+        .collect(Collectors.toSet());
+  }
+
+  private Wording fallback(List<Wording> wordings) {
+    Optional<Long> id = jdbc.sql("select fallback_wording from house").query(Long.class).optional();
+    return wordings.stream()
+        .filter(wording -> id.isPresent() && wording.id().value() == id.get())
+        .findFirst()
+        .orElseThrow(() -> new IllegalStateException("the house has no wording to fall back on"));
+  }
+
+  private List<LandingRule> rules() {
+    return jdbc.sql("select id, position, is_on, sentence::text from rule order by position, id")
+        .query(
+            (row, n) ->
+                sentences.rule(row.getLong(1), row.getInt(2), row.getBoolean(3), row.getString(4)))
+        .list();
+  }
+}
