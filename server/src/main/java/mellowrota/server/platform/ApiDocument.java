@@ -1,0 +1,37 @@
+package mellowrota.server.platform;
+
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.servers.Server;
+import java.util.List;
+import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The OpenAPI document: the contract that the front end's types are made from. */
+@Configuration
+class ApiDocument {
+
+  static {
+    SpringDocUtils.getConfig().addRequestWrapperToIgnore(Asker.class);
+  }
+
+  @Bean
+  OpenAPI openApi() {
+    return new OpenAPI()
+        .info(
+            new Info()
+                .title("Mellow Rota")
+                .version("1")
+                .description(
+                    "Changes take an Idempotency-Key; errors are problem documents (RFC 9457)."))
+        .servers(List.of(new Server().url("/")));
+  }
+
+  /** The same whatever address the document was asked for at. */
+  @Bean
+  OpenApiCustomizer oneServer() {
+    return document -> document.setServers(List.of(new Server().url("/")));
+  }
+}

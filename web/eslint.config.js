@@ -1,0 +1,45 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+
+const features = ['session', 'records', 'crew', 'account'];
+
+export default tseslint.config(
+  { ignores: ['src/shared/api/schema.d.ts'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'Ask shared/time for the time.',
+        },
+        { selector: 'Literal[value=/^#[0-9a-fA-F]{3,8}$/]', message: 'Colours are tokens.' },
+      ],
+    },
+  },
+  { files: ['src/shared/time.ts'], rules: { 'no-restricted-syntax': 'off' } },
+  // app -> features -> shared; a feature's only door is its index.
+  {
+    files: ['src/shared/**'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: ['**/features/**', '**/app/**'] }],
+    },
+  },
+  ...features.map((feature) => ({
+    files: [`src/features/${feature}/**`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            '**/app/**',
+            ...features.filter((f) => f !== feature).map((f) => `**/${f}/*`),
+          ],
+        },
+      ],
+    },
+  })),
+);

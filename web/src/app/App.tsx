@@ -1,0 +1,75 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { ConfigProvider } from 'antd';
+import { useState } from 'react';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { AccountPage } from '../features/account';
+import { CrewPage } from '../features/crew';
+import { RecordsPage } from '../features/records';
+import { SignIn, useSession, Welcome, type Session } from '../features/session';
+import { ProblemError } from '../shared/api/client';
+import { Fault } from '../shared/ui/Fault';
+import { Loading } from '../shared/ui/Loading';
+import { Frame } from './Frame';
+import { themeFor } from './theme';
+import { useMode } from './useMode';
+
+function makeClient() {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 5_000,
+        retry: (count, error) =>
+          count < 2 && !(error instanceof ProblemError && error.problem.status >= 400),
+      },
+    },
+  });
+}
+
+export function App() {
+  const [client] = useState(makeClient);
+  const mode = useMode();
+  return (
+    <ConfigProvider theme={themeFor(mode.mode)}>
+      <QueryClientProvider client={client}>
+        <BrowserRouter>
+          <Routes>
+            <Route path="/welcome/:token" element={<Welcome />} />
+            <Route path="*" element={<Inside mode={mode} />} />
+          </Routes>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </ConfigProvider>
+  );
+}
+
+function Inside({ mode }: { mode: ReturnType<typeof useMode> }) {
+  const session = useSession();
+  if (session.isPending) {
+    return <Loading what="Looking who you are" />;
+  }
+  if (session.error) {
+    return <Fault error={session.error} again={() => void session.refetch()} />;
+  }
+  return session.data.signedIn ? (
+    <Pages session={session.data} mode={mode} />
+  ) : (
+    <SignIn session={session.data} />
+  );
+}
+
+function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof useMode> }) {
+  const coordinates = session.right === 'COORDINATOR';
+  const mayMake = coordinates || session.right === 'TEAM_COORDINATOR';
+  return (
+    <Frame session={session} mode={mode} mayMake={mayMake}>
+      <Routes>
+        <Route path="/records" element={<RecordsPage mayMake={mayMake} />} />
+        <Route path="/records/:id" element={<RecordsPage mayMake={mayMake} />} />
+        <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
+        <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
+        <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
+        <Route path="*" element={<Navigate to="/records" replace />} />
+      </Routes>
+    </Frame>
+  );
+}

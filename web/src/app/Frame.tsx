@@ -1,0 +1,180 @@
+import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { NavLink, useNavigate, useSearchParams } from 'react-router';
+import { useUndo } from '../features/records';
+import { useSignOut, type Session } from '../features/session';
+import { ProblemError } from '../shared/api/client';
+import { Mark } from '../shared/ui/Mark';
+import { useKeys } from '../shared/ui/keys';
+import { TrayContext, type Told } from '../shared/ui/tray';
+import styles from './frame.module.css';
+import { useLive } from './useLive';
+import type { useMode } from './useMode';
+import { frameWords as words } from './words';
+
+interface Props {
+  session: Session;
+  mode: ReturnType<typeof useMode>;
+  mayMake: boolean;
+  children: ReactNode;
+}
+
+/** One slim bar, the page, and the tray along the bottom. */
+export function Frame({ session, mode, mayMake, children }: Props) {
+  const [told, setTold] = useState<Told | null>(null);
+  const [keys, setKeys] = useState(false);
+  const navigate = useNavigate();
+  const find = useRef<InputRef>(null);
+  const undo = useUndo();
+  useLive();
+
+  const takeBack = () => {
+    if (told?.act == null) {
+      return;
+    }
+    undo.mutate(told.act, {
+      onSuccess: (done) =>
+        setTold({
+          text: done.leaves ? words.left + done.leaves.join(', ') : words.takenBack,
+          act: done.act,
+        }),
+      onError: (error) =>
+        setTold({ text: error instanceof ProblemError ? error.message : words.failed }),
+    });
+  };
+  useKeys({
+    '/': () => find.current?.focus(),
+    'g r': () => void navigate('/records'),
+    'g w': () => void navigate('/crew'),
+    z: takeBack,
+    '?': () => setKeys(true),
+    ...(mayMake && { n: () => void navigate('/records/new') }),
+  });
+
+  return (
+    <TrayContext.Provider value={{ tell: setTold }}>
+      <div className={styles.frame}>
+        <a className={styles.skip} href="#page">
+          {words.skip}
+        </a>
+        <header className={styles.bar}>
+          <Mark />
+          <nav aria-label="Pages" className={styles.pages}>
+            <Page to="/records" name="Records" />
+            <Page to="/crew" name="Crew" />
+          </nav>
+          <span className={styles.grow} />
+          <FindBox inputRef={find} />
+          <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
+        </header>
+        <main id="page" className={styles.page} tabIndex={-1}>
+          {children}
+        </main>
+        {told && (
+          <div className={styles.tray} role="status">
+            <span className={styles.dot} aria-hidden="true" />
+            <span>{told.text}</span>
+            <span className={styles.grow} />
+            {told.act != null && (
+              <Button onClick={takeBack} loading={undo.isPending}>
+                {words.undo}
+              </Button>
+            )}
+            <Button type="text" onClick={() => setTold(null)}>
+              {words.close}
+            </Button>
+          </div>
+        )}
+        <Modal open={keys} title={words.keys} footer={null} onCancel={() => setKeys(false)}>
+          <dl className={styles.keys}>
+            {words.keyList.map(([key, what]) => (
+              <div key={key}>
+                <dt>
+                  <kbd>{key}</kbd>
+                </dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+        </Modal>
+      </div>
+    </TrayContext.Provider>
+  );
+}
+
+function Page({ to, name }: { to: string; name: string }) {
+  return (
+    <NavLink to={to} className={({ isActive }) => (isActive ? styles.here : styles.there)}>
+      {name}
+    </NavLink>
+  );
+}
+
+function FindBox({ inputRef }: { inputRef: React.RefObject<InputRef | null> }) {
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const asked = search.get('find') ?? '';
+  const [text, setText] = useState(asked);
+  useEffect(() => setText(asked), [asked]);
+  return (
+    <form
+      role="search"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const query = new URLSearchParams({ state: 'all' });
+        if (text.trim()) {
+          query.set('find', text.trim());
+        }
+        void navigate('/records?' + query.toString());
+        inputRef.current?.blur();
+      }}
+    >
+      <Input
+        ref={inputRef}
+        className={styles.find}
+        aria-label={words.find}
+        placeholder={words.find}
+        value={text}
+        maxLength={200}
+        suffix={<kbd className={styles.kbd}>/</kbd>}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === 'Escape' && inputRef.current?.blur()}
+      />
+    </form>
+  );
+}
+
+function PersonMenu({
+  session,
+  mode,
+  onKeys,
+}: {
+  session: Session;
+  mode: ReturnType<typeof useMode>;
+  onKeys: () => void;
+}) {
+  const navigate = useNavigate();
+  const signOut = useSignOut();
+  const initials = (session.name ?? '')
+    .split(' ')
+    .map((part) => part[0])
+    .join('')
+    .slice(0, 2);
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'account', label: words.account, onClick: () => void navigate('/account') },
+          { key: 'mode', label: words.turn(mode.mode), onClick: mode.turn },
+          { key: 'keys', label: words.keys, onClick: onKeys },
+          { key: 'out', label: words.signOut, onClick: () => signOut.mutate() },
+        ],
+      }}
+    >
+      <button type="button" className={styles.person} aria-label={`${session.name}: menu`}>
+        {initials}
+      </button>
+    </Dropdown>
+  );
+}

@@ -1,0 +1,17 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+
+/** Hears what others change and fetches it again, without moving what one looks at. */
+export function useLive() {
+  const client = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource('/api/v1/events');
+    source.addEventListener('record', (event) => {
+      const { id } = JSON.parse((event as MessageEvent<string>).data) as { id: number };
+      void client.invalidateQueries({ queryKey: ['record', id] });
+      void client.invalidateQueries({ queryKey: ['records'] });
+    });
+    source.addEventListener('world', () => void client.invalidateQueries());
+    return () => source.close();
+  }, [client]);
+}

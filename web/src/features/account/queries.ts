@@ -1,0 +1,32 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, take, type Schemas } from '../../shared/api/client';
+
+export const useAppPasswords = () =>
+  useQuery({
+    queryKey: ['app-passwords'],
+    queryFn: () => take(api.GET('/api/v1/account/app-passwords')),
+  });
+
+export function useMakeAppPassword() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (label: string) =>
+      take(api.POST('/api/v1/account/app-passwords', { body: { label } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
+  });
+}
+
+export function useWithdraw() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: number) =>
+      take(api.DELETE('/api/v1/account/app-passwords/{id}', { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
+  });
+}
+
+export const useChangePassword = () =>
+  useMutation({
+    mutationFn: (body: Schemas['PasswordChange']) =>
+      take(api.POST('/api/v1/account/password', { body })),
+  });

@@ -1,0 +1,23 @@
+export const words = {
+  heading: 'Your account',
+  calendars: 'Calendars in your programs',
+  calendarsWhy:
+    'Any calendar program that speaks CalDAV shows your own calendar, your teams’ and the house’s. Give it this address, your mail address, and an app password made here.',
+  address: 'Address',
+  user: 'User name',
+  label: 'For which program or phone?',
+  make: 'Make an app password',
+  once: 'Copy it now: it is shown this once.',
+  none: 'No app passwords yet.',
+  made: 'made',
+  used: 'last used',
+  never: 'never used',
+  withdraw: 'Withdraw',
+  password: 'Password',
+  old: 'Present password',
+  fresh: 'New password, at least 10 characters',
+  change: 'Change password',
+  changed: 'Changed. Your other windows and phones have to sign in again.',
+  keys: 'Keys',
+  lettersOn: 'Single letters act (n, s, f …)',
+};

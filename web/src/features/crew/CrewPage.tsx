@@ -1,0 +1,32 @@
+import { Segmented } from 'antd';
+import { useNavigate, useParams } from 'react-router';
+import styles from './crew.module.css';
+import { PeopleList } from './PeopleList';
+import { PlaceList } from './PlaceList';
+import { TeamList } from './TeamList';
+import { words } from './words';
+
+/** Who there is: people, teams, places. Coordinators change them, the crew may look. */
+export function CrewPage({ mayChange }: { mayChange: boolean }) {
+  const tab = useParams().tab ?? 'people';
+  const navigate = useNavigate();
+  return (
+    <section className={styles.page} aria-label="Crew">
+      <div className={styles.bar}>
+        <h1 className={styles.heading}>Crew</h1>
+        <Segmented
+          value={tab}
+          options={[
+            { value: 'people', label: words.people },
+            { value: 'teams', label: words.teams },
+            { value: 'places', label: words.places },
+          ]}
+          onChange={(value) => void navigate('/crew/' + value)}
+        />
+      </div>
+      {tab === 'people' && <PeopleList mayChange={mayChange} />}
+      {tab === 'teams' && <TeamList mayChange={mayChange} />}
+      {tab === 'places' && <PlaceList mayChange={mayChange} />}
+    </section>
+  );
+}

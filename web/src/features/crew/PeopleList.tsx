@@ -1,0 +1,91 @@
+import { Button } from 'antd';
+import { useState } from 'react';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { AddLine } from './AddLine';
+import styles from './crew.module.css';
+import { InviteDialog } from './InviteDialog';
+import { PersonDialog } from './PersonDialog';
+import { useAddPerson, usePeople, useTeams, type Person } from './queries';
+import { words } from './words';
+
+export function PeopleList({ mayChange }: { mayChange: boolean }) {
+  const people = usePeople();
+  const teams = useTeams();
+  const add = useAddPerson();
+  const [inviting, setInviting] = useState<Person | null>(null);
+  const [changing, setChanging] = useState<Person | null>(null);
+  if (people.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (people.error) {
+    return <Fault error={people.error} again={() => void people.refetch()} />;
+  }
+  const teamName = (id: number) => teams.data?.find((t) => t.id === id)?.name ?? '';
+  return (
+    <>
+      {mayChange && (
+        <AddLine
+          label={words.addPerson}
+          pending={add.isPending}
+          error={add.error}
+          onAdd={(name, _, done) => add.mutate({ name }, { onSuccess: done })}
+        />
+      )}
+      {people.data.length < 2 && <p className={styles.teach}>{words.noPeople}</p>}
+      <div className={styles.scroll}>
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">{words.name}</th>
+              <th scope="col">{words.standing}</th>
+              <th scope="col">{words.inTeams}</th>
+              {mayChange && <th scope="col">{words.account}</th>}
+              {mayChange && <th scope="col" aria-label="Actions" />}
+            </tr>
+          </thead>
+          <tbody>
+            {people.data.map((person) => (
+              <tr key={person.id} className={person.standing === 'LEFT' ? styles.faded : ''}>
+                <th scope="row">{person.name}</th>
+                <td>{words.standings[person.standing]}</td>
+                <td>{person.teams.map(teamName).join(', ')}</td>
+                {mayChange && (
+                  <td>
+                    {person.account === 'NONE'
+                      ? words.accounts.NONE
+                      : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
+                  </td>
+                )}
+                {mayChange && (
+                  <td className={styles.buttons}>
+                    {person.standing !== 'LEFT' && (
+                      <Button size="small" onClick={() => setInviting(person)}>
+                        {person.account === 'NONE' ? words.invite : words.inviteAgain}
+                      </Button>
+                    )}
+                    <Button
+                      size="small"
+                      onClick={() => setChanging(person)}
+                      aria-label={words.changeTitle(person.name)}
+                    >
+                      {words.change}
+                    </Button>
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {inviting && <InviteDialog person={inviting} onClose={() => setInviting(null)} />}
+      {changing && (
+        <PersonDialog
+          person={changing}
+          teams={teams.data ?? []}
+          onClose={() => setChanging(null)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+import { Button, Form, Input, Modal, Select } from 'antd';
+import { Fault } from '../../shared/ui/Fault';
+import { useChangePerson, type Person, type Team } from './queries';
+import { words } from './words';
+
+interface Values {
+  name: string;
+  standing: string;
+  right: string;
+  coordinates?: number[];
+}
+
+export function PersonDialog({
+  person,
+  teams,
+  onClose,
+}: {
+  person: Person;
+  teams: Team[];
+  onClose: () => void;
+}) {
+  const change = useChangePerson(person.id);
+  const [form] = Form.useForm<Values>();
+  const right = Form.useWatch('right', form);
+  const options = (list: Record<string, string>) =>
+    Object.entries(list).map(([value, label]) => ({ value, label }));
+  return (
+    <Modal open title={words.changeTitle(person.name)} footer={null} onCancel={onClose}>
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{
+          name: person.name,
+          standing: person.standing,
+          right: person.right,
+          coordinates: person.coordinates,
+        }}
+        onFinish={(values) => change.mutate(values, { onSuccess: onClose })}
+      >
+        <Form.Item label={words.name} name="name" rules={[{ required: true }]}>
+          <Input maxLength={100} />
+        </Form.Item>
+        <Form.Item label={words.standing} name="standing">
+          <Select options={options(words.standings)} />
+        </Form.Item>
+        <Form.Item label={words.right} name="right">
+          <Select options={options(words.rights)} />
+        </Form.Item>
+        {right === 'TEAM_COORDINATOR' && (
+          <Form.Item label={words.coordinates} name="coordinates">
+            <Select
+              mode="multiple"
+              options={teams.map((t) => ({ value: t.id, label: t.name }))}
+              showSearch={{ optionFilterProp: 'label' }}
+            />
+          </Form.Item>
+        )}
+        {change.error && <Fault error={change.error} />}
+        <div style={{ display: 'flex', gap: 8 }}>
+          <Button type="primary" htmlType="submit" loading={change.isPending}>
+            {words.save}
+          </Button>
+          <Button onClick={onClose}>{words.cancel}</Button>
+        </div>
+      </Form>
+    </Modal>
+  );
+}

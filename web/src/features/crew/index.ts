@@ -1,0 +1,1 @@
+export { CrewPage } from './CrewPage';

@@ -1,0 +1,163 @@
+import { Button } from 'antd';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { dueText, isPast, type Due } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import type { RecordView } from './model';
+import type { useRecords } from './queries';
+import styles from './records.module.css';
+import { words } from './words';
+
+const ROW = 38;
+
+interface Props {
+  list: ReturnType<typeof useRecords>;
+  chosen: number | null;
+  narrow: boolean;
+  filtered: boolean;
+  onOpen: (id: number) => void;
+  onMake?: () => void;
+}
+
+/** A fast list: only the rows in sight are on the page, arrows move, Enter opens. */
+export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake }: Props) {
+  const rows = list.data?.pages.flatMap((page) => page.items) ?? [];
+  const scroller = useRef<HTMLDivElement>(null);
+  const [at, setAt] = useState(0);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  const items = virtual.getVirtualItems();
+  const last = items[items.length - 1]?.index ?? 0;
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = list;
+  useEffect(() => {
+    if (last >= rows.length - 20 && hasNextPage && !isFetchingNextPage) {
+      void fetchNextPage();
+    }
+  }, [last, rows.length, hasNextPage, isFetchingNextPage, fetchNextPage]);
+
+  const move = (event: KeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 }[event.key];
+    if (step) {
+      event.preventDefault();
+      const next = Math.max(0, Math.min(rows.length - 1, at + step));
+      setAt(next);
+      virtual.scrollToIndex(next);
+      window.requestAnimationFrame(() =>
+        scroller.current?.querySelector<HTMLElement>(`[data-index="${next}"]`)?.focus(),
+      );
+    }
+  };
+
+  if (list.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (list.error) {
+    return <Fault error={list.error} again={() => void list.refetch()} />;
+  }
+  if (rows.length === 0) {
+    return (
+      <div className={styles.empty}>
+        <strong>{words.none}</strong>
+        <span>{filtered ? words.noneFound : words.noneYet}</span>
+        {onMake && !filtered && (
+          <Button type="primary" onClick={onMake}>
+            {words.make}
+          </Button>
+        )}
+      </div>
+    );
+  }
+  const shape = narrow ? styles.narrow : styles.wide;
+  return (
+    <div className={styles.table} role="table" aria-label="Records" aria-rowcount={rows.length}>
+      <div className={`${styles.row} ${styles.head} ${shape}`} role="row">
+        {words.columns.map((name) => (
+          <span key={name} role="columnheader">
+            {name}
+          </span>
+        ))}
+      </div>
+      <div className={styles.scroll} ref={scroller} onKeyDown={move} role="rowgroup">
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="presentation">
+          {items.map((item) => {
+            const row = rows[item.index];
+            return row ? (
+              <Row
+                key={row.id}
+                row={row}
+                index={item.index}
+                top={item.start}
+                shape={shape ?? ''}
+                chosen={row.id === chosen}
+                tabbable={item.index === at || (at >= rows.length && item.index === 0)}
+                onFocus={() => setAt(item.index)}
+                onOpen={() => onOpen(row.id)}
+              />
+            ) : null;
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+interface RowProps {
+  row: RecordView;
+  index: number;
+  top: number;
+  shape: string;
+  chosen: boolean;
+  tabbable: boolean;
+  onFocus: () => void;
+  onOpen: () => void;
+}
+
+function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen }: RowProps) {
+  const names = (row.people ?? []).map((p) => p.name);
+  const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
+  const late = open && isPast(row.due as Due | undefined);
+  return (
+    <div
+      role="row"
+      tabIndex={tabbable ? 0 : -1}
+      data-index={index}
+      aria-selected={chosen}
+      className={[
+        styles.row,
+        styles.line,
+        shape,
+        chosen ? styles.chosen : '',
+        open ? '' : styles.faded,
+      ].join(' ')}
+      style={{ transform: `translateY(${top}px)` }}
+      onFocus={onFocus}
+      onClick={onOpen}
+      onKeyDown={(event) => event.key === 'Enter' && onOpen()}
+    >
+      <span role="cell" className={styles.ref}>
+        {row.ref}
+      </span>
+      <span role="cell" className={styles.what} title={row.title}>
+        {row.state === 'DONE' ? '✓ ' : ''}
+        {row.title ?? 'Work'}
+      </span>
+      <span role="cell" title={row.place?.name}>
+        {row.place?.name}
+      </span>
+      <span role="cell" title={names.join(', ')}>
+        {names.length > 0 ? names.join(', ') : <em className={styles.quiet}>{words.nobody}</em>}
+      </span>
+      <span role="cell" className={`number ${late ? styles.late : ''}`}>
+        {dueText(row.due as Due | undefined)}
+      </span>
+      <span role="cell" className={late ? styles.late : styles.quiet}>
+        {late ? words.overdue : row.started && open ? 'started' : words.states[row.state ?? '']}
+      </span>
+    </div>
+  );
+}

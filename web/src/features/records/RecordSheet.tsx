@@ -1,0 +1,187 @@
+import { Button } from 'antd';
+import type { ReactNode } from 'react';
+import { dueText, momentText, type Due } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { useKeys } from '../../shared/ui/keys';
+import { useTray } from '../../shared/ui/tray';
+import { History } from './History';
+import { Landings } from './Landings';
+import type { Change, RecordView } from './model';
+import { useChange, useLandings, type useRecord } from './queries';
+import styles from './records.module.css';
+import { words } from './words';
+
+interface Props {
+  id: number;
+  query: ReturnType<typeof useRecord>;
+  onClose: () => void;
+  onEdit: () => void;
+}
+
+export function RecordSheet({ id, query, onClose, onEdit }: Props) {
+  if (query.isPending) {
+    return <Loading what="Fetching the record" />;
+  }
+  if (query.error) {
+    return (
+      <div className={styles.pad}>
+        <Fault error={query.error} again={() => void query.refetch()} />
+      </div>
+    );
+  }
+  return (
+    <Sheet
+      id={id}
+      record={query.data.data}
+      tag={query.data.tag}
+      onClose={onClose}
+      onEdit={onEdit}
+    />
+  );
+}
+
+interface SheetProps {
+  id: number;
+  record: RecordView;
+  tag: string;
+  onClose: () => void;
+  onEdit: () => void;
+}
+
+function Sheet({ id, record, tag, onClose, onEdit }: SheetProps) {
+  const change = useChange(id);
+  const landings = useLandings(id);
+  const tray = useTray();
+  const may = (field: string) => record.mayChange.includes(field);
+  const act = (body: Change, said: string) =>
+    change.mutate(
+      { body, tag },
+      {
+        onSuccess: (done) =>
+          tray.tell({ text: `${record.ref ?? 'Record'} ${said}` + outcome(done), act: done.act }),
+      },
+    );
+  const live = record.state === 'CONFIRMED' || record.state === 'TENTATIVE';
+  const actions = {
+    o: may('title') && (record.state === 'TENTATIVE' || record.state === 'DRAFT'),
+    s: may('started') && live && !record.started,
+    f: may('state') && live,
+  };
+  const confirm = () => act({ state: 'CONFIRMED' }, 'confirmed');
+  const start = () => act({ started: true }, 'started');
+  const finish = () => act({ state: 'DONE' }, 'finished');
+  useKeys({
+    ...(actions.o && { o: confirm }),
+    ...(actions.s && { s: start }),
+    ...(actions.f && { f: finish }),
+    ...(record.mayChange.length > 0 && { e: onEdit }),
+  });
+  return (
+    <div className={styles.sheet}>
+      <div className={styles.kicker}>
+        <span>
+          {record.kind.toLowerCase()} {record.ref} · {words.states[record.state ?? ''] ?? ''}
+          {record.started && live ? ' · started' : ''}
+          {record.isPrivate ? ' · private' : ''}
+        </span>
+        <Button size="small" type="text" onClick={onClose}>
+          {words.close}
+        </Button>
+      </div>
+      <h2 className={styles.title}>{record.title ?? 'Work'}</h2>
+      <div className={styles.sub}>
+        {[record.place?.name, due(record)].filter(Boolean).join(' · ')}
+      </div>
+      <div className={styles.actions}>
+        {actions.f && (
+          <Button type="primary" onClick={finish} loading={change.isPending}>
+            {words.finish}
+          </Button>
+        )}
+        {actions.o && <Button onClick={confirm}>{words.confirm}</Button>}
+        {actions.s && <Button onClick={start}>{words.start}</Button>}
+        {record.state === 'DONE' && may('state') && (
+          <Button onClick={() => act({ state: 'CONFIRMED' }, 'open again')}>{words.reopen}</Button>
+        )}
+        {record.mayChange.length > 0 && <Button onClick={onEdit}>{words.change}</Button>}
+      </div>
+      {change.error && <Fault error={change.error} />}
+      <Section name={words.people}>
+        <People record={record} />
+      </Section>
+      <Section name={words.details}>
+        <Details record={record} />
+      </Section>
+      <Landings query={landings} title={words.lands} />
+      <History id={id} />
+    </div>
+  );
+}
+
+function outcome(done: { entries?: number; calendars?: number }): string {
+  return done.entries != null && done.calendars != null
+    ? ': ' + words.outcome(done.entries, done.calendars)
+    : '';
+}
+
+function due(record: RecordView): string {
+  return record.due ? 'due ' + dueText(record.due as Due) : words.notDue;
+}
+
+export function Section({
+  name,
+  aside,
+  children,
+}: {
+  name: string;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <section className={styles.section}>
+      <div className={styles.sectionHead}>
+        <h3>{name}</h3>
+        {aside}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+function People({ record }: { record: RecordView }) {
+  const people = record.people ?? [];
+  if (people.length === 0) {
+    return <em className={styles.quiet}>{words.nobody}</em>;
+  }
+  return (
+    <ul className={styles.people}>
+      {people.map((p) => (
+        <li key={`${p.role}-${p.person ?? 't' + p.team}`}>
+          <strong>{p.name}</strong> <span className={styles.quiet}>{p.roleName}</span>
+          {p.given && <span className={styles.given}>given {momentText(p.given)}</span>}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Details({ record }: { record: RecordView }) {
+  const shown = record.details.filter((d) => d.value !== '');
+  if (shown.length === 0) {
+    return <em className={styles.quiet}>none</em>;
+  }
+  return (
+    <dl className={styles.details}>
+      {shown.map((d) => (
+        <div key={d.key}>
+          <dt>{d.label}</dt>
+          <dd>
+            {d.value ?? <span aria-label={words.kept}>••••</span>}
+            <span className={styles.forWhom}>{words.forWhom(d.forWhom)}</span>
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}

@@ -1,0 +1,126 @@
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, newKey, take, takeTagged, type Schemas } from '../../shared/api/client';
+import type { Change } from './model';
+
+export interface ListWish {
+  find: string;
+  state: string;
+}
+
+const STATES: Record<string, string> = {
+  open: 'DRAFT,TENTATIVE,CONFIRMED',
+  done: 'DONE',
+  all: '',
+};
+
+export function useRecords(wish: ListWish) {
+  return useInfiniteQuery({
+    queryKey: ['records', wish],
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam }) =>
+      take(
+        api.GET('/api/v1/records', {
+          params: {
+            query: {
+              find: wish.find,
+              state: STATES[wish.state] ?? '',
+              cursor: pageParam,
+              limit: 100,
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (last) => last.next,
+    placeholderData: (previous) => previous,
+  });
+}
+
+export function useRecord(id: number | null) {
+  return useQuery({
+    queryKey: ['record', id],
+    enabled: id !== null,
+    queryFn: () =>
+      takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id: id ?? 0 } } })),
+  });
+}
+
+export function useLandings(id: number) {
+  return useQuery({
+    queryKey: ['record', id, 'landings'],
+    queryFn: () => take(api.GET('/api/v1/records/{id}/landings', { params: { path: { id } } })),
+  });
+}
+
+export function useHistory(id: number) {
+  return useQuery({
+    queryKey: ['record', id, 'history'],
+    queryFn: () => take(api.GET('/api/v1/records/{id}/history', { params: { path: { id } } })),
+  });
+}
+
+/** Where what is being typed would land. */
+export function usePreview(change: Change, enabled: boolean) {
+  return useQuery({
+    queryKey: ['preview', change],
+    enabled,
+    queryFn: () => take(api.POST('/api/v1/landings', { body: change })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+}
+
+function useRefresh() {
+  const client = useQueryClient();
+  return (id?: number) => {
+    void client.invalidateQueries({ queryKey: ['records'] });
+    void client.invalidateQueries({ queryKey: id ? ['record', id] : ['record'] });
+  };
+}
+
+export function useCreate() {
+  const refresh = useRefresh();
+  return useMutation({
+    mutationFn: ({ body, key }: { body: Change; key: string }) =>
+      take(api.POST('/api/v1/records', { body, params: { header: { 'Idempotency-Key': key } } })),
+    onSuccess: () => refresh(),
+  });
+}
+
+export function useChange(id: number) {
+  const refresh = useRefresh();
+  return useMutation({
+    mutationFn: ({ body, tag, key }: { body: Change; tag: string; key?: string }) =>
+      take(
+        api.PATCH('/api/v1/records/{id}', {
+          body,
+          params: {
+            path: { id },
+            header: { 'If-Match': tag, 'Idempotency-Key': key ?? newKey() },
+          },
+        }),
+      ),
+    onSuccess: () => refresh(id),
+    onError: () => refresh(id),
+  });
+}
+
+export function useUndo() {
+  const refresh = useRefresh();
+  return useMutation({
+    mutationFn: (act: number): Promise<Schemas['ActAnswer']> =>
+      take(
+        api.POST('/api/v1/acts/{id}/undo', {
+          params: { path: { id: act }, header: { 'Idempotency-Key': newKey() } },
+        }),
+      ),
+    onSettled: () => refresh(),
+  });
+}
+
+export function usePeople() {
+  return useQuery({ queryKey: ['people'], queryFn: () => take(api.GET('/api/v1/people')) });
+}
+
+export function usePlaces() {
+  return useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
+}

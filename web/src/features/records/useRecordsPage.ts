@@ -1,0 +1,52 @@
+import { useCallback } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+
+/** The page's state, all of it in the address: find line, state, chosen record, what is edited. */
+export function useRecordsPage() {
+  const params = useParams();
+  const navigate = useNavigate();
+  const [search, setSearch] = useSearchParams();
+  const chosen = params.id && params.id !== 'new' ? Number(params.id) : null;
+  const find = search.get('find') ?? '';
+  const state = search.get('state') ?? 'open';
+
+  const go = useCallback(
+    (path: string, edit = false) => {
+      const next = new URLSearchParams(search);
+      next.delete('edit');
+      if (edit) {
+        next.set('edit', '1');
+      }
+      const query = next.toString();
+      void navigate('/records' + path + (query ? '?' + query : ''));
+    },
+    [navigate, search],
+  );
+
+  const filter = useCallback(
+    (name: 'find' | 'state', value: string) => {
+      const next = new URLSearchParams(search);
+      const usual = name === 'state' ? 'open' : '';
+      if (value === usual) {
+        next.delete(name);
+      } else {
+        next.set(name, value);
+      }
+      setSearch(next, { replace: name === 'find' });
+    },
+    [search, setSearch],
+  );
+
+  return {
+    chosen,
+    making: params.id === 'new',
+    editing: search.get('edit') === '1',
+    find,
+    state,
+    filter,
+    open: (id: number) => go('/' + id),
+    edit: (id: number) => go('/' + id, true),
+    make: () => go('/new'),
+    close: () => go(''),
+  };
+}

@@ -1,0 +1,3 @@
+export { SignIn } from './SignIn';
+export { Welcome } from './Welcome';
+export { useSession, useSignOut, type Session } from './queries';

@@ -1,0 +1,16 @@
+import '@fontsource-variable/hanken-grotesk';
+import 'antd/dist/reset.css';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './app/App';
+import './app/global.css';
+
+const root = document.getElementById('root');
+if (!root) {
+  throw new Error('the page has no root');
+}
+createRoot(root).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);

@@ -1,0 +1,84 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+/** A refusal as the server tells it (RFC 9457). */
+export interface Problem {
+  type: string;
+  status: number;
+  title: string;
+  detail: string;
+  request?: string;
+  faults?: { pointer: string; message: string }[];
+  theirs?: Schemas['RecordView'];
+  theirsTag?: string;
+}
+
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+function cookie(name: string): string {
+  const found = document.cookie.split('; ').find((c) => c.startsWith(name + '='));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : '';
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') {
+      request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+    }
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: '/' });
+api.use(csrf);
+
+/** The answer's data, or the server's refusal as an error; without an answer that is said. */
+export async function take<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  let result;
+  try {
+    result = await call;
+  } catch {
+    throw new ProblemError({
+      type: 'offline',
+      status: 0,
+      title: 'No answer',
+      detail: 'The server does not answer. Nothing was lost here; try again.',
+    });
+  }
+  if (!result.response.ok) {
+    const problem = result.error as Problem | undefined;
+    throw new ProblemError(
+      problem?.detail
+        ? problem
+        : {
+            type: 'failure',
+            status: result.response.status,
+            title: 'Failure',
+            detail: 'The server answered ' + result.response.status + '.',
+          },
+    );
+  }
+  return result.data as T;
+}
+
+/** The same with the answer's tag. */
+export async function takeTagged<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<{ data: T; tag: string }> {
+  const done = await call;
+  const data = await take(Promise.resolve(done));
+  return { data, tag: done.response.headers.get('ETag') ?? '*' };
+}
+
+/** A key under which the server does something once, however often it is asked. */
+export function newKey(): string {
+  return crypto.randomUUID();
+}
