@@ -150,7 +150,7 @@ build_web() {
 # The server as loose jars with an archive of loaded classes, which halves its start-up.
 build_server() {
   local sources
-  sources="$(hash_of pom.xml core/pom.xml core/src/main server/pom.xml server/src/main web/dist)"
+  sources="$(hash_of pom.xml core/pom.xml core/src/main server/pom.xml server/src/main)"
   if [ -e "$BUILD/app/app.jsa" ] && ! changed server "$sources"; then
     return 0
   fi
@@ -165,7 +165,7 @@ build_server() {
     -Dspring.jpa.hibernate.ddl-auto=none -Dspring.datasource.url=jdbc:postgresql://127.0.0.1:1/none \
     -Dspring.jpa.database-platform=org.hibernate.dialect.PostgreSQLDialect \
     -Dspring.jpa.properties.hibernate.boot.allow_jdbc_metadata_access=false \
-    -Dserver.port=0 -jar server.jar >"$BUILD/cds.log" 2>&1) || true
+    -Dserver.port=0 -jar "$BUILD/app/server.jar" >"$BUILD/cds.log" 2>&1) || true
   [ -e "$BUILD/app/app.jsa" ] || touch "$BUILD/app/app.jsa.missing"
   built server "$sources"
 }

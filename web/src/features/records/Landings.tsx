@@ -14,9 +14,11 @@ type Lands = Schemas['Lands'];
 export function Landings({
   query,
   title,
+  planned = false,
 }: {
   query: UseQueryResult<Schemas['LandingView']>;
   title: (n: number) => string;
+  planned?: boolean;
 }) {
   const [why, setWhy] = useState(false);
   if (query.error) {
@@ -40,7 +42,12 @@ export function Landings({
     >
       <ul className={styles.lands}>
         {lands.map((landing) => (
-          <Landing key={landing.calendar + landing.family} landing={landing} why={why} />
+          <Landing
+            key={landing.calendar + landing.family}
+            landing={landing}
+            why={why}
+            planned={planned}
+          />
         ))}
       </ul>
       {why && (query.data?.nowhere.length ?? 0) > 0 && (
@@ -59,7 +66,7 @@ export function Landings({
   );
 }
 
-function Landing({ landing, why }: { landing: Lands; why: boolean }) {
+function Landing({ landing, why, planned }: { landing: Lands; why: boolean; planned: boolean }) {
   const kept = landing.details.filter((d) => d.because?.startsWith('not for'));
   const shown = landing.details.filter((d) => d.shown).map((d) => d.label.toLowerCase());
   return (
@@ -90,7 +97,7 @@ function Landing({ landing, why }: { landing: Lands; why: boolean }) {
         title={landing.details.map((d) => `${d.label}: ${d.because ?? 'shown'}`).join('\n')}
       >
         {words.seesOf(landing.asked, landing.ofDetails)}
-        <div>{words.served}</div>
+        {!planned && <div>{words.served}</div>}
       </div>
     </li>
   );

@@ -81,7 +81,7 @@ function Sheet({ id, record, tag, onClose, onEdit }: SheetProps) {
     <div className={styles.sheet}>
       <div className={styles.kicker}>
         <span>
-          {record.kind.toLowerCase()} {record.ref} · {words.states[record.state ?? ''] ?? ''}
+          {words.kinds[record.kind]} {record.ref} · {words.states[record.state ?? ''] ?? ''}
           {record.started && live ? ' · started' : ''}
           {record.isPrivate ? ' · private' : ''}
         </span>

@@ -8,6 +8,9 @@ import styles from './records.module.css';
 import { useTicketForm } from './useTicketForm';
 import { words } from './words';
 
+/** Chosen to take a choice back; a clear button would be one more stop for the keyboard. */
+const NONE = -1;
+
 interface Props {
   before?: { data: RecordView; tag: string };
   onClose: () => void;
@@ -56,7 +59,7 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
             label={words.due}
             id="due"
             fault={form.dueIsBad ? words.dueBad : form.faultAt('due')}
-            hint={due ? dueText(due as Due) : undefined}
+            hint={due ? dueText(due as Due) : ' '}
           >
             <Input
               id="due"
@@ -82,6 +85,7 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
             disabled={!may('people')}
             value={draft.support}
             options={form.people}
+            notFoundContent={words.nothingFits}
             showSearch={{ optionFilterProp: 'label' }}
             onChange={(support) => set({ support })}
           />
@@ -124,7 +128,7 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
         </Button>
         <Button onClick={onClose}>{words.cancel}</Button>
       </div>
-      {form.mayPreview && <Landings query={form.preview} title={words.willLand} />}
+      {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
     </form>
   );
 }
@@ -195,12 +199,15 @@ function Pick({
   return (
     <Select
       id={field}
-      allowClear
       disabled={!form.may(needs ?? field)}
       value={form.draft[field]}
-      options={options}
+      options={[
+        ...options,
+        { value: NONE, label: field === 'place' ? words.noPlace : words.nobody },
+      ]}
       showSearch={{ optionFilterProp: 'label' }}
-      onChange={(value) => form.set({ [field]: value ?? null } as Partial<Draft>)}
+      notFoundContent={words.nothingFits}
+      onChange={(value) => form.set({ [field]: value === NONE ? null : value } as Partial<Draft>)}
     />
   );
 }

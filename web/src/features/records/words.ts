@@ -11,6 +11,8 @@ export const words = {
   loading: 'Fetching the records',
   columns: ['Ref', 'What', 'Place', 'People', 'Due', 'State'],
   nobody: 'nobody yet',
+  noPlace: 'no place',
+  nothingFits: 'Nothing fits',
   overdue: 'overdue',
   due: 'Due',
   notDue: 'no due time',
@@ -64,6 +66,10 @@ export const words = {
   theirsWhy:
     'What you typed is still here. Theirs is below; saving again puts yours over the fields you changed.',
   saveMine: 'Save mine over it',
+  kinds: { JOB: 'Job', TICKET: 'Ticket', SHIFT: 'Shift', DEADLINE: 'Deadline' } as Record<
+    string,
+    string
+  >,
   states: {
     DRAFT: 'draft',
     TENTATIVE: 'tentative',

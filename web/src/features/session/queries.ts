@@ -15,9 +15,9 @@ export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas['SignIn']) => take(api.POST('/api/v1/session', { body })),
-    onSuccess: async () => {
-      client.clear();
-      await client.invalidateQueries({ queryKey: ['session'] });
+    onSuccess: (session) => {
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
+      client.setQueryData(['session'], session);
     },
   });
 }

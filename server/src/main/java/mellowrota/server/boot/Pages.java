@@ -2,9 +2,10 @@ package mellowrota.server.boot;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.time.Duration;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.core.io.ClassPathResource;
 import org.springframework.core.io.Resource;
+import org.springframework.core.io.ResourceLoader;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -17,25 +18,38 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 @Configuration
 class Pages implements WebMvcConfigurer {
 
+  private final String folder;
+
+  /** Where the built front end lies: a location that Spring's resources know, ending in a slash. */
+  Pages(@Value("${mellow.web}") String folder) {
+    this.folder = folder;
+  }
+
   @Override
   public void addResourceHandlers(ResourceHandlerRegistry registry) {
     registry
         .addResourceHandler("/assets/**")
-        .addResourceLocations("classpath:/static/assets/")
+        .addResourceLocations(folder + "assets/")
         .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
-    registry.addResourceHandler("/icon.svg").addResourceLocations("classpath:/static/");
+    registry.addResourceHandler("/icon.svg").addResourceLocations(folder);
   }
 
   @RestController
   @Hidden
   static class Page {
+    private final Resource page;
+
+    Page(@Value("${mellow.web}") String folder, ResourceLoader loader) {
+      page = loader.getResource(folder + "index.html");
+    }
+
     /** Addresses of pages have no dot and are no part of the API. */
     @GetMapping({"/", "/records/**", "/crew/**", "/account/**", "/sign-in", "/welcome/{token}"})
     ResponseEntity<Resource> page() {
       return ResponseEntity.ok()
           .contentType(MediaType.TEXT_HTML)
           .cacheControl(CacheControl.noStore())
-          .body(new ClassPathResource("static/index.html"));
+          .body(page);
     }
   }
 }

@@ -1,6 +1,7 @@
 package mellowrota.server.records;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.calendar.Audience;
@@ -24,6 +25,9 @@ import org.springframework.stereotype.Service;
 @Service
 class Landings {
 
+  private static final List<String> NEAREST_FIRST =
+      List.of("OWN", "TEAM", "PLACE", "NAMED", "DATE_LIST", "MASTER");
+
   /** For the office every calendar near the record; for others those they read themselves. */
   LandingView of(RecordAccess.Standing standing) {
     World world = standing.world();
@@ -46,6 +50,7 @@ class Landings {
         }
       }
     }
+    lands.sort(Comparator.comparingInt(one -> NEAREST_FIRST.indexOf(one.sort())));
     return new LandingView(lands, nowhere);
   }
 
