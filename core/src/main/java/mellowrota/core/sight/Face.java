@@ -17,9 +17,6 @@ import mellowrota.core.time.DaySpan;
 /**
  * What one audience gets of an entry: the only form in which a record leaves the server for other
  * eyes. It holds values that may be shown and nothing else.
- *
- * @param asked how many of the kind's details are asked for and allowed, filled or not
- * @param ofDetails how many details the kind has
  */
 public record Face(
     String title,
@@ -27,9 +24,7 @@ public record Face(
     String text,
     EntryTimes times,
     Entry.Marks marks,
-    List<String> categories,
-    int asked,
-    int ofDetails) {
+    List<String> categories) {
 
   private static final char FIELD = '\u001f';
   private static final char ITEM = '\u001e';
@@ -66,7 +61,7 @@ public record Face(
     flag(out, marks.busy());
     flag(out, marks.late());
     flag(out, marks.unhanded());
-    out.append(FIELD).append(asked).append(FIELD).append(ofDetails).append(FIELD);
+    out.append(FIELD);
     for (int i = 0; i < categories.size(); i++) {
       out.append(i == 0 ? "" : ITEM).append(categories.get(i));
     }
@@ -100,16 +95,8 @@ public record Face(
     Entry.Marks marks =
         new Entry.Marks(on(flags, 0), on(flags, 1), on(flags, 2), on(flags, 3), on(flags, 4));
     List<String> categories =
-        f[next + 3].isEmpty() ? List.of() : List.of(f[next + 3].split(String.valueOf(ITEM)));
-    return new Face(
-        f[0],
-        f[1],
-        f[2],
-        times,
-        marks,
-        categories,
-        Integer.parseInt(f[next + 1]),
-        Integer.parseInt(f[next + 2]));
+        f[next + 1].isEmpty() ? List.of() : List.of(f[next + 1].split(String.valueOf(ITEM)));
+    return new Face(f[0], f[1], f[2], times, marks, categories);
   }
 
   private static boolean on(String flags, int at) {

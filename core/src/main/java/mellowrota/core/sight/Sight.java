@@ -106,7 +106,13 @@ public final class Sight {
    *
    * @param blocking a reader it is not for; empty where nobody by name is meant
    */
-  public record Told(DetailKey detail, Status status, Optional<PersonId> blocking) {}
+  public record Told(DetailKey detail, Status status, Optional<PersonId> blocking) {
+
+    /** Whether it is asked for and allowed to the whole audience, filled or not (LANDING 20). */
+    public boolean counts() {
+      return status == Status.SHOWN || status == Status.EMPTY;
+    }
+  }
 
   /** Whether the reader may see the detail on this record. */
   public boolean allowed(Capacities reader, WorkRecord record, DetailKey detail) {
@@ -164,16 +170,8 @@ public final class Sight {
       EntryTimes times,
       Level level) {
     boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, record, DetailKey.PLACE);
-    int of = details.of(record.kind()).size();
     return new Face(
-        BARE_TITLE,
-        place ? placeName(record).orElse("") : "",
-        "",
-        times,
-        entry.marks(),
-        List.of(),
-        place ? 2 : 1,
-        of);
+        BARE_TITLE, place ? placeName(record).orElse("") : "", "", times, entry.marks(), List.of());
   }
 
   private Face worded(
@@ -195,25 +193,11 @@ public final class Sight {
         wording.text().fill(values),
         times,
         entry.marks(),
-        categories(wording, record, standings),
-        asked(record, wording, standings, entry),
-        details.of(record.kind()).size());
+        categories(wording, record, standings));
   }
 
   private Wording wordingOf(Entry entry) {
     return entry.wording().map(id -> wordings.getOrDefault(id, fallback)).orElse(fallback);
-  }
-
-  private int asked(
-      WorkRecord record, Wording wording, List<Audience.Standing> standings, Entry entry) {
-    int count = 0;
-    for (DetailDefinition definition : details.of(record.kind())) {
-      if (asksFor(wording, entry, definition.key())
-          && allowedTo(standings, record, definition.key())) {
-        count++;
-      }
-    }
-    return count;
   }
 
   /** Times need no asking; margins are asked for by the rule's shape. */

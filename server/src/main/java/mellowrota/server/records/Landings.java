@@ -99,10 +99,18 @@ class Landings {
             entry.marks().late(),
             entry.marks().unhanded(),
             mayListReaders(standing, calendar) ? audience.people().size() : 0,
-            face.map(Face::asked).orElse(0),
+            asked(world, standing.record(), readers, entry, audience),
             world.details().of(standing.record().kind()).size(),
             details(standing, readers, entry, audience, calendar),
             why));
+  }
+
+  private static int asked(
+      World world, WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+    return (int)
+        world.sight().explain(record, readers, entry, audience).stream()
+            .filter(Sight.Told::counts)
+            .count();
   }
 
   static String sort(Calendar calendar) {
