@@ -1,0 +1,274 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Who gets in, who may do what, and what every answer carries. */
+public class AccountsTest {
+
+  private Server server;
+  private Api hana;
+  private Api ines;
+
+  @BeforeClass
+  public void start() {
+    server = Server.started(Database.demo());
+    hana = Api.of(server, "hana");
+    ines = Api.of(server, "ines");
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void stop() {
+    if (server != null) {
+      server.close();
+    }
+  }
+
+  private String invite(String name, String right) {
+    long id = hana.idOf("people", name);
+    String email =
+        name.toLowerCase(java.util.Locale.ROOT).replace(' ', '.') + "@quillwater.example";
+    return hana.post(
+            "/api/v1/people/" + id + "/invitation",
+            "{\"email\": \"" + email + "\", \"right\": \"" + right + "\"}")
+        .expect(201)
+        .json()
+        .get("link")
+        .asString();
+  }
+
+  @Test
+  public void anInvitationWorksOnceEvenForTwoAtTheSameTime() {
+    String link = invite("Osk Fenwright", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api one = new Api(server);
+    assertThat(one.get(link).expect(200).json().get("name").asString()).isEqualTo("Osk Fenwright");
+    Api other = new Api(server);
+    other.get(link).expect(200);
+    List<CompletableFuture<Integer>> both = new ArrayList<>();
+    for (Api api : List.of(one, other)) {
+      api.get("/api/v1/session");
+      both.add(
+          CompletableFuture.supplyAsync(
+              () -> api.post(link, "{\"password\": \"long enough for it\"}").status()));
+    }
+    assertThat(both.stream().map(CompletableFuture::join).sorted().toList())
+        .containsExactly(204, 404);
+    one.signIn("osk.fenwright@quillwater.example", "long enough for it").expect(200);
+    one.get(link).expect(404);
+  }
+
+  @Test
+  public void aShortPasswordIsRefusedAndTheInvitationStays() {
+    String link = invite("Priya Lund", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api priya = new Api(server);
+    priya.get("/api/v1/session");
+    priya.post(link, "{\"password\": \"short\"}").expect(422);
+    priya.post(link, "{\"password\": \"long enough for it\"}").expect(204);
+  }
+
+  @Test
+  public void aChangedPasswordEndsTheOtherSessionsAndKeepsThisOne() {
+    String link = invite("Dov Castellan", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api here = new Api(server);
+    here.get("/api/v1/session");
+    here.post(link, "{\"password\": \"first long password\"}").expect(204);
+    here.signIn("dov.castellan@quillwater.example", "first long password").expect(200);
+    Api there = new Api(server);
+    there.signIn("dov.castellan@quillwater.example", "first long password").expect(200);
+    here.post(
+            "/api/v1/account/password",
+            "{\"old\": \"wrong\", \"password\": \"second long password\"}")
+        .expect(422);
+    here.post(
+            "/api/v1/account/password",
+            "{\"old\": \"first long password\", \"password\": \"second long password\"}")
+        .expect(204);
+    here.get("/api/v1/records").expect(200);
+    there.get("/api/v1/records").expect(401);
+  }
+
+  @Test
+  public void tenWrongPasswordsCloseTheDoorForAWhileAndOnlyThatDoor() {
+    Api wren = new Api(server);
+    for (int i = 0; i < 10; i++) {
+      wren.signIn("wren@quillwater.example", "wrong").expect(401);
+    }
+    Api.Answer refused = wren.signIn("wren@quillwater.example", "still-water").expect(429);
+    assertThat(refused.header("Retry-After")).isEqualTo("900");
+    Api.of(server, "tam");
+    server.setClock("2026-11-25T09:30:00Z");
+    wren.signIn("wren@quillwater.example", "still-water").expect(200);
+    server.setClock(Demo.NOW);
+  }
+
+  @Test
+  public void anUnknownAddressIsToldLikeAWrongPassword() {
+    Api api = new Api(server);
+    String unknown = api.signIn("nobody@quillwater.example", "x").expect(401).text();
+    String wrong = api.signIn("tam@quillwater.example", "x").expect(401).text();
+    assertThat(unknown.replaceAll("\"request\":\"\\w+\"", ""))
+        .isEqualTo(wrong.replaceAll("\"request\":\"\\w+\"", ""));
+  }
+
+  @Test
+  public void everyAnswerCarriesTheGuardingHeaders() {
+    for (String path : List.of("/", "/api/v1/session", "/dav/", "/nowhere.html")) {
+      Api.Answer answer = new Api(server).get(path);
+      assertThat(answer.header("X-Content-Type-Options")).as(path).isEqualTo("nosniff");
+      assertThat(answer.header("Content-Security-Policy"))
+          .contains("script-src 'self'")
+          .contains("frame-ancestors 'none'");
+      assertThat(answer.header("X-Request-Id")).isNotEmpty();
+      assertThat(answer.header("Cache-Control")).contains("no-store");
+    }
+    String cookie =
+        new Api(server).signIn("tam@quillwater.example", "still-water").header("Set-Cookie");
+    assertThat(cookie).contains("HttpOnly").contains("SameSite=Lax");
+  }
+
+  @Test
+  public void aForgedRequestWithoutTheTokenIsRefused() {
+    Api.Answer answer =
+        ines.post("/api/v1/account/app-passwords", "{\"label\": \"x\"}", "X-XSRF-TOKEN", "forged");
+    assertThat(answer.status()).isEqualTo(403);
+    assertThat(answer.text()).contains("XSRF-TOKEN");
+  }
+
+  @Test
+  public void workersChangeWhatTheirRoleAllowsAndNothingElse() {
+    long tam = hana.idOf("people", "Tam Birtles");
+    long id =
+        hana.post(
+                "/api/v1/records",
+                "{\"title\": \"Roles\", \"due\": {\"at\": \"2026-11-30T12:00\"}, \"people\": [{\"role\": 1,"
+                    + " \"person\": "
+                    + tam
+                    + "}], \"details\": {\"gate code\": \"9911\", \"quote\": \"300\"}}")
+            .expect(201)
+            .json()
+            .get("record")
+            .get("id")
+            .asLong();
+    Api support = Api.of(server, "tam");
+    String address = "/api/v1/records/" + id;
+    String tag = support.get(address).expect(200).header("ETag");
+    assertThat(support.get(address).text()).doesNotContain("9911").doesNotContain("300");
+    support.patch(address, "{\"due\": {\"date\": \"2026-12-01\"}}", "If-Match", tag).expect(403);
+    support.patch(address, "{\"details\": {\"gate code\": null}}", "If-Match", tag).expect(403);
+    support.patch(address, "{\"title\": \"Mine\"}", "If-Match", tag).expect(403);
+    support.patch(address, "{\"state\": \"CANCELLED\"}", "If-Match", tag).expect(403);
+    support.patch(address, "{\"details\": {\"notes\": \"seen\"}}", "If-Match", tag).expect(200);
+    String next = support.get(address).header("ETag");
+    support.patch(address, "{\"state\": \"DONE\"}", "If-Match", next).expect(200);
+    assertThat(
+            server
+                .database()
+                .query("select value from detail where key = 'gate code' and record = " + id))
+        .as("a detail they cannot see survives")
+        .containsExactly("9911");
+    ines.post("/api/v1/records", "{\"title\": \"x\"}").expect(403);
+    ines.post("/api/v1/people", "{\"name\": \"x\"}").expect(403);
+    ines.post("/api/v1/teams", "{\"name\": \"x\"}").expect(403);
+  }
+
+  @Test
+  public void aTeamCoordinatorMakesRecordsForTheirTeamOnly() {
+    Api marguerite = Api.of(server, "marguerite");
+    long nell = hana.idOf("people", "Nell Ashdown");
+    long tam = hana.idOf("people", "Tam Birtles");
+    String body = "{\"title\": \"Team\", \"people\": [{\"role\": 0, \"person\": %d}]}";
+    marguerite.post("/api/v1/records", body.formatted(nell)).expect(201);
+    marguerite.post("/api/v1/records", body.formatted(tam)).expect(403);
+  }
+
+  @Test
+  public void twoWhoChangeOneRecordSeeEachOthersWords() {
+    long id =
+        hana.post("/api/v1/records", "{\"title\": \"Both\", \"details\": {\"phone\": \"1\"}}")
+            .expect(201)
+            .json()
+            .get("record")
+            .get("id")
+            .asLong();
+    String address = "/api/v1/records/" + id;
+    String tag = hana.get(address).header("ETag");
+    hana.patch(address, "{\"title\": \"Hers\"}", "If-Match", tag).expect(200);
+    JsonNode refused =
+        hana.patch(address, "{\"title\": \"Mine\"}", "If-Match", tag).expect(412).json();
+    assertThat(refused.get("theirs").get("title").asString()).isEqualTo("Hers");
+    assertThat(refused.get("mine").get("title").asString()).isEqualTo("Mine");
+    hana.patch(address, "{\"title\": \"Mine\"}", "If-Match", refused.get("theirsTag").asString())
+        .expect(200);
+    hana.patch(address, "{\"title\": \"No tag\"}").expect(428);
+  }
+
+  @Test
+  public void theSameKeyIsDoneOnce() {
+    String body = "{\"title\": \"Once\"}";
+    JsonNode first =
+        hana.post("/api/v1/records", body, "Idempotency-Key", "once").expect(201).json();
+    JsonNode again =
+        hana.post("/api/v1/records", body, "Idempotency-Key", "once").expect(201).json();
+    assertThat(again.get("record")).isEqualTo(first.get("record"));
+    assertThat(again.get("act")).isEqualTo(first.get("act"));
+    hana.post("/api/v1/records", "{\"title\": \"Other\"}", "Idempotency-Key", "once").expect(422);
+    assertThat(server.database().query("select count(*) from detail where value = 'Once'"))
+        .containsExactly("1");
+  }
+
+  @Test
+  public void whoLeavesIsOutAtOnce() {
+    String link = invite("Joss Hallard", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api joss = new Api(server);
+    joss.get("/api/v1/session");
+    joss.post(link, "{\"password\": \"long enough for it\"}").expect(204);
+    joss.signIn("joss.hallard@quillwater.example", "long enough for it").expect(200);
+    String text =
+        joss.post("/api/v1/account/app-passwords", "{\"label\": \"p\"}")
+            .json()
+            .get("text")
+            .asString();
+    joss.withAppPassword("joss.hallard@quillwater.example:" + text);
+    joss.dav("PROPFIND", "/dav/calendars/", null, "Depth", "1").expect(207);
+    hana.patch("/api/v1/people/" + hana.idOf("people", "Joss Hallard"), "{\"standing\": \"LEFT\"}")
+        .expect(204);
+    joss.get("/api/v1/records").expect(401);
+    joss.dav("PROPFIND", "/dav/calendars/", null, "Depth", "1").expect(401);
+  }
+
+  @Test
+  public void theLastCoordinatorStays() {
+    long id = hana.idOf("people", "Hana Vesely");
+    hana.patch("/api/v1/people/" + id, "{\"right\": \"WORKER\"}").expect(409);
+  }
+
+  @Test
+  public void anEmptyHouseGivesOneLinkToItsFirstCoordinator() throws java.io.IOException {
+    java.nio.file.Path link =
+        java.nio.file.Path.of(Database.environment("MELLOW_TEST_WORK"), "first-link");
+    try (Server empty = Server.started(Database.empty(), "--mellow.setup-link=" + link)) {
+      Api first = new Api(empty);
+      assertThat(first.get("/api/v1/session").json().has("demo")).isFalse();
+      String path =
+          java.nio.file.Files.readString(link).replace("/welcome/", "/api/v1/invitations/");
+      String body =
+          "{\"name\": \"Ada Quill\", \"email\": \"ada@house.example\", \"password\": \"long enough for it\"}";
+      first.post(path, body).expect(204);
+      first.post(path, body).expect(404);
+      first.signIn("ada@house.example", "long enough for it").expect(200);
+      assertThat(first.get("/api/v1/people").json()).hasSize(1);
+      first
+          .post("/api/v1/records", "{\"title\": \"First\", \"due\": {\"date\": \"2026-12-01\"}}")
+          .expect(201);
+      assertThat(empty.stop()).isLessThan(Duration.ofSeconds(12));
+    }
+  }
+}
