@@ -147,6 +147,26 @@ final class Api {
         .orElse("");
   }
 
+  /** What a stream tells first; then it is closed. */
+  Answer firstOfStream(String path) {
+    try {
+      HttpResponse<java.io.InputStream> response =
+          http.send(request("GET", path, null).build(), HttpResponse.BodyHandlers.ofInputStream());
+      try (java.io.InputStream in = response.body()) {
+        byte[] some = new byte[64];
+        int read = in.read(some);
+        return new Answer(
+            response.statusCode(),
+            response.headers().map(),
+            java.util.Arrays.copyOf(some, Math.max(read, 0)));
+      }
+    } catch (IOException lost) {
+      throw new java.io.UncheckedIOException(lost);
+    } catch (InterruptedException stopped) {
+      throw new AssertionError(stopped);
+    }
+  }
+
   /** A CalDAV request with the app password. */
   Answer dav(String method, String path, String body, String... headers) {
     byte[] bytes = body == null ? null : body.getBytes(StandardCharsets.UTF_8);

@@ -39,17 +39,17 @@ public class CalendarClientsTest {
   @DataProvider
   Object[][] clients() {
     return new Object[][] {
-      {"tsdav", List.of("node", "read.mjs"), 1},
-      {"python-caldav", List.of("/usr/bin/python3", "read.py"), 2},
+      {"tsdav", List.of("node", "read.mjs"), "/", 1},
+      {"python-caldav", List.of("/usr/bin/python3", "read.py"), "/dav/", 2},
     };
   }
 
   @Test(dataProvider = "clients")
-  public void aClientDiscoversListsReadsAndSyncsTwice(String name, List<String> command, int no)
-      throws IOException {
+  public void aClientDiscoversListsReadsAndSyncsTwice(
+      String name, List<String> command, String begin, int no) throws IOException {
     List<String> all = new ArrayList<>(command);
     all.addAll(
-        List.of(server.url("/"), "ines@quillwater.example", "still-water-ines", "Due times"));
+        List.of(server.url(begin), "ines@quillwater.example", "still-water-ines", "Due times"));
     Process client =
         new ProcessBuilder(all)
             .directory(Path.of("clients").toFile())

@@ -62,6 +62,15 @@ final class Database {
         password());
   }
 
+  void execute(String sql) {
+    try (Connection connection = connect(name);
+        Statement statement = connection.createStatement()) {
+      statement.execute(sql);
+    } catch (SQLException failure) {
+      throw new AssertionError(sql, failure);
+    }
+  }
+
   /** The rows of a query, each as its first column's text. */
   List<String> query(String sql) {
     try (Connection connection = connect(name);

@@ -96,6 +96,11 @@ final class Server implements AutoCloseable {
         });
   }
 
+  /** Waits through a kill and a new beginning. */
+  void answersAgain() {
+    Await.until("the server answers again", Duration.ofSeconds(120), this::health);
+  }
+
   private boolean health() {
     try {
       HttpRequest request =

@@ -4,6 +4,8 @@ import mellowrota.core.calendar.CalendarId;
 import org.springframework.context.annotation.Profile;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /** Gives a calendar's next change number. */
 public interface ChangeNumbers {
@@ -27,6 +29,36 @@ public interface ChangeNumbers {
           .param(calendar.value())
           .query(Long.class)
           .single();
+    }
+  }
+
+  /**
+   * The control of the ordering test, which must find what goes wrong with it: a sequence's numbers
+   * become visible in the order of commits, not of numbers.
+   */
+  @Component
+  @Profile("ordering-control")
+  class FromASequence implements ChangeNumbers {
+    private final JdbcClient jdbc;
+
+    FromASequence(JdbcClient jdbc) {
+      this.jdbc = jdbc;
+    }
+
+    @Override
+    public long next(CalendarId calendar) {
+      long number = jdbc.sql("select nextval('ordering_control')").query(Long.class).single();
+      TransactionSynchronizationManager.registerSynchronization(
+          new TransactionSynchronization() {
+            @Override
+            public void beforeCommit(boolean readOnly) {
+              jdbc.sql("update calendar set change_no = greatest(change_no, ?) where id = ?")
+                  .param(number)
+                  .param(calendar.value())
+                  .update();
+            }
+          });
+      return number;
     }
   }
 }

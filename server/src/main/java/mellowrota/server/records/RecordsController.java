@@ -139,6 +139,9 @@ class RecordsController {
     if (find.length() > 200) {
       throw Problem.badRequest("find holds at most 200 characters.");
     }
+    if (find.chars().anyMatch(Character::isISOControl)) {
+      throw Problem.badRequest("find holds a character that cannot be looked for.");
+    }
     World world = worlds.now();
     return list.page(
         world,

@@ -1,0 +1,337 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * A canary sits in each detail. Every operation of the API and of CalDAV is called by somebody a
+ * canary is for, who finds it, and by two workers it is not for, who never do, in no disguise.
+ */
+public class CanaryTest {
+
+  /** For office: quote. For people on it: contact, phone. For the Lead: gate code. */
+  private static final Map<String, String> CANARIES =
+      Map.of(
+          "quote", "cnrquote7",
+          "contact", "cnrcontact7",
+          "phone", "cnrphone7",
+          "gate code", "cnrgate7",
+          "title", "cnrprivate7");
+
+  private static final List<String> OUTSIDERS = List.of("tam", "wren");
+
+  @Test
+  public void noOperationShowsWhatItMayNot() {
+    try (Server server = Server.started(Database.demo())) {
+      assertThat(run(server)).as("canaries shown to workers they are not for").isEmpty();
+    }
+  }
+
+  @Test
+  public void theControlGoesRed() {
+    try (Server server =
+        Server.started(Database.demo(), "--spring.profiles.active=settable-clock,sight-control")) {
+      assertThat(run(server)).as("what allow-all shows").isNotEmpty();
+    }
+  }
+
+  private final Map<String, Function<Api, Api.Answer>> operations = new LinkedHashMap<>();
+  private final Map<String, String> finds = new LinkedHashMap<>();
+
+  private List<String> run(Server server) {
+    operations.clear();
+    finds.clear();
+    Api hana = Api.of(server, "hana");
+    Api ines = Api.of(server, "ines");
+    long lead = hana.idOf("people", "Ines Okafor");
+    long open = make(hana, "Canary", lead, false);
+    long secret = make(hana, CANARIES.get("title"), lead, true);
+    long act =
+        hana.patch(
+                "/api/v1/records/" + open,
+                "{\"due\": {\"at\": \"2026-11-28T10:00\"}, \"details\": {\"contact\": \"cnrcontact7 b\"}}",
+                "If-Match",
+                "*")
+            .expect(200)
+            .json()
+            .get("act")
+            .asLong();
+    define(open, secret, act, lead);
+    Set<String> known = new TreeSet<>();
+    JsonNode document = Api.JSON.readTree(hana.get("/v3/api-docs").expect(200).bytes());
+    for (Map.Entry<String, JsonNode> path : document.get("paths").properties()) {
+      path.getValue()
+          .propertyNames()
+          .forEach(m -> known.add(m.toUpperCase() + " " + path.getKey()));
+    }
+    Set<String> called = new TreeSet<>();
+    operations.keySet().forEach(name -> called.add(name.split(" #")[0]));
+    assertThat(called).as("every operation is called").containsAll(known);
+
+    List<String> shown = new ArrayList<>();
+    for (String who : OUTSIDERS) {
+      Api outsider = Api.of(server, who);
+      operations.forEach((name, call) -> look(name, who, call.apply(outsider), shown));
+      calendars(outsider, who, shown);
+    }
+    operations.forEach(
+        (name, call) -> {
+          Api.Answer answer = call.apply(name.contains("#lead") ? ines : hana);
+          assertThat(answer.status()).as(name + ": " + answer.text()).isBetween(200, 299);
+          if (finds.containsKey(name)) {
+            assertThat(answer.text()).as(name).contains(finds.get(name));
+          }
+        });
+    List<String> none = new ArrayList<>();
+    String all = calendars(ines, "ines", none);
+    assertThat(all).contains("cnrgate7").contains("cnrphone7").contains("cnrprivate7");
+    return shown;
+  }
+
+  private static long make(Api hana, String title, long lead, boolean isPrivate) {
+    return hana.post(
+            "/api/v1/records",
+            """
+            {"title": "%s", "private": %s, "due": {"at": "2026-11-27T10:00"},
+             "people": [{"role": 0, "person": %d}], "details": {"contact": "cnrcontact7",
+             "phone": "cnrphone7", "gate code": "cnrgate7", "quote": "cnrquote7"}}
+            """
+                .formatted(title, isPrivate, lead))
+        .expect(201)
+        .json()
+        .get("record")
+        .get("id")
+        .asLong();
+  }
+
+  private void define(long open, long secret, long act, long lead) {
+    String one = "/api/v1/records/{id}";
+    find("GET " + one, a -> a.get("/api/v1/records/" + open), "cnrquote7");
+    find("GET " + one + " #lead", a -> a.get("/api/v1/records/" + open), "cnrgate7");
+    find("GET " + one + " #private", a -> a.get("/api/v1/records/" + secret), "cnrprivate7");
+    find("GET /api/v1/records", a -> a.get("/api/v1/records?limit=200"), "cnrquote7");
+    find("GET /api/v1/records #find", a -> a.get("/api/v1/records?find=cnrphone7"), "cnrphone7");
+    find("GET /api/v1/records #part", a -> a.get("/api/v1/records?find=cnrquo"), "cnrquote7");
+    find(
+        "GET " + one + "/history",
+        a -> a.get("/api/v1/records/" + open + "/history"),
+        "cnrcontact7");
+    call("GET " + one + "/landings", a -> a.get("/api/v1/records/" + open + "/landings"));
+    call(
+        "GET " + one + "/landings #private", a -> a.get("/api/v1/records/" + secret + "/landings"));
+    find(
+        "PATCH " + one,
+        a -> a.patch("/api/v1/records/" + open, "{\"tags\": [\"t\"]}", "If-Match", "*"),
+        "cnrquote7");
+    call(
+        "PATCH " + one + " #private",
+        a -> a.patch("/api/v1/records/" + secret, "{\"tags\": [\"t\"]}", "If-Match", "*"));
+    call("POST /api/v1/records", a -> a.post("/api/v1/records", "{\"title\": \"New\"}"));
+    call(
+        "POST /api/v1/landings",
+        a ->
+            a.post(
+                "/api/v1/landings", "{\"title\": \"New\", \"due\": {\"date\": \"2026-12-01\"}}"));
+    find(
+        "POST /api/v1/acts/{id}/undo",
+        a -> a.post("/api/v1/acts/" + act + "/undo", "{}"),
+        "cnrquote7");
+    call("GET /api/v1/session", a -> a.get("/api/v1/session"));
+    call("POST /api/v1/session", CanaryTest::signInAgain);
+    call("DELETE /api/v1/session", CanaryTest::signOutAndIn);
+    call("GET /api/v1/people", a -> a.get("/api/v1/people"));
+    call("POST /api/v1/people", a -> a.post("/api/v1/people", "{\"name\": \"Somebody\"}"));
+    call(
+        "PATCH /api/v1/people/{id}",
+        a -> a.patch("/api/v1/people/" + lead, "{\"name\": \"Ines Okafor\"}"));
+    call(
+        "POST /api/v1/people/{id}/invitation",
+        a ->
+            a.post(
+                "/api/v1/people/" + lead + "/invitation",
+                "{\"email\": \"ines@quillwater.example\", \"right\": \"WORKER\"}"));
+    call("GET /api/v1/teams", a -> a.get("/api/v1/teams"));
+    call(
+        "POST /api/v1/teams",
+        a -> a.post("/api/v1/teams", "{\"name\": \"T" + System.nanoTime() + "\"}"));
+    call("PATCH /api/v1/teams/{id}", a -> a.patch("/api/v1/teams/1", "{\"name\": \"Everyone\"}"));
+    call(
+        "POST /api/v1/teams/{id}/members",
+        a -> a.post("/api/v1/teams/1/members", "{\"person\": " + lead + "}"));
+    call("DELETE /api/v1/teams/{id}/members/{member}", CanaryTest::leave);
+    call("GET /api/v1/places", a -> a.get("/api/v1/places"));
+    call(
+        "POST /api/v1/places",
+        a -> {
+          String code = "c" + System.nanoTime() % 100_000_000;
+          return a.post(
+              "/api/v1/places", "{\"code\": \"" + code + "\", \"name\": \"" + code + "\"}");
+        });
+    call(
+        "PATCH /api/v1/places/{id}",
+        a -> a.patch("/api/v1/places/1", "{\"code\": \"L1\", \"name\": \"Lock 1\"}"));
+    call("GET /api/v1/roles", a -> a.get("/api/v1/roles"));
+    call("GET /api/v1/details", a -> a.get("/api/v1/details"));
+    call("GET /api/v1/events", CanaryTest::firstEvent);
+    call("GET /api/v1/account/app-passwords", a -> a.get("/api/v1/account/app-passwords"));
+    call(
+        "POST /api/v1/account/app-passwords",
+        a -> a.post("/api/v1/account/app-passwords", "{\"label\": \"x\"}"));
+    call("DELETE /api/v1/account/app-passwords/{id}", CanaryTest::withdraw);
+    call("POST /api/v1/account/password", CanaryTest::changePassword);
+    call("GET /api/v1/invitations/{token}", a -> invitation(a, lead, false));
+    call("POST /api/v1/invitations/{token}", a -> invitation(a, lead, true));
+  }
+
+  private void call(String name, Function<Api, Api.Answer> call) {
+    operations.put(name, call);
+  }
+
+  private void find(String name, Function<Api, Api.Answer> call, String canary) {
+    operations.put(name, call);
+    finds.put(name, canary);
+  }
+
+  private static String email(Api api) {
+    return api.get("/api/v1/session").json().get("email").asString();
+  }
+
+  private static Api.Answer signInAgain(Api api) {
+    return api.signIn(email(api), "still-water");
+  }
+
+  private static Api.Answer signOutAndIn(Api api) {
+    String email = email(api);
+    Api.Answer out = api.delete("/api/v1/session");
+    api.signIn(email, "still-water").expect(200);
+    return out;
+  }
+
+  private static Api.Answer leave(Api api) {
+    JsonNode everyone =
+        api.get("/api/v1/teams")
+            .json()
+            .valueStream()
+            .filter(t -> t.get("name").asString().equals("Everyone"))
+            .findFirst()
+            .orElseThrow();
+    long member =
+        everyone.get("members").get(everyone.get("members").size() - 1).get("id").asLong();
+    return api.delete("/api/v1/teams/" + everyone.get("id").asLong() + "/members/" + member);
+  }
+
+  private static Api.Answer withdraw(Api api) {
+    long id =
+        api.post("/api/v1/account/app-passwords", "{\"label\": \"y\"}").json().get("id").asLong();
+    return api.delete("/api/v1/account/app-passwords/" + id);
+  }
+
+  private static Api.Answer changePassword(Api api) {
+    return api.post(
+        "/api/v1/account/password", "{\"old\": \"still-water\", \"password\": \"still-water\"}");
+  }
+
+  /** Made by whoever may make one; others ask for one that is not. */
+  private static Api.Answer invitation(Api api, long person, boolean accept) {
+    Api.Answer made =
+        api.post(
+            "/api/v1/people/" + person + "/invitation",
+            "{\"email\": \"ines@quillwater.example\", \"right\": \"WORKER\"}");
+    String token =
+        made.status() == 201
+            ? made.json().get("link").asString().replace("/welcome/", "")
+            : "nothing";
+    String path = "/api/v1/invitations/" + token;
+    return accept ? api.post(path, "{\"password\": \"still-water\"}") : api.get(path);
+  }
+
+  private static Api.Answer firstEvent(Api api) {
+    return api.firstOfStream("/api/v1/events");
+  }
+
+  /** Everything CalDAV serves this person, by every method. */
+  private static String calendars(Api api, String who, List<String> shown) {
+    StringBuilder all = new StringBuilder();
+    Api.Answer home = api.dav("PROPFIND", "/dav/calendars/", null, "Depth", "1").expect(207);
+    look("PROPFIND home", who, home, shown);
+    for (String part : home.text().split("<d:href>")) {
+      String href = part.contains("<") ? part.substring(0, part.indexOf('<')) : "";
+      if (href.startsWith("/dav/calendars/") && href.length() > "/dav/calendars/".length()) {
+        String cal = "xmlns='DAV:' xmlns:c='urn:ietf:params:xml:ns:caldav'";
+        String prop = "<prop><getetag/><c:calendar-data/></prop>";
+        List<Api.Answer> answers =
+            List.of(
+                api.dav("PROPFIND", href, null, "Depth", "1"),
+                api.dav(
+                    "REPORT",
+                    href,
+                    "<sync-collection "
+                        + cal
+                        + "><sync-token/><sync-level>1</sync-level>"
+                        + prop
+                        + "</sync-collection>"),
+                api.dav(
+                    "REPORT",
+                    href,
+                    "<c:calendar-query "
+                        + cal
+                        + ">"
+                        + prop
+                        + "<c:filter><c:comp-filter name='VCALENDAR'/></c:filter></c:calendar-query>"),
+                api.dav(
+                    "REPORT",
+                    href,
+                    "<c:free-busy-query "
+                        + cal
+                        + "><c:time-range start='20261101T000000Z' end='20270101T000000Z'/></c:free-busy-query>"),
+                api.dav(
+                    "PROPPATCH",
+                    href,
+                    "<propertyupdate xmlns='DAV:'><set><prop><displayname>x</displayname></prop></set></propertyupdate>"));
+        answers.forEach(answer -> look("CalDAV " + href, who, answer, shown));
+        answers.forEach(answer -> all.append(answer.text()));
+        new Calendars(api)
+            .sync(href, "")
+            .live()
+            .keySet()
+            .forEach(object -> look("GET " + object, who, api.dav("GET", object, null), shown));
+      }
+    }
+    return all.toString();
+  }
+
+  private static void look(String name, String who, Api.Answer answer, List<String> shown) {
+    String text = Calendars.unfold(answer.text()) + answer.headers();
+    for (String canary : CANARIES.values()) {
+      for (String disguise : disguises(canary)) {
+        if (text.contains(disguise)) {
+          shown.add(canary + " to " + who + " by " + name);
+        }
+      }
+    }
+  }
+
+  /** Plain, in upper case, as an address would carry it, and in base64 at each of its offsets. */
+  private static Set<String> disguises(String canary) {
+    Set<String> all = new TreeSet<>(Set.of(canary, canary.toUpperCase(java.util.Locale.ROOT)));
+    all.add(URLEncoder.encode(canary, StandardCharsets.UTF_8));
+    for (int offset = 0; offset < 3; offset++) {
+      byte[] padded = (" ".repeat(offset) + canary).getBytes(StandardCharsets.UTF_8);
+      String encoded = Base64.getEncoder().withoutPadding().encodeToString(padded);
+      all.add(encoded.substring(offset == 0 ? 0 : offset + 1, encoded.length() - 2));
+    }
+    return all;
+  }
+}
