@@ -1,0 +1,328 @@
+package mellowrota.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.ReducedMotion;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Date;
+import java.util.List;
+import java.util.Map;
+import org.testng.ITestResult;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** The real interface in a real browser. */
+public class BrowserTest {
+
+  private Server server;
+  private Playwright playwright;
+  private Browser browser;
+
+  @BeforeClass
+  public void start() {
+    server = Server.started(Database.demo());
+    playwright = Playwright.create();
+    browser = launch(playwright);
+    PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
+  }
+
+  static Browser launch(Playwright playwright) {
+    return playwright
+        .chromium()
+        .launch(
+            new BrowserType.LaunchOptions()
+                .setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setChromiumSandbox(false)
+                .setArgs(
+                    List.of(
+                        "--disable-gpu",
+                        "--disable-quic",
+                        "--no-first-run",
+                        "--disable-background-networking",
+                        "--disable-component-update",
+                        "--disable-sync",
+                        "--disable-dev-shm-usage")));
+  }
+
+  /** What the pages showed when a test failed, under target. */
+  @AfterMethod(alwaysRun = true)
+  public void closePages(ITestResult result) {
+    for (BrowserContext context : browser.contexts()) {
+      if (!result.isSuccess()) {
+        context
+            .pages()
+            .forEach(
+                page ->
+                    page.screenshot(
+                        new Page.ScreenshotOptions()
+                            .setPath(Path.of("target", result.getName() + ".png"))));
+      }
+      context.close();
+    }
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void stop() {
+    if (playwright != null) {
+      playwright.close();
+    }
+    if (server != null) {
+      server.close();
+    }
+  }
+
+  private Page page(ColorScheme scheme) {
+    return page(scheme, null);
+  }
+
+  private Page page(ColorScheme scheme, String signedIn) {
+    BrowserContext context =
+        browser.newContext(
+            new Browser.NewContextOptions()
+                .setStorageState(signedIn)
+                .setViewportSize(1280, 800)
+                .setColorScheme(scheme)
+                .setReducedMotion(ReducedMotion.REDUCE)
+                .setTimezoneId("Europe/London"));
+    Page page = context.newPage();
+    // The browser's clock is set as the house's is, and goes on from there.
+    page.clock()
+        .install(
+            new com.microsoft.playwright.Clock.InstallOptions()
+                .setTime(Date.from(Instant.parse(Demo.NOW))));
+    page.onPageError(
+        error -> {
+          throw new AssertionError("the page failed: " + error);
+        });
+    return page;
+  }
+
+  private Page signedIn(String who, ColorScheme scheme, String path) {
+    Page page = page(scheme);
+    page.navigate(server.url("/"));
+    page.getByLabel("Mail address").waitFor();
+    type(page, who + "@quillwater.example");
+    page.keyboard().press("Tab");
+    type(page, "still-water");
+    page.keyboard().press("Enter");
+    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages")).waitFor();
+    if (!path.equals("/")) {
+      page.navigate(server.url(path));
+    }
+    return page;
+  }
+
+  private final Map<String, String> sessions = new java.util.HashMap<>();
+
+  /** One sign-in for each person serves all pages that are only looked at. */
+  private String session(String who) {
+    return sessions.computeIfAbsent(
+        who,
+        name -> {
+          BrowserContext context = signedIn(name, ColorScheme.LIGHT, "/").context();
+          String state = context.storageState();
+          context.close();
+          return state;
+        });
+  }
+
+  private static void type(Page page, String text) {
+    page.keyboard().type(text);
+  }
+
+  private static void press(Page page, String... keys) {
+    for (String key : keys) {
+      page.keyboard().press(key);
+    }
+  }
+
+  /** Types into a choice, as fast as hands do, and takes the first that fits once it is offered. */
+  private static void choose(Page page, String text) {
+    page.keyboard().type(text, new com.microsoft.playwright.Keyboard.TypeOptions().setDelay(30));
+    page.locator(".ant-select-item-option:visible", new Page.LocatorOptions().setHasText(text))
+        .first()
+        .waitFor();
+    press(page, "Enter");
+  }
+
+  /** No pointer, no fill, no focus: the whole first run by keyboard. */
+  @Test
+  public void aCoordinatorDoesItAllByKeyboard() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/");
+    page.getByText("Fallen willow").first().waitFor();
+    press(page, "n");
+    page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "Keyboard paddle");
+    press(page, "Tab");
+    choose(page, "Lock 7");
+    press(page, "Tab");
+    type(page, "Fri 13:00");
+    press(page, "Tab");
+    choose(page, "Ines Okafor");
+    press(page, "Tab", "Tab", "Tab");
+    type(page, "H. Varga");
+    press(page, "Tab");
+    type(page, "0555 0142");
+    press(page, "Tab");
+    type(page, "4471");
+    assertThat(page.getByText("Will land on 4 calendars")).isVisible();
+    press(page, "Enter");
+
+    assertThat(page.getByText("Lands on 4 calendars")).isVisible();
+    assertThat(page.getByText("7 of 10 details")).isVisible();
+    assertThat(page.getByText("4 of 10 details")).hasCount(2);
+    assertThat(page.getByText("3 of 10 details")).isVisible();
+    assertThat(page.getByText("4 entries on 4 calendars")).isVisible();
+    Api ines = Api.of(server, "ines");
+    Calendars calendars = new Calendars(ines);
+    Map<String, ?> own = calendars.events("Ines Okafor, own", "Keyboard paddle");
+    assertThat(own).hasSize(1);
+    String text = calendars.sync(calendars.href("Ines Okafor, own"), "").live().toString();
+    assertThat(Calendars.unfold(text)).contains("0555 0142").contains("4471");
+
+    press(page, "e");
+    page.getByText("Change T-").waitFor();
+    press(page, "Tab", "Tab", "Control+a");
+    type(page, "Fri 16:00");
+    press(page, "Enter");
+    assertThat(page.getByText("due Fri 27 Nov, 16:00")).isVisible();
+
+    press(page, "e");
+    page.getByText("Change T-").waitFor();
+    press(page, "Tab", "Tab", "Tab");
+    choose(page, "Tam Birtles");
+    press(page, "Shift+Tab", "Enter");
+    assertThat(page.getByText("Tam Birtles, own")).isVisible();
+    assertThat(calendars.events("Ines Okafor, own", "Keyboard paddle")).isEmpty();
+
+    press(page, "f");
+    assertThat(page.getByText("Lands on 2 calendars")).isVisible();
+    press(page, "z");
+    assertThat(page.getByText("Lands on 4 calendars")).isVisible();
+    press(page, "Escape");
+    assertThat(page.getByText("Lands on 4 calendars")).isHidden();
+  }
+
+  @Test
+  public void whatAnotherDoesAppearsByItself() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records");
+    page.getByText("Fallen willow").first().waitFor();
+    Api hana = Api.of(server, "hana");
+    hana.post(
+            "/api/v1/records",
+            "{\"title\": \"From elsewhere\", \"due\": {\"at\": \"2026-11-24T07:00\"}}")
+        .expect(201);
+    assertThat(page.getByText("From elsewhere")).isVisible();
+  }
+
+  @Test
+  public void aConflictShowsTheirsAndKeepsMine() {
+    Api hana = Api.of(server, "hana");
+    long id =
+        hana.post("/api/v1/records", "{\"title\": \"Mine and theirs\"}")
+            .expect(201)
+            .json()
+            .get("record")
+            .get("id")
+            .asLong();
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + id + "?edit=1");
+    page.getByText("Change T-").waitFor();
+    press(page, "Control+a");
+    type(page, "My words");
+    hana.patch("/api/v1/records/" + id, "{\"title\": \"Their words\"}", "If-Match", "*")
+        .expect(200);
+    press(page, "Enter");
+    assertThat(page.getByText("Somebody changed this meanwhile")).isVisible();
+    assertThat(page.getByText("Their words").first()).isVisible();
+    assertThat(page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)))
+        .hasValue("My words");
+    press(page, "Enter");
+    assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("My words")))
+        .isVisible();
+  }
+
+  @Test
+  public void anInvitedPersonSetsAPasswordAndIsIn() {
+    Api hana = Api.of(server, "hana");
+    String link =
+        hana.post(
+                "/api/v1/people/" + hana.idOf("people", "Nell Ashdown") + "/invitation",
+                "{\"email\": \"nell@quillwater.example\", \"right\": \"WORKER\"}")
+            .expect(201)
+            .json()
+            .get("link")
+            .asString();
+    Page page = page(ColorScheme.LIGHT);
+    page.navigate(server.url(link));
+    assertThat(page.getByText("Welcome, Nell Ashdown")).isVisible();
+    page.getByLabel("Password").waitFor();
+    type(page, "a long new password");
+    press(page, "Enter");
+    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages")).waitFor();
+    assertThat(page.getByText("New ticket")).isHidden();
+  }
+
+  @DataProvider
+  Object[][] pages() {
+    String[][] views = {
+      {"hana", "/records", "Fallen willow"},
+      {"hana", "/records/13", "Lands on"},
+      {"hana", "/records/new", "Lands on no calendar"},
+      {"hana", "/records/13?edit=1", "Will land on"},
+      {"hana", "/records?find=nothing-like-it", "No records here"},
+      {"ines", "/records/13", "Lands on"},
+      {"hana", "/crew/people", "Anneke Dray"},
+      {"hana", "/crew/teams", "Thornmere crew"},
+      {"hana", "/crew/places", "Osier Weir"},
+      {"hana", "/account", "Make an app password"},
+      {"", "/", "This is the demo"},
+      {"", "/welcome/nothing", "This invitation was used"}
+    };
+    Object[][] cases = new Object[views.length * 2][];
+    for (int i = 0; i < views.length; i++) {
+      cases[2 * i] = new Object[] {ColorScheme.LIGHT, views[i][0], views[i][1], views[i][2]};
+      cases[2 * i + 1] = new Object[] {ColorScheme.DARK, views[i][0], views[i][1], views[i][2]};
+    }
+    return cases;
+  }
+
+  /** WCAG 2.2 AA as far as a program can tell. */
+  @Test(dataProvider = "pages")
+  public void axeFindsNothing(ColorScheme scheme, String who, String path, String shows) {
+    Page page = page(scheme, who.isEmpty() ? null : session(who));
+    page.navigate(server.url(path));
+    page.getByText(shows).first().waitFor();
+    List<String> found =
+        new AxeBuilder(page)
+                .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
+                .analyze()
+                .getViolations()
+                .stream()
+                .map(BrowserTest::words)
+                .toList();
+    assertThat(found).as(path).isEmpty();
+  }
+
+  private static String words(Rule rule) {
+    return rule.getId()
+        + ": "
+        + rule.getHelp()
+        + " "
+        + rule.getNodes().stream().map(node -> node.getHtml()).limit(3).toList();
+  }
+}
