@@ -1,6 +1,6 @@
 import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { NavLink, useNavigate, useSearchParams } from 'react-router';
+import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { ProblemError } from '../shared/api/client';
@@ -24,6 +24,9 @@ export function Frame({ session, mode, mayMake, children }: Props) {
   const [told, setTold] = useState<Told | null>(null);
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
+  const location = useLocation();
+  // The list beside the form stays as it was.
+  const listQuery = location.pathname.startsWith('/records') ? location.search : '';
   const find = useRef<InputRef>(null);
   const undo = useUndo();
   useLive();
@@ -48,7 +51,7 @@ export function Frame({ session, mode, mayMake, children }: Props) {
     'g w': () => void navigate('/crew'),
     z: takeBack,
     '?': () => setKeys(true),
-    ...(mayMake && { n: () => void navigate('/records/new') }),
+    ...(mayMake && { n: () => void navigate('/records/new' + listQuery) }),
   });
 
   return (

@@ -13,10 +13,7 @@ export function RecordsPage({ mayMake }: { mayMake: boolean }) {
   const page = useRecordsPage();
   const list = useRecords({ find: page.find, state: page.state });
   const record = useRecord(page.chosen);
-  useKeys({
-    ...(mayMake && { n: page.make }),
-    Escape: page.close,
-  });
+  useKeys({ Escape: page.close });
   const side = page.making || page.chosen !== null;
   return (
     <div className={side ? styles.split : styles.whole}>

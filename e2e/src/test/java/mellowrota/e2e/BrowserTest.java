@@ -63,6 +63,7 @@ public class BrowserTest {
   @AfterMethod(alwaysRun = true)
   public void closePages(ITestResult result) {
     for (BrowserContext context : browser.contexts()) {
+      boolean keep = shared.containsValue(context);
       if (!result.isSuccess()) {
         context
             .pages()
@@ -72,7 +73,11 @@ public class BrowserTest {
                         new Page.ScreenshotOptions()
                             .setPath(Path.of("target", result.getName() + ".png"))));
       }
-      context.close();
+      if (keep) {
+        context.pages().forEach(Page::close);
+      } else {
+        context.close();
+      }
     }
   }
 
@@ -87,14 +92,9 @@ public class BrowserTest {
   }
 
   private Page page(ColorScheme scheme) {
-    return page(scheme, null);
-  }
-
-  private Page page(ColorScheme scheme, String signedIn) {
     BrowserContext context =
         browser.newContext(
             new Browser.NewContextOptions()
-                .setStorageState(signedIn)
                 .setViewportSize(1280, 800)
                 .setColorScheme(scheme)
                 .setReducedMotion(ReducedMotion.REDUCE)
@@ -127,18 +127,15 @@ public class BrowserTest {
     return page;
   }
 
-  private final Map<String, String> sessions = new java.util.HashMap<>();
+  private final Map<String, BrowserContext> shared = new java.util.HashMap<>();
 
-  /** One sign-in for each person serves all pages that are only looked at. */
-  private String session(String who) {
-    return sessions.computeIfAbsent(
-        who,
-        name -> {
-          BrowserContext context = signedIn(name, ColorScheme.LIGHT, "/").context();
-          String state = context.storageState();
-          context.close();
-          return state;
-        });
+  /** Pages that are only looked at share a window for each person and scheme. */
+  private Page looking(String who, ColorScheme scheme) {
+    return shared
+        .computeIfAbsent(
+            who + scheme,
+            key -> (who.isEmpty() ? page(scheme) : signedIn(who, scheme, "/")).context())
+        .newPage();
   }
 
   private static void type(Page page, String text) {
@@ -293,18 +290,19 @@ public class BrowserTest {
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation was used"}
     };
-    Object[][] cases = new Object[views.length * 2][];
-    for (int i = 0; i < views.length; i++) {
-      cases[2 * i] = new Object[] {ColorScheme.LIGHT, views[i][0], views[i][1], views[i][2]};
-      cases[2 * i + 1] = new Object[] {ColorScheme.DARK, views[i][0], views[i][1], views[i][2]};
+    List<Object[]> cases = new java.util.ArrayList<>();
+    for (ColorScheme scheme : List.of(ColorScheme.LIGHT, ColorScheme.DARK)) {
+      for (String[] view : views) {
+        cases.add(new Object[] {scheme, view[0], view[1], view[2]});
+      }
     }
-    return cases;
+    return cases.toArray(Object[][]::new);
   }
 
   /** WCAG 2.2 AA as far as a program can tell. */
   @Test(dataProvider = "pages")
   public void axeFindsNothing(ColorScheme scheme, String who, String path, String shows) {
-    Page page = page(scheme, who.isEmpty() ? null : session(who));
+    Page page = looking(who, scheme);
     page.navigate(server.url(path));
     page.getByText(shows).first().waitFor();
     List<String> found =

@@ -1,7 +1,6 @@
 package mellowrota.server.caldav;
 
 import java.io.ByteArrayOutputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -188,11 +187,5 @@ final class MultiStatus {
           out.flush();
         });
     return bytes.toByteArray();
-  }
-
-  /** The text that was written, for tests and logs of shape only. */
-  @Override
-  public String toString() {
-    return bytes.toString(StandardCharsets.UTF_8);
   }
 }

@@ -1,7 +1,6 @@
 package mellowrota.server.demo;
 
 import java.time.Clock;
-import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.util.HashMap;
@@ -157,9 +156,5 @@ class NewHouse {
           .param(sentence.toString())
           .update();
     }
-  }
-
-  LocalDate today() {
-    return house.today();
   }
 }

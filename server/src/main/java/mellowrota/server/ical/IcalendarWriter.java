@@ -19,7 +19,6 @@ import net.fortuna.ical4j.model.component.Standard;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.component.VTimeZone;
 import net.fortuna.ical4j.model.parameter.TzId;
-import net.fortuna.ical4j.model.parameter.Value;
 import net.fortuna.ical4j.model.property.Categories;
 import net.fortuna.ical4j.model.property.Clazz;
 import net.fortuna.ical4j.model.property.Description;
@@ -91,8 +90,8 @@ public class IcalendarWriter {
 
   private static void times(Calendar calendar, VEvent event, EntryTimes times) {
     if (times instanceof EntryTimes.AllDay allDay) {
-      event.add(day(new DtStart<LocalDate>(allDay.days().first())));
-      event.add(day(new DtEnd<LocalDate>(allDay.days().until())));
+      event.add(new DtStart<LocalDate>(allDay.days().first()));
+      event.add(new DtEnd<LocalDate>(allDay.days().until()));
       return;
     }
     EntryTimes.Timed timed = (EntryTimes.Timed) times;
@@ -105,11 +104,6 @@ public class IcalendarWriter {
     calendar.add(zone(zone, timed));
     event.add(local(new DtStart<java.time.LocalDateTime>(), timed.start()));
     event.add(local(new DtEnd<java.time.LocalDateTime>(), timed.end()));
-  }
-
-  private static <T extends Property> T day(T property) {
-    property.add(Value.DATE);
-    return property;
   }
 
   private static <T extends Property> T local(T property, ZonedDateTime time) {
@@ -127,8 +121,11 @@ public class IcalendarWriter {
     Map<Instant, ZoneOffsetTransition> onsets = new LinkedHashMap<>();
     ZoneOffsetTransition before =
         rules.previousTransition(timed.start().toInstant().plusSeconds(1));
-    ZoneOffsetTransition next = before;
-    if (before == null) {
+    // One onset more than needed: some readers take an event soon after the first for before it.
+    ZoneOffsetTransition earlier =
+        before == null ? null : rules.previousTransition(before.getInstant());
+    ZoneOffsetTransition next = earlier == null ? before : earlier;
+    if (next == null) {
       next = rules.nextTransition(timed.start().toInstant().minusSeconds(1));
     }
     Instant last = timed.end().toInstant().plusSeconds(366L * 86_400);

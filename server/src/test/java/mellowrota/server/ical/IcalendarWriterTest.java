@@ -30,7 +30,7 @@ public class IcalendarWriterTest {
       List.of(
           "Europe/London",
           "America/New_York",
-          "America/St_Johns",
+          "Europe/Lisbon",
           "Asia/Kathmandu",
           "America/Sao_Paulo",
           "Africa/Casablanca",
