@@ -106,7 +106,9 @@ create table sign_in_attempt (
 );
 create index on sign_in_attempt (subject, at);
 
-create table spring_session (
+-- Sessions are not written ahead: each request touches its own, and after a crash of the database
+-- people sign in again.
+create unlogged table spring_session (
   primary_id char(36) not null primary key,
   session_id char(36) not null unique,
   creation_time bigint not null,
@@ -117,7 +119,7 @@ create table spring_session (
 );
 create index on spring_session (expiry_time);
 create index on spring_session (principal_name);
-create table spring_session_attributes (
+create unlogged table spring_session_attributes (
   session_primary_id char(36) not null references spring_session (primary_id) on delete cascade,
   attribute_name varchar(200) not null,
   attribute_bytes bytea not null,

@@ -7,9 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.server.crew.People;
+import mellowrota.server.crew.HouseStore;
 import mellowrota.server.platform.Problem;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -38,7 +37,7 @@ public class Accounts {
   private final Invitation.Repository invitations;
   private final AppPassword.Repository appPasswords;
   private final AttemptLimit limit;
-  private final People people;
+  private final HouseStore house;
   private final FindByIndexNameSessionRepository<? extends Session> sessions;
   private final TransactionTemplate transaction;
   private final Clock clock;
@@ -48,7 +47,7 @@ public class Accounts {
       Invitation.Repository invitations,
       AppPassword.Repository appPasswords,
       AttemptLimit limit,
-      People people,
+      HouseStore house,
       FindByIndexNameSessionRepository<? extends Session> sessions,
       PlatformTransactionManager transactions,
       Clock clock) {
@@ -56,7 +55,7 @@ public class Accounts {
     this.invitations = invitations;
     this.appPasswords = appPasswords;
     this.limit = limit;
-    this.people = people;
+    this.house = house;
     this.sessions = sessions;
     this.transaction = new TransactionTemplate(transactions);
     this.clock = clock;
@@ -79,11 +78,7 @@ public class Accounts {
 
   /** Whether an account is open now: its person is there, has not left, and may sign in. */
   boolean mayEnter(long person) {
-    return people.find(PersonId.of(person)).filter(Accounts::mayEnter).isPresent();
-  }
-
-  private static boolean mayEnter(Person person) {
-    return !person.hasLeft() && person.right() != Person.AccountRight.NONE;
+    return Boolean.TRUE.equals(transaction.execute(status -> house.mayEnter(PersonId.of(person))));
   }
 
   private static String cut(String password) {

@@ -1,10 +1,13 @@
 package mellowrota.server.acts;
 
 import java.time.Instant;
+import java.util.SortedMap;
 import java.util.SortedSet;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
 
 /** An act while it is being done. */
 public final class Act {
@@ -12,7 +15,7 @@ public final class Act {
   private final long id;
   private final Instant at;
   private final long actor;
-  private final SortedSet<RecordId> records = new TreeSet<>();
+  private final SortedMap<RecordId, WorkRecord> records = new TreeMap<>();
   private long changedBits;
   private final boolean worldChanged;
   private Object worldBefore;
@@ -42,10 +45,11 @@ public final class Act {
   /**
    * Says that a record changed.
    *
+   * @param record as it now is in the store
    * @param bits whom the changed details are for, together
    */
-  public void touch(RecordId record, long bits) {
-    records.add(record);
+  public void touch(WorkRecord record, long bits) {
+    records.put(record.id(), record);
     changedBits |= bits;
   }
 
@@ -62,7 +66,8 @@ public final class Act {
     return worldBefore;
   }
 
-  public SortedSet<RecordId> records() {
+  /** What changed, as it now is. */
+  public SortedMap<RecordId, WorkRecord> records() {
     return records;
   }
 

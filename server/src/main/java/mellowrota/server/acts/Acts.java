@@ -154,7 +154,7 @@ public class Acts {
   }
 
   private void tell(Act act) {
-    for (RecordId record : act.records()) {
+    for (RecordId record : act.records().keySet()) {
       notify(record.value() + ":" + act.changedBits());
     }
     if (act.worldChanged()) {

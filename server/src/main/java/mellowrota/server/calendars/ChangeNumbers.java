@@ -1,5 +1,8 @@
 package mellowrota.server.calendars;
 
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
 import mellowrota.core.calendar.CalendarId;
 import org.springframework.context.annotation.Profile;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -7,10 +10,10 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 
-/** Gives a calendar's next change number. */
+/** Gives calendars their next change numbers. */
 public interface ChangeNumbers {
 
-  long next(CalendarId calendar);
+  Map<CalendarId, Long> next(Collection<CalendarId> calendars);
 
   /** From the calendar's own row, locked until commit: numbers become visible in order. */
   @Component
@@ -23,12 +26,20 @@ public interface ChangeNumbers {
     }
 
     @Override
-    public long next(CalendarId calendar) {
-      return jdbc.sql(
-              "update calendar set change_no = change_no + 1 where id = ? returning change_no")
-          .param(calendar.value())
-          .query(Long.class)
-          .single();
+    public Map<CalendarId, Long> next(Collection<CalendarId> calendars) {
+      Map<CalendarId, Long> numbers = new HashMap<>();
+      jdbc.sql(
+              """
+              with locked as (select id from calendar where id = any(?) order by id for update)
+              update calendar c set change_no = c.change_no + 1 from locked where c.id = locked.id
+              returning c.id, c.change_no
+              """)
+          .param(calendars.stream().map(CalendarId::value).toArray(Long[]::new))
+          .query(
+              row -> {
+                numbers.put(CalendarId.of(row.getLong(1)), row.getLong(2));
+              });
+      return numbers;
     }
   }
 
@@ -46,7 +57,13 @@ public interface ChangeNumbers {
     }
 
     @Override
-    public long next(CalendarId calendar) {
+    public Map<CalendarId, Long> next(Collection<CalendarId> calendars) {
+      Map<CalendarId, Long> numbers = new HashMap<>();
+      calendars.forEach(calendar -> numbers.put(calendar, next(calendar)));
+      return numbers;
+    }
+
+    private long next(CalendarId calendar) {
       long number = jdbc.sql("select nextval('ordering_control')").query(Long.class).single();
       TransactionSynchronizationManager.registerSynchronization(
           new TransactionSynchronization() {

@@ -54,12 +54,8 @@ public class EntryStore {
     }
     Map<CalendarId, Integer> touched = new TreeMap<>();
     difference.entries().forEach(change -> touched.merge(change.key().calendar(), 1, Integer::sum));
-    Map<CalendarId, Long> changeNos = new HashMap<>();
-    touched.forEach(
-        (calendar, count) -> {
-          changeNos.put(calendar, numbers.next(calendar));
-          act.count(calendar.value(), count);
-        });
+    Map<CalendarId, Long> changeNos = numbers.next(touched.keySet());
+    touched.forEach((calendar, count) -> act.count(calendar.value(), count));
     Map<EntryKey, Long> ids = writeEntries(difference, known, changeNos);
     writeFaces(act, difference, ids, changeNos);
   }

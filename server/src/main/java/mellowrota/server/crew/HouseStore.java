@@ -63,8 +63,18 @@ public class HouseStore {
     return jdbc.sql("select incarnation from house").query(String.class).single();
   }
 
-  public long worldVersion() {
-    return jdbc.sql("select world_version from house").query(Long.class).single();
+  /** The version of the world, and today in the house's zone. */
+  public record Present(long worldVersion, LocalDate today) {}
+
+  /** Both in one reading, since every request asks. */
+  public Present present() {
+    return jdbc.sql("select world_version, zone from house")
+        .query(
+            (row, n) ->
+                new Present(
+                    row.getLong(1),
+                    LocalDate.ofInstant(clock.instant(), ZoneId.of(row.getString(2)))))
+        .single();
   }
 
   public long raiseWorldVersion() {
@@ -80,8 +90,17 @@ public class HouseStore {
 
   /** Today in the house's zone. */
   public LocalDate today() {
-    String zone = jdbc.sql("select zone from house").query(String.class).single();
-    return LocalDate.ofInstant(clock.instant(), ZoneId.of(zone));
+    return present().today();
+  }
+
+  /** Whether an account of this person may be used: they are there and have not left. */
+  public boolean mayEnter(PersonId person) {
+    return jdbc.sql(
+            "select 1 from person where id = ? and standing <> 'LEFT' and account_right <> 'NONE'")
+        .param(person.value())
+        .query(Integer.class)
+        .optional()
+        .isPresent();
   }
 
   public List<Person> people() {

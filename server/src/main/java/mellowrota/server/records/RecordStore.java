@@ -22,6 +22,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import mellowrota.core.change.FieldChange;
+import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
@@ -53,6 +54,9 @@ import org.springframework.stereotype.Repository;
 public class RecordStore {
 
   private static final String TZDB = ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
+
+  private static final List<String> TABLES =
+      List.of("visit", "assignment", "detail", "tag", "ruling");
 
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
@@ -293,11 +297,37 @@ public class RecordStore {
         .param(record.createdAt().atOffset(ZoneOffset.UTC))
         .param(record.personal())
         .update();
-    write(record);
+    writeRow(record);
+    for (String table : TABLES) {
+      insertInto(table, record);
+    }
   }
 
-  /** Keeps all of a record as it now is and raises its version. */
-  void write(WorkRecord record) {
+  /**
+   * Keeps a record as it now is, raises its version, and writes anew only the tables that changed.
+   */
+  void write(WorkRecord record, List<FieldChange> changes) {
+    writeRow(record);
+    for (String table : TABLES) {
+      if (changes.stream().anyMatch(change -> table.equals(table(change.field())))) {
+        template.update("delete from " + table + " where record = ?", record.id().value());
+        insertInto(table, record);
+      }
+    }
+  }
+
+  /** In which table a field is kept; the record's own row holds the others. */
+  private static String table(String field) {
+    return switch (field) {
+      case RecordFields.VISITS, RecordFields.MARGINS -> "visit";
+      case RecordFields.ASSIGNMENTS -> "assignment";
+      case RecordFields.TAGS -> "tag";
+      case RecordFields.RULINGS -> "ruling";
+      default -> field.contains(":") ? "detail" : "record";
+    };
+  }
+
+  private void writeRow(WorkRecord record) {
     long id = record.id().value();
     Due due = record.due().orElse(null);
     ZonedDateTime at = due instanceof Due.At timed ? timed.time() : null;
@@ -326,29 +356,45 @@ public class RecordStore {
         TZDB,
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null,
         id);
-    for (String table : List.of("visit", "assignment", "detail", "tag", "ruling")) {
-      template.update("delete from " + table + " where record = ?", id);
+  }
+
+  private void insertInto(String table, WorkRecord record) {
+    long id = record.id().value();
+    switch (table) {
+      case "visit" -> record.visits().forEach(visit -> insert(id, visit));
+      case "assignment" -> insertAssignments(id, record.assignments());
+      case "detail" -> insertDetails(id, record.details());
+      case "tag" -> insertTags(id, record.tags());
+      default -> insertRulings(id, record.rulings());
     }
-    record.visits().forEach(visit -> insert(id, visit));
-    insertAssignments(id, record.assignments());
-    List<Object[]> details = new ArrayList<>();
-    record
-        .details()
-        .forEach(
-            (key, value) ->
-                details.add(
-                    new Object[] {
-                      id, key.name(), value.text(), value.forWhom().map(ForSet::bits).orElse(null)
-                    }));
+  }
+
+  private void insertDetails(long id, Map<DetailKey, DetailValue> values) {
+    List<Object[]> rows = new ArrayList<>();
+    values.forEach(
+        (key, value) ->
+            rows.add(
+                new Object[] {
+                  id, key.name(), value.text(), value.forWhom().map(ForSet::bits).orElse(null)
+                }));
     template.batchUpdate(
-        "insert into detail (record, key, value, for_bits) values (?, ?, ?, ?)", details);
-    List<Object[]> tags = new ArrayList<>();
-    record.tags().forEach(tag -> tags.add(new Object[] {id, tag}));
-    template.batchUpdate("insert into tag (record, tag) values (?, ?)", tags);
+        "insert into detail (record, key, value, for_bits) values (?, ?, ?, ?)", rows);
+  }
+
+  private void insertTags(long id, Set<String> tags) {
+    List<Object[]> rows = new ArrayList<>();
+    tags.forEach(tag -> rows.add(new Object[] {id, tag}));
+    template.batchUpdate("insert into tag (record, tag) values (?, ?)", rows);
+  }
+
+  private void insertRulings(long id, List<Ruling> rulings) {
     int position = 0;
-    for (Ruling ruling : record.rulings()) {
+    for (Ruling ruling : rulings) {
       template.update(
-          "insert into ruling (record, position, sort, calendar, visit, reason) values (?, ?, ?, ?, ?, ?)",
+          """
+          insert into ruling (record, position, sort, calendar, visit, reason)
+          values (?, ?, ?, ?, ?, ?)
+          """,
           id,
           position++,
           ruling.sort().name(),

@@ -177,13 +177,13 @@ public class Records {
     if (changes.isEmpty()) {
       return;
     }
-    store.write(after);
+    store.write(after, changes);
     remember(act, world, after, changes, reason);
     long bits = 0;
     for (FieldChange change : changes) {
       bits |= RecordFields.forWhom(world.details(), before, change.field()).bits();
     }
-    act.touch(after.id(), bits);
+    act.touch(after, bits);
   }
 
   private void remember(
@@ -199,7 +199,7 @@ public class Records {
     if (!reason.isEmpty()) {
       jdbc.sql("update act set reason = ? where id = ?").param(reason).param(act.id()).update();
     }
-    act.touch(record.id(), bits);
+    act.touch(record, bits);
   }
 
   /**

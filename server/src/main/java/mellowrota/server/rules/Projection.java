@@ -57,20 +57,20 @@ class Projection implements Affected {
   @Override
   public void bringUpToDate(Act act) {
     if (!act.worldChanged()) {
-      project(act, worlds.now(), act.records());
+      project(act, worlds.now(), List.copyOf(act.records().values()));
       return;
     }
     keeper.keep();
     World before = (World) act.worldBefore();
     World after = worlds.afterChange();
-    Set<RecordId> affected = new TreeSet<>(act.records());
+    Set<RecordId> affected = new TreeSet<>(act.records().keySet());
     affected.addAll(readers(Inputs.differing(before, after)));
-    project(act, after, affected);
+    projectAll(act, after, affected);
   }
 
   /** Projects the records that read any of these, in an act of the house. */
   void projectReaders(Act act, World world, Set<Inputs.Input> inputs) {
-    project(act, world, readers(inputs));
+    projectAll(act, world, readers(inputs));
   }
 
   private Set<RecordId> readers(Set<Inputs.Input> inputs) {
@@ -91,26 +91,29 @@ class Projection implements Affected {
     return found;
   }
 
-  private void project(Act act, World world, Collection<RecordId> ids) {
+  private void projectAll(Act act, World world, Collection<RecordId> ids) {
     List<RecordId> all = new ArrayList<>(ids);
     for (int from = 0; from < all.size(); from += AT_ONCE) {
       List<RecordId> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
-      List<WorkRecord> loaded = records.load(some, true);
-      List<Projector.Projected> projected = new ArrayList<>();
-      List<Object[]> inputs = new ArrayList<>();
-      for (WorkRecord record : loaded) {
-        List<Projector.Projected> one = world.projector().project(record);
-        projected.addAll(one);
-        for (Inputs.Input input : Inputs.of(record, one)) {
-          inputs.add(new Object[] {record.id().value(), input.kind(), input.id()});
-        }
-      }
-      jdbc.sql("delete from record_input where record = any(?)")
-          .param(some.stream().map(RecordId::value).toArray(Long[]::new))
-          .update();
-      template.batchUpdate(
-          "insert into record_input (record, kind, input) values (?, ?, ?)", inputs);
-      entries.store(act, some, projected);
+      project(act, world, records.load(some, true));
     }
+  }
+
+  private void project(Act act, World world, List<WorkRecord> loaded) {
+    List<RecordId> ids = loaded.stream().map(WorkRecord::id).toList();
+    List<Projector.Projected> projected = new ArrayList<>();
+    List<Object[]> inputs = new ArrayList<>();
+    for (WorkRecord record : loaded) {
+      List<Projector.Projected> one = world.projector().project(record);
+      projected.addAll(one);
+      for (Inputs.Input input : Inputs.of(record, one)) {
+        inputs.add(new Object[] {record.id().value(), input.kind(), input.id()});
+      }
+    }
+    jdbc.sql("delete from record_input where record = any(?)")
+        .param(ids.stream().map(RecordId::value).toArray(Long[]::new))
+        .update();
+    template.batchUpdate("insert into record_input (record, kind, input) values (?, ?, ?)", inputs);
+    entries.store(act, ids, projected);
   }
 }

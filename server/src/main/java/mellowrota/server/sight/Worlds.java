@@ -56,13 +56,14 @@ public class Worlds {
 
   /** The world as this transaction sees it, today. */
   public World now() {
-    long version = store.worldVersion();
-    LocalDate today = store.today();
+    HouseStore.Present present = store.present();
     World known = kept;
-    if (known != null && known.version() == version && known.day().equals(today)) {
+    if (known != null
+        && known.version() == present.worldVersion()
+        && known.day().equals(present.today())) {
       return known;
     }
-    World loaded = load(version, today);
+    World loaded = load(present.worldVersion(), present.today());
     kept = loaded;
     return loaded;
   }
@@ -74,7 +75,7 @@ public class Worlds {
 
   /** The world of another day, for what changes at midnight. */
   public World on(LocalDate day) {
-    return load(store.worldVersion(), day);
+    return load(store.present().worldVersion(), day);
   }
 
   private World load(long version, LocalDate day) {
