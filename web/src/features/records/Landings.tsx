@@ -37,7 +37,7 @@ export function Landings({
   );
   return (
     <Section
-      name={query.data && calendars === 0 ? words.landsNowhere : title(calendars)}
+      name={!query.data ? words.looking : calendars === 0 ? words.landsNowhere : title(calendars)}
       aside={aside}
     >
       <ul className={styles.lands}>

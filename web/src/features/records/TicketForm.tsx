@@ -83,7 +83,7 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
             id="support"
             mode="multiple"
             disabled={!may('people')}
-            value={draft.support}
+            value={form.people.length > 0 ? draft.support : []}
             options={form.people}
             notFoundContent={words.nothingFits}
             showSearch={{ optionFilterProp: 'label' }}
@@ -178,6 +178,7 @@ function Text({
         maxLength={200}
         autoComplete="off"
         disabled={needs !== undefined && !form.may(needs)}
+        placeholder={needs && form.isKept(needs) ? words.keptTyping : undefined}
         value={form.draft[field]}
         onChange={(e) => form.set({ [field]: e.target.value } as Partial<Draft>)}
       />
@@ -200,7 +201,7 @@ function Pick({
     <Select
       id={field}
       disabled={!form.may(needs ?? field)}
-      value={form.draft[field]}
+      value={options.length > 0 ? form.draft[field] : null}
       options={[
         ...options,
         { value: NONE, label: field === 'place' ? words.noPlace : words.nobody },

@@ -96,6 +96,8 @@ export function useTicketForm(
     preview,
     mayPreview: office,
     may: (field: string) => !base || base.data.mayChange.includes(field),
+    isKept: (key: string) =>
+      base?.data.details.some((d) => d.key === key && d.value === undefined) ?? false,
     faultAt: (pointer: string) => faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
     people: (people.data ?? [])
       .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')

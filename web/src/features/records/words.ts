@@ -27,6 +27,8 @@ export const words = {
   details: 'Details',
   forWhom: (set: string) => `for ${set}`,
   kept: 'kept back from you',
+  keptTyping: 'kept back; typing replaces it',
+  looking: 'Looking where it lands',
   lands: (n: number) => (n === 1 ? 'Lands on 1 calendar' : `Lands on ${n} calendars`),
   willLand: (n: number) => (n === 1 ? 'Will land on 1 calendar' : `Will land on ${n} calendars`),
   landsNowhere: 'Lands on no calendar',

@@ -32,7 +32,7 @@ public class Screenshots {
           "new-ticket",
           "hana",
           "/records/13?edit=1",
-          "Will land on",
+          "Will land on 6 calendars",
           ColorScheme.LIGHT);
       shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
@@ -71,6 +71,7 @@ public class Screenshots {
       page.navigate(server.url(path));
     }
     page.getByText(shows).first().waitFor();
+    page.waitForLoadState();
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
     context.close();
   }
