@@ -29,7 +29,7 @@ public class Screenshots {
       shoot(
           browser,
           server,
-          "new-ticket",
+          "ticket-form",
           "hana",
           "/records/13?edit=1",
           "Will land on 6 calendars",
