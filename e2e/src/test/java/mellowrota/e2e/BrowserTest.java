@@ -59,6 +59,24 @@ public class BrowserTest {
                         "--disable-dev-shm-usage")));
   }
 
+  /** A window of a desk; its clock is set as the house's is, and goes on from there. */
+  static Page window(Browser browser, ColorScheme scheme) {
+    Page page =
+        browser
+            .newContext(
+                new Browser.NewContextOptions()
+                    .setViewportSize(1280, 800)
+                    .setColorScheme(scheme)
+                    .setReducedMotion(ReducedMotion.REDUCE)
+                    .setTimezoneId("Europe/London"))
+            .newPage();
+    page.clock()
+        .install(
+            new com.microsoft.playwright.Clock.InstallOptions()
+                .setTime(Date.from(Instant.parse(Demo.NOW))));
+    return page;
+  }
+
   /** What the pages showed when a test failed, under target. */
   @AfterMethod(alwaysRun = true)
   public void closePages(ITestResult result) {
@@ -92,19 +110,7 @@ public class BrowserTest {
   }
 
   private Page page(ColorScheme scheme) {
-    BrowserContext context =
-        browser.newContext(
-            new Browser.NewContextOptions()
-                .setViewportSize(1280, 800)
-                .setColorScheme(scheme)
-                .setReducedMotion(ReducedMotion.REDUCE)
-                .setTimezoneId("Europe/London"));
-    Page page = context.newPage();
-    // The browser's clock is set as the house's is, and goes on from there.
-    page.clock()
-        .install(
-            new com.microsoft.playwright.Clock.InstallOptions()
-                .setTime(Date.from(Instant.parse(Demo.NOW))));
+    Page page = window(browser, scheme);
     page.onPageError(
         error -> {
           throw new AssertionError("the page failed: " + error);

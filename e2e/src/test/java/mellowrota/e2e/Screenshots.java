@@ -1,14 +1,10 @@
 package mellowrota.e2e;
 
 import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
-import java.time.Instant;
-import java.util.Date;
 import org.testng.annotations.Test;
 
 /** Makes the pictures of docs/screenshots; run by ./screenshots, no part of the tests. */
@@ -47,18 +43,7 @@ public class Screenshots {
       String path,
       String shows,
       ColorScheme scheme) {
-    BrowserContext context =
-        browser.newContext(
-            new Browser.NewContextOptions()
-                .setViewportSize(1280, 800)
-                .setColorScheme(scheme)
-                .setReducedMotion(ReducedMotion.REDUCE)
-                .setTimezoneId("Europe/London"));
-    Page page = context.newPage();
-    page.clock()
-        .install(
-            new com.microsoft.playwright.Clock.InstallOptions()
-                .setTime(Date.from(Instant.parse(Demo.NOW))));
+    Page page = BrowserTest.window(browser, scheme);
     page.navigate(server.url("/"));
     page.getByLabel("Mail address").waitFor();
     if (!who.isEmpty()) {
@@ -73,6 +58,6 @@ public class Screenshots {
     page.getByText(shows).first().waitFor();
     page.waitForLoadState();
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
-    context.close();
+    page.context().close();
   }
 }

@@ -12,6 +12,7 @@ import mellowrota.core.change.Undo;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
@@ -98,7 +99,7 @@ public class Records {
   }
 
   private static void requireTitleOrPlace(WorkRecord record, RecordInput input) {
-    if (record.text(mellowrota.core.work.DetailKey.TITLE).isEmpty()) {
+    if (record.text(DetailKey.TITLE).isEmpty()) {
       input.input().fault("title", "is missing; say in a few words what is to be done");
       input.input().check();
     }
