@@ -1,5 +1,6 @@
-import { Button, Form, Input, Modal, Select } from 'antd';
+import { Button, Form, Input, Modal } from 'antd';
 import { useState } from 'react';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useInvite, type Person } from './queries';
 import { words } from './words';
@@ -42,7 +43,7 @@ export function InviteDialog({ person, onClose }: { person: Person; onClose: () 
             <Input autoFocus inputMode="email" />
           </Form.Item>
           <Form.Item label={words.right} name="right">
-            <Select options={RIGHTS.map((r) => ({ value: r, label: words.rights[r] }))} />
+            <Choice options={RIGHTS.map((r) => ({ value: r, label: words.rights[r] ?? r }))} />
           </Form.Item>
           {invite.error && <Fault error={invite.error} />}
           <Button type="primary" htmlType="submit" loading={invite.isPending}>

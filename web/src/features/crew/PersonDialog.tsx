@@ -1,4 +1,5 @@
-import { Button, Form, Input, Modal, Select } from 'antd';
+import { Button, Form, Input, Modal } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useChangePerson, type Person, type Team } from './queries';
 import { words } from './words';
@@ -42,18 +43,14 @@ export function PersonDialog({
           <Input maxLength={100} />
         </Form.Item>
         <Form.Item label={words.standing} name="standing">
-          <Select options={options(words.standings)} />
+          <Choice options={options(words.standings)} />
         </Form.Item>
         <Form.Item label={words.right} name="right">
-          <Select options={options(words.rights)} />
+          <Choice options={options(words.rights)} />
         </Form.Item>
         {right === 'TEAM_COORDINATOR' && (
           <Form.Item label={words.coordinates} name="coordinates">
-            <Select
-              mode="multiple"
-              options={teams.map((t) => ({ value: t.id, label: t.name }))}
-              showSearch={{ optionFilterProp: 'label' }}
-            />
+            <Choice multiple options={teams.map((t) => ({ value: t.id, label: t.name }))} />
           </Form.Item>
         )}
         {change.error && <Fault error={change.error} />}

@@ -1,4 +1,5 @@
-import { Button, Select } from 'antd';
+import { Button } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { AddLine } from './AddLine';
@@ -96,18 +97,13 @@ function TeamRow({
         ))}
         {mayChange && (
           <li className={styles.joiner}>
-            <Select
+            <Choice
               size="small"
               aria-label={`${words.join} ${team.name}`}
               placeholder={words.join}
               value={null}
               options={free.map((p) => ({ value: p.id, label: p.name }))}
-              showSearch={{ optionFilterProp: 'label' }}
-              onChange={(person: number | null) => {
-                if (person !== null) {
-                  join.mutate({ team: team.id, person });
-                }
-              }}
+              onChange={(person) => join.mutate({ team: team.id, person })}
               style={{ width: 170 }}
             />
           </li>

@@ -1,6 +1,7 @@
-import { Button, Checkbox, Form, Input, Select } from 'antd';
+import { Button, Checkbox, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { dueText, readDue, type Due } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Landings } from './Landings';
 import type { Draft, RecordView } from './model';
@@ -79,14 +80,13 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
           </Field>
         </div>
         <Field label={words.support} id="support">
-          <Select
+          <Choice
             id="support"
-            mode="multiple"
+            multiple
             disabled={!may('people')}
             value={form.people.length > 0 ? draft.support : []}
             options={form.people}
             notFoundContent={words.nothingFits}
-            showSearch={{ optionFilterProp: 'label' }}
             onChange={(support) => set({ support })}
           />
         </Field>
@@ -198,7 +198,7 @@ function Pick({
   needs?: string;
 }) {
   return (
-    <Select
+    <Choice
       id={field}
       disabled={!form.may(needs ?? field)}
       value={options.length > 0 ? form.draft[field] : null}
@@ -206,7 +206,6 @@ function Pick({
         ...options,
         { value: NONE, label: field === 'place' ? words.noPlace : words.nobody },
       ]}
-      showSearch={{ optionFilterProp: 'label' }}
       notFoundContent={words.nothingFits}
       onChange={(value) => form.set({ [field]: value === NONE ? null : value } as Partial<Draft>)}
     />
