@@ -19,6 +19,8 @@ import mellowrota.core.people.TeamId;
  */
 public final class Calendars {
 
+  private static final Audience NOBODY = Audience.ofNobody();
+
   private final House house;
   private final Crew crew;
   private final SortedMap<CalendarId, Calendar> byId = new TreeMap<>();
@@ -182,7 +184,7 @@ public final class Calendars {
   }
 
   public Audience audience(RenderingId rendering) {
-    return audiences.getOrDefault(rendering, Audience.ofNobody());
+    return audiences.getOrDefault(rendering, NOBODY);
   }
 
   /** The rendering in which this person is served: as member, else by the widest share, by id. */

@@ -1,6 +1,5 @@
 package mellowrota.core.entry;
 
-import java.util.Comparator;
 import java.util.Objects;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.work.RecordId;
@@ -8,12 +7,6 @@ import mellowrota.core.work.RecordId;
 /** There is one entry for each of these, ever. */
 public record EntryKey(RecordId record, int visit, CalendarId calendar, Family family)
     implements Comparable<EntryKey> {
-
-  private static final Comparator<EntryKey> ORDER =
-      Comparator.comparing(EntryKey::record)
-          .thenComparingInt(EntryKey::visit)
-          .thenComparing(EntryKey::calendar)
-          .thenComparing(EntryKey::family);
 
   public EntryKey {
     Objects.requireNonNull(record, "record");
@@ -23,6 +16,9 @@ public record EntryKey(RecordId record, int visit, CalendarId calendar, Family f
 
   @Override
   public int compareTo(EntryKey other) {
-    return ORDER.compare(this, other);
+    int order = record.compareTo(other.record);
+    order = order != 0 ? order : Integer.compare(visit, other.visit);
+    order = order != 0 ? order : calendar.compareTo(other.calendar);
+    return order != 0 ? order : family.compareTo(other.family);
   }
 }

@@ -1,5 +1,6 @@
 package mellowrota.core.entry;
 
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Objects;
 import java.util.UUID;
@@ -10,6 +11,9 @@ import java.util.UUID;
  * same one and nothing can be read off it.
  */
 public record Uid(String value) {
+
+  private static final long VERSION_3 = 3L << 12;
+  private static final long VARIANT = 0b10L << 62;
 
   public Uid {
     Objects.requireNonNull(value, "value");
@@ -26,7 +30,10 @@ public record Uid(String value) {
             + key.calendar().value()
             + '/'
             + key.family();
-    return new Uid(UUID.nameUUIDFromBytes(name.getBytes(StandardCharsets.UTF_8)).toString());
+    ByteBuffer hash = ByteBuffer.wrap(Hash.MD5.of(name.getBytes(StandardCharsets.UTF_8)));
+    long high = hash.getLong() & ~0xF000L | VERSION_3;
+    long low = hash.getLong() & ~(0b11L << 62) | VARIANT;
+    return new Uid(new UUID(high, low).toString());
   }
 
   @Override

@@ -65,7 +65,7 @@ public final class Router {
     for (Visit visit : record.visits()) {
       landVisit(record, visit, found);
     }
-    found.sort(Comparator.comparing(lands -> lands.entry().key()));
+    found.sort((one, other) -> one.entry().key().compareTo(other.entry().key()));
     return found;
   }
 
@@ -101,9 +101,11 @@ public final class Router {
     }
   }
 
+  private record Spot(CalendarId calendar, Family family) {}
+
   private void landVisit(WorkRecord record, Visit visit, List<Landing.Lands> found) {
     List<Assignment> assigned = record.on(visit.no());
-    Map<CalendarId, Map<Family, Meeting>> met = new LinkedHashMap<>();
+    Map<Spot, Meeting> met = new LinkedHashMap<>();
     for (LandingRule rule : rules) {
       if (rule.when().holds(record, visit)) {
         for (Target target : rule.targets()) {
@@ -113,15 +115,12 @@ public final class Router {
         }
       }
     }
-    for (Map.Entry<CalendarId, Map<Family, Meeting>> onCalendar : met.entrySet()) {
-      for (Map.Entry<Family, Meeting> meeting : onCalendar.getValue().entrySet()) {
-        Meeting m = meeting.getValue();
-        if (record.isDone() && m.first.whenDone() == LandingRule.WhenDone.COMES_OFF) {
-          continue;
-        }
-        found.add(lands(record, visit, onCalendar.getKey(), meeting.getKey(), m));
-      }
-    }
+    met.forEach(
+        (spot, meeting) -> {
+          if (!record.isDone() || meeting.first.whenDone() != LandingRule.WhenDone.COMES_OFF) {
+            found.add(lands(record, visit, spot.calendar(), spot.family(), meeting));
+          }
+        });
     if (!record.rulings().isEmpty()) {
       alsoHere(record, visit, assigned, met, found);
     }
@@ -134,7 +133,7 @@ public final class Router {
       LandingRule rule,
       Target target,
       Calendar calendar,
-      Map<CalendarId, Map<Family, Meeting>> met) {
+      Map<Spot, Meeting> met) {
     if (barred(record, visit, assigned, calendar).isPresent()) {
       return;
     }
@@ -144,10 +143,9 @@ public final class Router {
       return;
     }
     Meeting meeting =
-        met.computeIfAbsent(calendar.id(), key -> new LinkedHashMap<>(2))
-            .computeIfAbsent(
-                laid.get().family(),
-                key -> new Meeting(rule, laid.get(), given, throughTeamOnly(calendar, assigned)));
+        met.computeIfAbsent(
+            new Spot(calendar.id(), laid.get().family()),
+            spot -> new Meeting(rule, laid.get(), given, throughTeamOnly(calendar, assigned)));
     if (meeting.rules.isEmpty() || meeting.rules.get(meeting.rules.size() - 1) != rule.id()) {
       meeting.add(rule);
     }
@@ -208,7 +206,7 @@ public final class Router {
       WorkRecord record,
       Visit visit,
       List<Assignment> assigned,
-      Map<CalendarId, Map<Family, Meeting>> met,
+      Map<Spot, Meeting> met,
       List<Landing.Lands> found) {
     for (Ruling ruling : record.rulings()) {
       Calendar calendar = calendars.find(CalendarId.of(ruling.calendar())).orElse(null);
@@ -220,7 +218,7 @@ public final class Router {
       }
       Optional<Instant> given = given(calendar, assigned, Set.of());
       Shapes.Laid laid = shapes.lay(Shape.AS_IT_COMES, record, visit, given).orElse(null);
-      if (laid == null || met.getOrDefault(calendar.id(), Map.of()).containsKey(laid.family())) {
+      if (laid == null || met.containsKey(new Spot(calendar.id(), laid.family()))) {
         continue;
       }
       EntryKey key = new EntryKey(record.id(), visit.no(), calendar.id(), laid.family());

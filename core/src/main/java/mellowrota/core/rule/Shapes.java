@@ -115,7 +115,7 @@ final class Shapes {
       if (!due.toInstant().isAfter(given.get())) {
         return dueMark(record, Family.GIVEN_DUE, true, false);
       }
-      EntryTimes times = EntryTimes.Timed.in(due.getZone(), given.get(), due.toInstant());
+      EntryTimes times = new EntryTimes.Timed(given.get().atZone(due.getZone()), due);
       return Optional.of(new Laid(Family.GIVEN_DUE, times, Optional.empty(), false, false));
     }
     LocalDate due = ((Due.On) record.due().get()).day();
@@ -135,10 +135,7 @@ final class Shapes {
             due -> {
               EntryTimes times =
                   due instanceof Due.At at
-                      ? EntryTimes.Timed.in(
-                          at.time().getZone(),
-                          at.time().toInstant().minus(DUE_MARK),
-                          at.time().toInstant())
+                      ? new EntryTimes.Timed(at.time().minus(DUE_MARK), at.time())
                       : new EntryTimes.AllDay(DaySpan.ofDay(((Due.On) due).day()));
               return new Laid(family, times, Optional.empty(), late, unhanded);
             });

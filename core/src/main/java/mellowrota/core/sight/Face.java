@@ -1,17 +1,17 @@
 package mellowrota.core.sight;
 
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.entry.Hash;
 import mellowrota.core.time.DaySpan;
 
 /**
@@ -119,17 +119,7 @@ public record Face(
 
   /** A short hash (SHA-256, first 16 bytes, hexadecimal) of the canonical content. */
   public static String digest(String canonical) {
-    try {
-      byte[] hash =
-          MessageDigest.getInstance("SHA-256").digest(canonical.getBytes(StandardCharsets.UTF_8));
-      StringBuilder hex = new StringBuilder(32);
-      for (int i = 0; i < 16; i++) {
-        hex.append(Character.forDigit((hash[i] >> 4) & 0xf, 16));
-        hex.append(Character.forDigit(hash[i] & 0xf, 16));
-      }
-      return hex.toString();
-    } catch (NoSuchAlgorithmException impossible) {
-      throw new IllegalStateException("every Java platform has SHA-256", impossible);
-    }
+    byte[] hash = Hash.SHA_256.of(canonical.getBytes(StandardCharsets.UTF_8));
+    return HexFormat.of().formatHex(hash, 0, 16);
   }
 }

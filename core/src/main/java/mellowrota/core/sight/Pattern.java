@@ -21,7 +21,38 @@ public final class Pattern {
   /** One thing in a line. */
   sealed interface Piece {}
 
-  record Words(String text) implements Piece {}
+  /** Words, apart from the white space and separators at their ends. */
+  record Words(
+      String before, String core, String after, boolean separatorBefore, boolean separatorAfter)
+      implements Piece {
+
+    static Words of(String text) {
+      int first = 0;
+      while (first < text.length() && isLoose(text.charAt(first))) {
+        first++;
+      }
+      int last = text.length();
+      while (last > first && isLoose(text.charAt(last - 1))) {
+        last--;
+      }
+      String before = text.substring(0, first);
+      String after = text.substring(last);
+      return new Words(
+          before, text.substring(first, last), after, separates(before), separates(after));
+    }
+
+    private static boolean isLoose(char c) {
+      return Character.isWhitespace(c) || SEPARATORS.indexOf(c) >= 0;
+    }
+
+    private static boolean separates(String run) {
+      return run.chars().anyMatch(c -> SEPARATORS.indexOf(c) >= 0);
+    }
+
+    boolean isBlank() {
+      return core.isEmpty() && before.isBlank() && after.isBlank();
+    }
+  }
 
   /** A detail by the name it is called by, with a format where it is a time. */
   record Asked(String name, DetailKey detail, Optional<DateTimeFormatter> format)
@@ -29,9 +60,11 @@ public final class Pattern {
 
   record Group(List<Piece> pieces) implements Piece {}
 
-  record Line(List<Piece> pieces) {
-    boolean isBlank() {
-      return pieces.stream().allMatch(p -> p instanceof Words words && words.text().isBlank());
+  record Line(List<Piece> pieces, boolean isBlank) {
+    static Line of(List<Piece> pieces) {
+      return new Line(
+          List.copyOf(pieces),
+          pieces.stream().allMatch(p -> p instanceof Words words && words.isBlank()));
     }
   }
 
@@ -84,6 +117,10 @@ public final class Pattern {
 
   /** Fills in the values; what the source of values does not give has gone. */
   public String fill(Values values) {
+    if (lines.size() == 1) {
+      Line only = lines.get(0);
+      return only.isBlank() ? "" : LineFiller.fill(only, values).orElse("");
+    }
     List<String> filled = new ArrayList<>(lines.size());
     for (Line line : lines) {
       if (line.isBlank()) {

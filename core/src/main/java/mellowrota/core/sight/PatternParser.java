@@ -110,13 +110,13 @@ final class PatternParser {
 
   private void endLine() {
     flush();
-    lines.add(new Pattern.Line(List.copyOf(line)));
+    lines.add(Pattern.Line.of(line));
     line = new ArrayList<>();
   }
 
   private void flush() {
     if (words.length() > 0) {
-      (group == null ? line : group).add(new Pattern.Words(words.toString()));
+      (group == null ? line : group).add(Pattern.Words.of(words.toString()));
       words.setLength(0);
     }
   }

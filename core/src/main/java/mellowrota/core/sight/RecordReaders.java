@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
@@ -23,6 +24,8 @@ public final class RecordReaders implements Audience.OnRecord {
   private final WorkRecord record;
   private final Map<PersonId, Long> roles = new HashMap<>();
   private final Set<TeamId> officeTeams = new HashSet<>();
+
+  private RecordWords words;
 
   private RecordReaders(WorkRecord record, Crew crew) {
     this.record = record;
@@ -51,7 +54,7 @@ public final class RecordReaders implements Audience.OnRecord {
   }
 
   private void hold(PersonId person, RoleId role) {
-    roles.merge(person, Capacities.role(role), (a, b) -> a | b);
+    roles.put(person, roles.getOrDefault(person, 0L) | Capacities.role(role));
   }
 
   @Override
@@ -65,11 +68,27 @@ public final class RecordReaders implements Audience.OnRecord {
       return new Capacities(0);
     }
     long bits = person.everywhere().bits() | roles.getOrDefault(person.id(), 0L);
-    if (person.isTeamCoordinator()
-        && person.coordinates().stream().anyMatch(officeTeams::contains)) {
+    if (person.isTeamCoordinator() && coordinatesIt(person)) {
       bits |= Capacities.OFFICE;
     }
     return new Capacities(bits);
+  }
+
+  private boolean coordinatesIt(Person person) {
+    for (TeamId team : person.coordinates()) {
+      if (officeTeams.contains(team)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** What the record says, worded once for all of them. */
+  RecordWords words(Supplier<RecordWords> maker) {
+    if (words == null) {
+      words = maker.get();
+    }
+    return words;
   }
 
   /**

@@ -1,23 +1,13 @@
 package mellowrota.core.sight;
 
-import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
-import java.time.temporal.TemporalAccessor;
-import java.time.temporal.UnsupportedTemporalTypeException;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.Audience;
-import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.entry.Entry;
@@ -26,20 +16,13 @@ import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
 import mellowrota.core.rule.Places;
-import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
-import mellowrota.core.work.Due;
-import mellowrota.core.work.Place;
-import mellowrota.core.work.Visit;
-import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 
 /** Chooses what an audience is shown of an entry (SIGHT 4 to 8, LANDING 16 to 25). */
@@ -47,9 +30,6 @@ public final class Sight {
 
   /** The title below level <i>all</i>, and where not even the ref may be shown. */
   public static final String BARE_TITLE = "Work";
-
-  private static final DateTimeFormatter TIME = Pattern.formatter("EEE d MMM HH:mm");
-  private static final DateTimeFormatter DATE = Pattern.formatter("EEE d MMM");
 
   private final Crew crew;
   private final Calendars calendars;
@@ -136,8 +116,12 @@ public final class Sight {
             : entry.times();
     return Optional.of(
         level == Level.ALL
-            ? worded(record, entry, standings, times)
-            : bare(record, entry, standings, times, level));
+            ? worded(record, words(record, readers), entry, standings, times)
+            : bare(record, words(record, readers), entry, standings, times, level));
+  }
+
+  private RecordWords words(WorkRecord record, RecordReaders readers) {
+    return readers.words(() -> new RecordWords(record, crew, calendars, places));
   }
 
   /** The least of the readers' levels; without the right to open it, busy only (LANDING 16). */
@@ -165,23 +149,27 @@ public final class Sight {
 
   private Face bare(
       WorkRecord record,
+      RecordWords words,
       Entry entry,
       List<Audience.Standing> standings,
       EntryTimes times,
       Level level) {
     boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, record, DetailKey.PLACE);
     return new Face(
-        BARE_TITLE, place ? placeName(record).orElse("") : "", "", times, entry.marks(), List.of());
+        BARE_TITLE, place ? words.placeName().orElse("") : "", "", times, entry.marks(), List.of());
   }
 
   private Face worded(
-      WorkRecord record, Entry entry, List<Audience.Standing> standings, EntryTimes times) {
+      WorkRecord record,
+      RecordWords words,
+      Entry entry,
+      List<Audience.Standing> standings,
+      EntryTimes times) {
     Wording wording = wordingOf(entry);
-    Map<DetailKey, Boolean> decided = new HashMap<>();
     Pattern.Values values =
         (name, detail, format) ->
-            decided.computeIfAbsent(detail, key -> allowedTo(standings, record, key))
-                ? value(record, entry, name, detail, format)
+            allowedTo(standings, record, detail)
+                ? words.value(entry, name, detail, format)
                 : Optional.empty();
     String title = wording.title().fill(values).replace('\n', ' ');
     if (title.isEmpty()) {
@@ -217,8 +205,7 @@ public final class Sight {
       Wording wording, WorkRecord record, List<Audience.Standing> standings) {
     List<String> found = new ArrayList<>(2);
     if (wording.categories().contains(Wording.Category.KIND)) {
-      String kind = record.kind().name();
-      found.add(kind.charAt(0) + kind.substring(1).toLowerCase(java.util.Locale.ROOT));
+      found.add(record.kind().word());
     }
     if (wording.categories().contains(Wording.Category.TEAM)
         && allowedTo(standings, record, DetailKey.TEAM)) {
@@ -281,117 +268,5 @@ public final class Sight {
       return entry.bareTimes().isPresent();
     }
     return record.text(key).isPresent();
-  }
-
-  private Optional<String> placeName(WorkRecord record) {
-    return record.place().flatMap(places::find).map(Place::name);
-  }
-
-  private Optional<String> value(
-      WorkRecord record,
-      Entry entry,
-      String name,
-      DetailKey detail,
-      Optional<DateTimeFormatter> format) {
-    return switch (name) {
-      case "ref" -> Optional.of(record.ref());
-      case "place" -> placeName(record);
-      case "lead" -> named(record, entry, true);
-      case "others" -> named(record, entry, false);
-      case "people" -> joined(record.on(entry.key().visit()));
-      case "start", "end", "given", "due" -> moment(record, entry, name, format);
-      default -> record.text(detail);
-    };
-  }
-
-  private Optional<String> named(WorkRecord record, Entry entry, boolean lead) {
-    Optional<Holder> whose =
-        calendars
-            .find(entry.key().calendar())
-            .filter(calendar -> calendar.owner() instanceof Calendar.Owner.Own)
-            .map(calendar -> Holder.of(((Calendar.Owner.Own) calendar.owner()).person()));
-    List<Assignment> chosen =
-        record.on(entry.key().visit()).stream()
-            .filter(
-                a ->
-                    lead
-                        ? a.role().equals(RoleId.LEAD)
-                        : !a.role().equals(RoleId.INFORMED)
-                            && (whose.isPresent()
-                                ? !a.holder().equals(whose.get())
-                                : !a.role().equals(RoleId.LEAD)))
-            .toList();
-    return joined(chosen);
-  }
-
-  /** By role, name, id; each holder once. */
-  private Optional<String> joined(List<Assignment> chosen) {
-    record Name(RoleId role, String name, long id, Holder holder) {}
-    Set<Holder> seen = new HashSet<>();
-    List<String> names =
-        chosen.stream()
-            .map(a -> new Name(a.role(), nameOf(a.holder()), idOf(a.holder()), a.holder()))
-            .sorted(
-                Comparator.comparing(Name::role)
-                    .thenComparing(Name::name)
-                    .thenComparingLong(Name::id))
-            .filter(name -> seen.add(name.holder()))
-            .map(Name::name)
-            .toList();
-    return names.isEmpty() ? Optional.empty() : Optional.of(String.join(", ", names));
-  }
-
-  private String nameOf(Holder holder) {
-    return holder instanceof Holder.OnePerson one
-        ? crew.person(one.person()).map(Person::name).orElse("")
-        : crew.team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
-  }
-
-  private static long idOf(Holder holder) {
-    return holder instanceof Holder.OnePerson one
-        ? one.person().value()
-        : ((Holder.WholeTeam) holder).team().value();
-  }
-
-  /** The work's own times, also under margins; in the site's zone, due in its own (LANDING 24). */
-  private Optional<String> moment(
-      WorkRecord record, Entry entry, String name, Optional<DateTimeFormatter> format) {
-    Visit visit =
-        record.visits().stream()
-            .filter(v -> v.no() == entry.key().visit())
-            .findFirst()
-            .orElseThrow();
-    if (name.equals("due")) {
-      return record
-          .due()
-          .map(
-              due ->
-                  due instanceof Due.At at
-                      ? print(at.time(), format)
-                      : print(((Due.On) due).day(), format));
-    }
-    if (name.equals("given")) {
-      ZoneId zone = places.siteZone(record, visit);
-      Optional<Instant> given = entry.given();
-      return given.map(instant -> print(instant.atZone(zone), format));
-    }
-    return visit.when().map(when -> print(end(when, name.equals("end")), format));
-  }
-
-  private static TemporalAccessor end(When when, boolean last) {
-    if (when instanceof When.Timed timed) {
-      return last ? timed.end() : timed.start();
-    }
-    When.AllDay allDay = (When.AllDay) when;
-    return last ? allDay.days().until().minusDays(1) : allDay.days().first();
-  }
-
-  private static String print(TemporalAccessor moment, Optional<DateTimeFormatter> format) {
-    boolean date = moment instanceof LocalDate;
-    try {
-      return format.orElse(date ? DATE : TIME).format(moment);
-    } catch (UnsupportedTemporalTypeException hoursOfADate) {
-      return DATE.format(moment);
-    }
   }
 }

@@ -85,7 +85,7 @@ public class TwinWorldsTest {
   /** Up to 40 records a world, most often few: many worlds find more than many alike records. */
   private static int records(long seed) {
     double part = (seed % RECORDS) / (double) (RECORDS - 1);
-    return 1 + (int) Math.round((RECORDS - 1) * Math.pow(part, 6));
+    return 1 + (int) Math.round((RECORDS - 1) * Math.pow(part, 16));
   }
 
   private static List<Rendering> renderings(Worlds.World world) {

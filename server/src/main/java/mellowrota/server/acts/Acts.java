@@ -104,9 +104,10 @@ public class Acts {
       affected.getObject().worldAboutToChange(act);
     }
     String answer = command.apply(act);
-    affected.getObject().bringUpToDate(act);
     jdbc.sql("update act set answer = ? where id = ?").param(answer).param(id.get()).update();
     tell(act);
+    // Last, since it locks calendars that many acts touch until this one is committed.
+    affected.getObject().bringUpToDate(act);
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
   }
 

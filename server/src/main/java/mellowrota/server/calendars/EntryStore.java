@@ -5,6 +5,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,9 +55,10 @@ public class EntryStore {
     }
     Map<CalendarId, Integer> touched = new TreeMap<>();
     difference.entries().forEach(change -> touched.merge(change.key().calendar(), 1, Integer::sum));
-    Map<CalendarId, Long> changeNos = numbers.next(touched.keySet());
     touched.forEach((calendar, count) -> act.count(calendar.value(), count));
-    Map<EntryKey, Long> ids = writeEntries(difference, known, changeNos);
+    Map<EntryKey, Long> ids = ids(difference, known);
+    Map<CalendarId, Long> changeNos = numbers.next(touched.keySet());
+    writeEntries(difference, known, ids, changeNos);
     writeFaces(act, difference, ids, changeNos);
   }
 
@@ -106,32 +108,72 @@ public class EntryStore {
     return found;
   }
 
-  private Map<EntryKey, Long> writeEntries(
-      Difference difference, Map<EntryKey, Known> known, Map<CalendarId, Long> changeNos) {
+  /** The numbers of the entries that change; taken for new ones before any calendar is locked. */
+  private Map<EntryKey, Long> ids(Difference difference, Map<EntryKey, Known> known) {
     Map<EntryKey, Long> ids = new HashMap<>();
+    List<EntryKey> fresh = new ArrayList<>();
+    for (Difference.EntryChange change : difference.entries()) {
+      Known before = known.get(change.key());
+      if (before == null) {
+        fresh.add(change.key());
+      } else {
+        ids.put(change.key(), before.id());
+      }
+    }
+    if (!fresh.isEmpty()) {
+      Iterator<Long> taken =
+          jdbc.sql(
+                  """
+                  select nextval(pg_get_serial_sequence('entry', 'id')) from generate_series(1, ?)
+                  """)
+              .param(fresh.size())
+              .query(Long.class)
+              .list()
+              .iterator();
+      fresh.forEach(key -> ids.put(key, taken.next()));
+    }
+    return ids;
+  }
+
+  private void writeEntries(
+      Difference difference,
+      Map<EntryKey, Known> known,
+      Map<EntryKey, Long> ids,
+      Map<CalendarId, Long> changeNos) {
+    List<Object[]> inserts = new ArrayList<>();
     List<Object[]> updates = new ArrayList<>();
     List<Object[]> goes = new ArrayList<>();
     for (Difference.EntryChange change : difference.entries()) {
+      long id = ids.get(change.key());
       long changeNo = changeNos.get(change.key().calendar());
-      Known before = known.get(change.key());
       if (change.entry().isEmpty()) {
-        ids.put(change.key(), before.id());
-        goes.add(new Object[] {changeNo, before.id()});
-      } else if (before == null) {
-        ids.put(change.key(), insert(change.entry().get(), changeNo));
+        goes.add(new Object[] {changeNo, id});
+      } else if (known.containsKey(change.key())) {
+        updates.add(update(change, id, changeNo));
       } else {
-        ids.put(change.key(), before.id());
-        updates.add(update(change, before.id(), changeNo));
+        inserts.add(insert(change.entry().get(), id, changeNo));
       }
     }
-    template.batchUpdate(
+    batch(
+        """
+        insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts, ends,
+          rules, change_no)
+        overriding system value values (?, ?, ?, ?, ?, ?, 0, 'LIVE', ?, ?, ?, ?)
+        """,
+        inserts);
+    batch(
         """
         update entry set state = 'LIVE', sequence = ?, starts = ?, ends = ?, rules = ?, change_no = ?
         where id = ?
         """,
         updates);
-    template.batchUpdate("update entry set state = 'GONE', change_no = ? where id = ?", goes);
-    return ids;
+    batch("update entry set state = 'GONE', change_no = ? where id = ?", goes);
+  }
+
+  private void batch(String sql, List<Object[]> rows) {
+    if (!rows.isEmpty()) {
+      template.batchUpdate(sql, rows);
+    }
   }
 
   private static Object[] update(Difference.EntryChange change, long id, long changeNo) {
@@ -146,25 +188,20 @@ public class EntryStore {
     };
   }
 
-  private long insert(Entry entry, long changeNo) {
+  private static Object[] insert(Entry entry, long id, long changeNo) {
     EntryKey key = entry.key();
-    return jdbc.sql(
-            """
-            insert into entry (record, visit, calendar, family, uid, sequence, state, starts, ends,
-              rules, change_no)
-            values (?, ?, ?, ?, ?, 0, 'LIVE', ?, ?, ?, ?) returning id
-            """)
-        .param(key.record().value())
-        .param(key.visit())
-        .param(key.calendar().value())
-        .param(key.family().name())
-        .param(entry.uid().value())
-        .param(entry.times().from().atOffset(ZoneOffset.UTC))
-        .param(entry.times().until().atOffset(ZoneOffset.UTC))
-        .param(rules(entry))
-        .param(changeNo)
-        .query(Long.class)
-        .single();
+    return new Object[] {
+      id,
+      key.record().value(),
+      key.visit(),
+      key.calendar().value(),
+      key.family().name(),
+      entry.uid().value(),
+      entry.times().from().atOffset(ZoneOffset.UTC),
+      entry.times().until().atOffset(ZoneOffset.UTC),
+      rules(entry),
+      changeNo
+    };
   }
 
   private static String rules(Entry entry) {
@@ -188,7 +225,7 @@ public class EntryStore {
         }
       }
     }
-    template.batchUpdate(
+    batch(
         """
         insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
           change_no)
@@ -199,7 +236,7 @@ public class EntryStore {
           ics = null
         """,
         upserts);
-    template.batchUpdate(
+    batch(
         """
         update face set live = false, modified = ?, change_no = ?, ics = null
         where entry = ? and rendering = ?

@@ -24,8 +24,11 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -51,6 +54,7 @@ class RecordsController {
   private final Histories histories;
   private final Worlds worlds;
   private final Clock clock;
+  private final TransactionTemplate reading;
 
   RecordsController(
       Records records,
@@ -61,7 +65,8 @@ class RecordsController {
       Landings landings,
       Histories histories,
       Worlds worlds,
-      Clock clock) {
+      Clock clock,
+      PlatformTransactionManager transactions) {
     this.records = records;
     this.store = store;
     this.access = access;
@@ -71,6 +76,9 @@ class RecordsController {
     this.histories = histories;
     this.worlds = worlds;
     this.clock = clock;
+    reading = new TransactionTemplate(transactions);
+    reading.setReadOnly(true);
+    reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
   }
 
   /** What a change to a record looks like; every field may be left out. */
@@ -184,7 +192,6 @@ class RecordsController {
 
   @PostMapping("/records")
   @Operation(summary = "Makes a record")
-  @Transactional
   ResponseEntity<ActAnswer> create(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
@@ -207,7 +214,6 @@ class RecordsController {
 
   @PatchMapping("/records/{id}")
   @Operation(summary = "Changes a record, if it is still as the asker saw it")
-  @Transactional
   ResponseEntity<ActAnswer> change(
       Asker asker,
       @PathVariable long id,
@@ -258,7 +264,6 @@ class RecordsController {
 
   @PostMapping("/acts/{id}/undo")
   @Operation(summary = "Takes back an act, as far as nobody changed its values since")
-  @Transactional
   ResponseEntity<ActAnswer> undo(
       Asker asker,
       @PathVariable long id,
@@ -296,7 +301,12 @@ class RecordsController {
     }
   }
 
+  /** Read after the act is committed, so that nobody waits for the answer to be made. */
   private Answered answer(Asker asker, RecordId id, Acts.Done done, List<String> leaves) {
+    return reading.execute(status -> answerInside(asker, id, done, leaves));
+  }
+
+  private Answered answerInside(Asker asker, RecordId id, Acts.Done done, List<String> leaves) {
     RecordAccess.Standing standing = standing(asker, id);
     Optional<RecordView> view = views.view(standing);
     boolean counts = standing.isOffice() && !done.again();
