@@ -1,6 +1,8 @@
 package mellowrota.server.acts;
 
 import java.time.Instant;
+import java.util.HashSet;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeMap;
@@ -16,6 +18,7 @@ public final class Act {
   private final Instant at;
   private final long actor;
   private final SortedMap<RecordId, WorkRecord> records = new TreeMap<>();
+  private final Set<RecordId> made = new HashSet<>();
   private long changedBits;
   private final boolean worldChanged;
   private Object worldBefore;
@@ -51,6 +54,17 @@ public final class Act {
   public void touch(WorkRecord record, long bits) {
     records.put(record.id(), record);
     changedBits |= bits;
+  }
+
+  /** Says that a record was made; nothing of it has been stored elsewhere before. */
+  public void made(WorkRecord record, long bits) {
+    made.add(record.id());
+    touch(record, bits);
+  }
+
+  /** Whether this act made the record. */
+  public boolean hasMade(RecordId record) {
+    return made.contains(record);
   }
 
   public boolean worldChanged() {

@@ -47,7 +47,8 @@ public class EntryStore {
 
   /** Brings the entries of these records to what was projected. */
   public void store(Act act, Collection<RecordId> records, List<Projector.Projected> projected) {
-    Map<EntryKey, Known> known = load(records);
+    List<RecordId> older = records.stream().filter(id -> !act.hasMade(id)).toList();
+    Map<EntryKey, Known> known = older.isEmpty() ? Map.of() : load(older);
     Difference difference =
         Difference.between(known.values().stream().map(Known::entry).toList(), projected);
     if (difference.isEmpty()) {

@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -77,7 +78,16 @@ public class RecordAccess {
   }
 
   public Standing standing(World world, Person person, WorkRecord record) {
-    return standing(world, person, record, standsOn(Set.of(record.id())));
+    return opening(world, person, record)
+        .orElseGet(() -> standing(world, person, record, standsOn(Set.of(record.id()))));
+  }
+
+  /** The standing of one who may open it whatever calendars it stands on; empty for others. */
+  Optional<Standing> opening(World world, Person person, WorkRecord record) {
+    RecordReaders readers = RecordReaders.of(record, world.crew());
+    return readers.mayOpen(person, false)
+        ? Optional.of(new Standing(world, person, record, readers.of(person), true))
+        : Optional.empty();
   }
 
   private static boolean readsInFull(World world, Person person, CalendarId calendar) {

@@ -12,6 +12,7 @@ import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.zone.ZoneRulesProvider;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -57,6 +58,36 @@ public class RecordStore {
 
   private static final List<String> TABLES =
       List.of("visit", "assignment", "detail", "tag", "ruling");
+
+  /** The columns of the record's own row that may change. */
+  private static final List<String> CHANGING =
+      List.of(
+          "state",
+          "state_before",
+          "started",
+          "private",
+          "place",
+          "team",
+          "due_local",
+          "due_zone",
+          "due_offset",
+          "due_day",
+          "due_at",
+          "tzdb",
+          "least_head_count");
+
+  private static final String INSERT =
+      "insert into record ("
+          + String.join(", ", CHANGING)
+          + ", id, ref, source, source_id, kind, author, created_at, personal)"
+          + " overriding system value values (?"
+          + ", ?".repeat(CHANGING.size() + 7)
+          + ")";
+
+  private static final String UPDATE =
+      "update record set "
+          + String.join(" = ?, ", CHANGING)
+          + " = ?, version = version + 1 where id = ?";
 
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
@@ -280,24 +311,18 @@ public class RecordStore {
 
   /** Keeps a new record. */
   void insert(WorkRecord record, Optional<String> source, Optional<String> sourceId) {
-    jdbc.sql(
-            """
-            insert into record (id, ref, source, source_id, kind, state, state_before, author,
-              created_at, personal)
-            overriding system value values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-            """)
-        .param(record.id().value())
-        .param(record.ref())
-        .param(source.orElse(null))
-        .param(sourceId.orElse(null))
-        .param(record.kind().name())
-        .param(record.state().name())
-        .param(record.stateBefore().name())
-        .param(record.author().value())
-        .param(record.createdAt().atOffset(ZoneOffset.UTC))
-        .param(record.personal())
-        .update();
-    writeRow(record);
+    List<Object> values = new ArrayList<>(changing(record));
+    values.addAll(
+        Arrays.asList(
+            record.id().value(),
+            record.ref(),
+            source.orElse(null),
+            sourceId.orElse(null),
+            record.kind().name(),
+            record.author().value(),
+            record.createdAt().atOffset(ZoneOffset.UTC),
+            record.personal()));
+    template.update(INSERT, values.toArray());
     for (String table : TABLES) {
       insertInto(table, record);
     }
@@ -328,7 +353,13 @@ public class RecordStore {
   }
 
   private void writeRow(WorkRecord record) {
-    long id = record.id().value();
+    List<Object> values = new ArrayList<>(changing(record));
+    values.add(record.id().value());
+    template.update(UPDATE, values.toArray());
+  }
+
+  /** The values of {@link #CHANGING}. */
+  private static List<Object> changing(WorkRecord record) {
     Due due = record.due().orElse(null);
     ZonedDateTime at = due instanceof Due.At timed ? timed.time() : null;
     LocalDate day = due instanceof Due.On on ? on.day() : null;
@@ -336,12 +367,7 @@ public class RecordStore {
         at != null
             ? at.toInstant().atOffset(ZoneOffset.UTC)
             : day == null ? null : day.plusDays(1).atStartOfDay().atOffset(ZoneOffset.UTC);
-    template.update(
-        """
-        update record set state = ?, state_before = ?, started = ?, private = ?, place = ?, team = ?,
-          due_local = ?, due_zone = ?, due_offset = ?, due_day = ?, due_at = ?, tzdb = ?,
-          least_head_count = ?, version = version + 1 where id = ?
-        """,
+    return Arrays.asList(
         record.state().name(),
         record.stateBefore().name(),
         record.started(),
@@ -354,8 +380,7 @@ public class RecordStore {
         day,
         sortedAt,
         TZDB,
-        record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null,
-        id);
+        record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null);
   }
 
   private void insertInto(String table, WorkRecord record) {

@@ -51,13 +51,35 @@ public class Records {
     this.jdbc = jdbc;
   }
 
-  /** Makes a record; the answer's text is its number. */
-  public Acts.Done create(PersonId asker, Optional<String> key, JsonNode body) {
-    Acts.Wanted wanted = Acts.Wanted.by(asker, "record.create", key, body.toString());
-    return acts.run(wanted, act -> create(act, body));
+  /**
+   * What came of an act on a record.
+   *
+   * @param after the record as its changer may open it now; empty where that must be looked up
+   * @param leaves what an undo left as it is, since somebody changed it meanwhile
+   */
+  public record Saved(
+      Acts.Done done,
+      RecordId record,
+      Optional<RecordAccess.Standing> after,
+      List<String> leaves) {}
+
+  /** Carries what a command knows out of its act. */
+  private static final class Outcome {
+    Optional<RecordAccess.Standing> after = Optional.empty();
+
+    Saved of(Acts.Done done) {
+      return new Saved(done, RecordId.of(Long.parseLong(done.answer())), after, List.of());
+    }
   }
 
-  private String create(Act act, JsonNode body) {
+  /** Makes a record. */
+  public Saved create(PersonId asker, Optional<String> key, JsonNode body) {
+    Acts.Wanted wanted = Acts.Wanted.by(asker, "record.create", key, body.toString());
+    Outcome outcome = new Outcome();
+    return outcome.of(acts.run(wanted, act -> create(act, body, outcome)));
+  }
+
+  private String create(Act act, JsonNode body, Outcome outcome) {
     World world = worlds.now();
     Person author = world.person(act.actor());
     requireOfficeSomewhere(author);
@@ -82,7 +104,9 @@ public class Records {
           "You may make records only for your teams and the people in them; name one of them.");
     }
     store.insert(numbered, source, sourceId);
-    remember(act, world, numbered, RecordFields.ofNew(numbered), input.reason());
+    act.made(
+        numbered, remember(act, world, numbered, RecordFields.ofNew(numbered), input.reason()));
+    outcome.after = access.opening(world, author, numbered);
     return Long.toString(numbered.id().value());
   }
 
@@ -125,13 +149,14 @@ public class Records {
    *
    * @param ifMatch the tag of the view the asker had, or {@code *}
    */
-  public Acts.Done change(
+  public Saved change(
       PersonId asker, RecordId id, Optional<String> key, String ifMatch, JsonNode body) {
     Acts.Wanted wanted = Acts.Wanted.by(asker, "record.change", key, id.value() + "\n" + body);
-    return acts.run(wanted, act -> change(act, id, ifMatch, body));
+    Outcome outcome = new Outcome();
+    return outcome.of(acts.run(wanted, act -> change(act, id, ifMatch, body, outcome)));
   }
 
-  private String change(Act act, RecordId id, String ifMatch, JsonNode body) {
+  private String change(Act act, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
     World world = worlds.now();
     WorkRecord before = store.find(id, true).orElseThrow(Problem::notFound);
     RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
@@ -146,6 +171,7 @@ public class Records {
     requireTitleOrPlace(after, input);
     requireMarksOnly(standing, before, after);
     save(act, world, before, after, input.reason());
+    outcome.after = access.opening(world, standing.person(), after);
     return Long.toString(id.value());
   }
 
@@ -179,15 +205,15 @@ public class Records {
       return;
     }
     store.write(after, changes);
-    remember(act, world, after, changes, reason);
-    long bits = 0;
+    long bits = remember(act, world, after, changes, reason);
     for (FieldChange change : changes) {
       bits |= RecordFields.forWhom(world.details(), before, change.field()).bits();
     }
     act.touch(after, bits);
   }
 
-  private void remember(
+  /** Writes history; tells whom the changed details are for, together. */
+  private long remember(
       Act act, World world, WorkRecord record, List<FieldChange> changes, String reason) {
     List<ForSet> forThen = new ArrayList<>();
     long bits = 0;
@@ -200,23 +226,20 @@ public class Records {
     if (!reason.isEmpty()) {
       jdbc.sql("update act set reason = ? where id = ?").param(reason).param(act.id()).update();
     }
-    act.touch(record, bits);
+    return bits;
   }
 
-  /**
-   * What came of an undo.
-   *
-   * @param leaves fields somebody changed since, which stay as they are
-   */
-  public record Undone(Acts.Done done, long record, List<String> leaves) {}
-
   /** Takes back an act, as far as nobody changed its values since. */
-  public Undone undo(PersonId asker, long actId, Optional<String> key) {
+  public Saved undo(PersonId asker, long actId, Optional<String> key) {
     Acts.Wanted wanted =
         Acts.Wanted.by(asker, "record.undo", key, Long.toString(actId)).undoing(actId);
     Acts.Done done = acts.run(wanted, act -> undo(act, actId));
     String[] answer = done.answer().split("\n");
-    return new Undone(done, Long.parseLong(answer[0]), List.of(answer).subList(1, answer.length));
+    return new Saved(
+        done,
+        RecordId.of(Long.parseLong(answer[0])),
+        Optional.empty(),
+        List.of(answer).subList(1, answer.length));
   }
 
   private record ActRow(long record, long actor, String kind) {}

@@ -199,9 +199,7 @@ class RecordsController {
               content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
-    Acts.Done done = records.create(asker.person(), key(key), body);
-    RecordId id = RecordId.of(Long.parseLong(done.answer()));
-    return answer(asker, id, done, List.of()).body201();
+    return answer(asker, records.create(asker.person(), key(key), body)).body201();
   }
 
   @GetMapping("/records/{id}")
@@ -228,8 +226,8 @@ class RecordsController {
       throw Problem.of(
           428, "if-match-missing", "Send If-Match with the ETag of the record as you saw it.");
     }
-    Acts.Done done = records.change(asker.person(), RecordId.of(id), key(key), ifMatch, body);
-    return answer(asker, RecordId.of(id), done, List.of()).body200();
+    return answer(asker, records.change(asker.person(), RecordId.of(id), key(key), ifMatch, body))
+        .body200();
   }
 
   @GetMapping("/records/{id}/landings")
@@ -268,8 +266,7 @@ class RecordsController {
       Asker asker,
       @PathVariable long id,
       @RequestHeader(name = "Idempotency-Key", required = false) String key) {
-    Records.Undone undone = records.undo(asker.person(), id, key(key));
-    return answer(asker, RecordId.of(undone.record()), undone.done(), undone.leaves()).body200();
+    return answer(asker, records.undo(asker.person(), id, key(key))).body200();
   }
 
   private RecordAccess.Standing standing(Asker asker, RecordId id) {
@@ -301,14 +298,12 @@ class RecordsController {
     }
   }
 
-  /** Read after the act is committed, so that nobody waits for the answer to be made. */
-  private Answered answer(Asker asker, RecordId id, Acts.Done done, List<String> leaves) {
-    return reading.execute(status -> answerInside(asker, id, done, leaves));
-  }
-
-  private Answered answerInside(Asker asker, RecordId id, Acts.Done done, List<String> leaves) {
-    RecordAccess.Standing standing = standing(asker, id);
+  /** Made after the act is committed, so that nobody waits for it. */
+  private Answered answer(Asker asker, Records.Saved saved) {
+    RecordAccess.Standing standing =
+        saved.after().orElseGet(() -> reading.execute(status -> standing(asker, saved.record())));
     Optional<RecordView> view = views.view(standing);
+    Acts.Done done = saved.done();
     boolean counts = standing.isOffice() && !done.again();
     return new Answered(
         new ActAnswer(
@@ -316,7 +311,7 @@ class RecordsController {
             view.orElse(null),
             counts ? done.entries() : null,
             counts ? done.calendars() : null,
-            leaves.isEmpty() ? null : leaves),
+            saved.leaves().isEmpty() ? null : saved.leaves()),
         view.map(views::etag));
   }
 

@@ -110,9 +110,11 @@ class Projection implements Affected {
         inputs.add(new Object[] {record.id().value(), input.kind(), input.id()});
       }
     }
-    jdbc.sql("delete from record_input where record = any(?)")
-        .param(ids.stream().map(RecordId::value).toArray(Long[]::new))
-        .update();
+    Long[] older =
+        ids.stream().filter(id -> !act.hasMade(id)).map(RecordId::value).toArray(Long[]::new);
+    if (older.length > 0) {
+      jdbc.sql("delete from record_input where record = any(?)").param(older).update();
+    }
     template.batchUpdate("insert into record_input (record, kind, input) values (?, ?, ?)", inputs);
     entries.store(act, ids, projected);
   }
