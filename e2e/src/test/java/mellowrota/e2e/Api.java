@@ -183,6 +183,20 @@ final class Api {
     return exchange(request.build());
   }
 
+  /** Makes a record and gives its number. */
+  long record(String body) {
+    return post("/api/v1/records", body).expect(201).json().get("record").get("id").asLong();
+  }
+
+  /** Changes a record as it now is, and gives the act's number. */
+  long change(long record, String body) {
+    return patch("/api/v1/records/" + record, body, "If-Match", "*")
+        .expect(200)
+        .json()
+        .get("act")
+        .asLong();
+  }
+
   /** The number of somebody or something by name, from a list of the API. */
   long idOf(String list, String name) {
     for (JsonNode item : get("/api/v1/" + list).expect(200).json()) {

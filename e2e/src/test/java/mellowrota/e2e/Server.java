@@ -44,6 +44,19 @@ final class Server implements AutoCloseable {
     return server;
   }
 
+  private static Server shared;
+
+  /**
+   * One server on a copy of the demo for all tests that keep to records and people of their own.
+   */
+  static synchronized Server shared() {
+    if (shared == null) {
+      shared = started(Database.demo());
+      Runtime.getRuntime().addShutdownHook(new Thread(shared::close));
+    }
+    return shared;
+  }
+
   static int freePort() {
     try (ServerSocket socket = new ServerSocket(0)) {
       return socket.getLocalPort();

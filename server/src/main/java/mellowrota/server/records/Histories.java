@@ -13,6 +13,7 @@ import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -54,12 +55,10 @@ class Histories {
       List<HistoryView.ChangeView> changes = new ArrayList<>();
       for (Row row : act) {
         if (mayTell(standing, row, before, after)) {
-          String field = row.change().field();
-          changes.add(
-              new HistoryView.ChangeView(
-                  HistoryWords.label(standing.world(), field),
-                  HistoryWords.value(standing.world(), field, row.change().before()),
-                  HistoryWords.value(standing.world(), field, row.change().after())));
+          HistoryView.ChangeView words = words(standing.world(), row.change());
+          if (!words.before().isEmpty() || !words.after().isEmpty()) {
+            changes.add(words);
+          }
         }
       }
       if (!changes.isEmpty()) {
@@ -68,6 +67,13 @@ class Histories {
       then = earlier == null ? then : earlier;
     }
     return told;
+  }
+
+  private static HistoryView.ChangeView words(World world, FieldChange change) {
+    return new HistoryView.ChangeView(
+        HistoryWords.label(world, change.field()),
+        HistoryWords.value(world, change.field(), change.before()),
+        HistoryWords.value(world, change.field(), change.after()));
   }
 
   private static HistoryView view(

@@ -60,6 +60,7 @@ final class HistoryWords {
           world.crew().team(TeamId.of(Long.parseLong(text))).map(t -> t.name()).orElse("");
       case RecordFields.DUE -> due(text);
       case RecordFields.ASSIGNMENTS -> people(world, text);
+      case RecordFields.VISITS -> visits(text);
       case RecordFields.TAGS -> text.replace("\n", ", ");
       default -> field.startsWith("for:") ? "changed" : text;
     };
@@ -70,6 +71,27 @@ final class HistoryWords {
     return parts[0].equals("T")
         ? TIME.format(LocalDateTime.parse(parts[1]))
         : DATE.format(LocalDate.parse(parts[1]));
+  }
+
+  /** Visits without times say nothing. */
+  private static String visits(String text) {
+    List<String> times = new ArrayList<>();
+    for (String line : text.split("\n")) {
+      String[] p = line.split("\\|");
+      if (p[1].equals("T")) {
+        LocalDateTime start = LocalDateTime.parse(p[2]);
+        LocalDateTime end = LocalDateTime.parse(p[5]);
+        times.add(TIME.format(start) + " – " + TIME.format(end));
+      } else if (p[1].equals("D")) {
+        LocalDate first = LocalDate.parse(p[2]);
+        LocalDate last = LocalDate.parse(p[3]).minusDays(1);
+        times.add(
+            first.equals(last)
+                ? DATE.format(first)
+                : DATE.format(first) + " – " + DATE.format(last));
+      }
+    }
+    return String.join("; ", times);
   }
 
   private static String people(World world, String text) {
