@@ -18,15 +18,13 @@ public class ContractTest {
 
   @Test
   public void theCommittedDocumentIsTheServersOwn() throws IOException {
-    try (Server server = Server.started(Database.demo())) {
-      String told = sorted(new Api(server).get("/v3/api-docs").expect(200).text());
-      if (Boolean.getBoolean("writeContract")) {
-        Files.writeString(COMMITTED, told + "\n");
-      }
-      assertThat(told)
-          .as("run ./test with -DwriteContract=true in MELLOW_TEST_OPTIONS, then npm run types")
-          .isEqualTo(sorted(Files.readString(COMMITTED)));
+    String told = sorted(new Api(Server.shared()).get("/v3/api-docs").expect(200).text());
+    if (Boolean.getBoolean("writeContract")) {
+      Files.writeString(COMMITTED, told + "\n");
     }
+    assertThat(told)
+        .as("run ./test with -DwriteContract=true in MELLOW_TEST_OPTIONS, then npm run types")
+        .isEqualTo(sorted(Files.readString(COMMITTED)));
   }
 
   private static String sorted(String json) {
