@@ -40,7 +40,7 @@ find_java() {
 }
 
 pg_bin() {
-  ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -t/ -k5 -n | tail -n 1
+  { ls -d /usr/lib/postgresql/*/bin 2>/dev/null || true; } | sort -t/ -k5 -n | tail -n 1
 }
 
 node_is_new_enough() {
