@@ -51,7 +51,12 @@ export function themeFor(mode: Mode): ThemeConfig {
       boxShadow: 'none',
     },
     components: {
-      Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 },
+      Button: {
+        primaryShadow: 'none',
+        defaultShadow: 'none',
+        fontWeight: 600,
+        borderColorDisabled: t.line,
+      },
       Segmented: { itemSelectedBg: t.pineSoft, itemSelectedColor: t.ink, trackBg: t.cell },
       Select: { optionSelectedBg: t.pineSoft, optionSelectedColor: t.ink },
       Form: { labelColor: t.ink2, verticalLabelPadding: '0 0 3px', itemMarginBottom: 12 },

@@ -35,18 +35,21 @@ export function TeamList({ mayChange }: { mayChange: boolean }) {
           onAdd={(name, _, done) => add.mutate({ name }, { onSuccess: done })}
         />
       )}
-      {teams.data.length === 0 && <p className={styles.teach}>{words.noTeams}</p>}
-      <div className={styles.scroll}>
-        {teams.data.map((team) => (
-          <TeamRow
-            key={team.id}
-            team={team}
-            teams={teams.data}
-            people={people.data ?? []}
-            mayChange={mayChange}
-          />
-        ))}
-      </div>
+      {teams.data.length === 0 ? (
+        <p className={styles.teach}>{words.noTeams}</p>
+      ) : (
+        <div className={styles.scroll}>
+          {teams.data.map((team) => (
+            <TeamRow
+              key={team.id}
+              team={team}
+              teams={teams.data}
+              people={people.data ?? []}
+              mayChange={mayChange}
+            />
+          ))}
+        </div>
+      )}
     </>
   );
 }

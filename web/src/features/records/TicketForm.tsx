@@ -60,7 +60,7 @@ export function TicketForm({ before, onClose, onSaved }: Props) {
             label={words.due}
             id="due"
             fault={form.dueIsBad ? words.dueBad : form.faultAt('due')}
-            hint={due ? dueText(due as Due) : ' '}
+            hint={due ? dueText(due as Due) : '\u00a0'}
           >
             <Input
               id="due"
