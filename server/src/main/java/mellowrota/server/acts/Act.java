@@ -25,7 +25,10 @@ public final class Act {
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
 
-  Act(long id, Instant at, long actor, boolean worldChanged) {
+  private final long worldVersion;
+
+  Act(long id, Instant at, long actor, boolean worldChanged, long worldVersion) {
+    this.worldVersion = worldVersion;
     this.worldChanged = worldChanged;
     this.id = id;
     this.at = at;
@@ -65,6 +68,11 @@ public final class Act {
   /** Whether this act made the record. */
   public boolean hasMade(RecordId record) {
     return made.contains(record);
+  }
+
+  /** Of the world in which the act began; no other act changes it meanwhile. */
+  public long worldVersion() {
+    return worldVersion;
   }
 
   public boolean worldChanged() {

@@ -7,7 +7,9 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import mellowrota.core.people.PersonId;
@@ -94,18 +96,17 @@ public class Acts {
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     // One lock order for all: the house, then records, then calendars.
     String lock = wanted.changesWorld() ? "update" : "share";
-    jdbc.sql("select world_version from house for " + lock).query(Long.class).single();
+    long world = jdbc.sql("select world_version from house for " + lock).query(Long.class).single();
     Optional<Long> id = insert(wanted, bodyHash, at);
     if (id.isEmpty()) {
       return firstAnswer(wanted, bodyHash);
     }
-    Act act = new Act(id.get(), at, wanted.actor(), wanted.changesWorld());
+    Act act = new Act(id.get(), at, wanted.actor(), wanted.changesWorld(), world);
     if (wanted.changesWorld()) {
       affected.getObject().worldAboutToChange(act);
     }
     String answer = command.apply(act);
-    jdbc.sql("update act set answer = ? where id = ?").param(answer).param(id.get()).update();
-    tell(act);
+    keepAnswerAndTell(act, answer);
     // Last, since it locks calendars that many acts touch until this one is committed.
     affected.getObject().bringUpToDate(act);
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
@@ -154,17 +155,25 @@ public class Acts {
     return new Done(row.get().id(), row.get().answer(), true, 0, 0);
   }
 
-  private void tell(Act act) {
+  private void keepAnswerAndTell(Act act, String answer) {
+    List<String> notices = new ArrayList<>();
     for (RecordId record : act.records().keySet()) {
-      notify(record.value() + ":" + act.changedBits());
+      notices.add(record.value() + ":" + act.changedBits());
     }
     if (act.worldChanged()) {
-      notify("world");
+      notices.add("world");
     }
-  }
-
-  private void notify(String payload) {
-    jdbc.sql("select pg_notify(?, ?)").param(CHANNEL).param(payload).query().singleRow();
+    jdbc.sql(
+            """
+            with kept as (update act set answer = ? where id = ?)
+            select pg_notify(?, notice)::text from unnest(?::text[]) notice
+            """)
+        .param(answer)
+        .param(act.id())
+        .param(CHANNEL)
+        .param(notices.toArray(String[]::new))
+        .query(String.class)
+        .list();
   }
 
   private static String hash(String text) {

@@ -89,6 +89,11 @@ public class HouseStore {
   }
 
   /** Today in the house's zone. */
+  /** Today in a zone that is known. */
+  public LocalDate todayIn(ZoneId zone) {
+    return LocalDate.ofInstant(clock.instant(), zone);
+  }
+
   public LocalDate today() {
     return present().today();
   }

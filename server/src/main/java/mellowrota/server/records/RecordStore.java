@@ -367,21 +367,18 @@ public class RecordStore {
 
   /** Writes history: what changed, and whom each field was for at the time. */
   void remember(long act, RecordId record, List<FieldChange> changes, List<ForSet> forThen) {
-    List<Object[]> rows = new ArrayList<>();
-    for (int i = 0; i < changes.size(); i++) {
-      FieldChange change = changes.get(i);
-      rows.add(
-          new Object[] {
-            act,
-            record.value(),
-            change.field(),
-            change.before(),
-            change.after(),
-            forThen.get(i).bits()
-          });
-    }
-    template.batchUpdate(
-        "insert into history (act, record, field, old, new, for_then) values (?, ?, ?, ?, ?, ?)",
-        rows);
+    jdbc.sql(
+            """
+            insert into history (act, record, field, old, new, for_then)
+            select ?, ?, field, old, new, for_then
+            from unnest(?::text[], ?::text[], ?::text[], ?::bigint[]) as f (field, old, new, for_then)
+            """)
+        .param(act)
+        .param(record.value())
+        .param(changes.stream().map(FieldChange::field).toArray(String[]::new))
+        .param(changes.stream().map(FieldChange::before).toArray(String[]::new))
+        .param(changes.stream().map(FieldChange::after).toArray(String[]::new))
+        .param(forThen.stream().map(ForSet::bits).toArray(Long[]::new))
+        .update();
   }
 }

@@ -80,7 +80,7 @@ public class Records {
   }
 
   private String create(Act act, JsonNode body, Outcome outcome) {
-    World world = worlds.now();
+    World world = worlds.locked(act.worldVersion());
     Person author = world.person(act.actor());
     requireOfficeSomewhere(author);
     RecordInput input = RecordInput.of(body, world);
@@ -157,7 +157,7 @@ public class Records {
   }
 
   private String change(Act act, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
-    World world = worlds.now();
+    World world = worlds.locked(act.worldVersion());
     WorkRecord before = store.find(id, true).orElseThrow(Problem::notFound);
     RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
     RecordView seen = views.view(standing).orElseThrow(Problem::notFound);
@@ -245,7 +245,7 @@ public class Records {
   private record ActRow(long record, long actor, String kind) {}
 
   private String undo(Act act, long actId) {
-    World world = worlds.now();
+    World world = worlds.locked(act.worldVersion());
     ActRow row =
         jdbc.sql(
                 """

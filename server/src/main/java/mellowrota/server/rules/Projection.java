@@ -17,7 +17,6 @@ import mellowrota.server.calendars.EntryStore;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -32,21 +31,18 @@ class Projection implements Affected {
   private final EntryStore entries;
   private final CalendarKeeper keeper;
   private final JdbcClient jdbc;
-  private final JdbcTemplate template;
 
   Projection(
       Worlds worlds,
       RecordStore records,
       EntryStore entries,
       CalendarKeeper keeper,
-      JdbcClient jdbc,
-      JdbcTemplate template) {
+      JdbcClient jdbc) {
     this.worlds = worlds;
     this.records = records;
     this.entries = entries;
     this.keeper = keeper;
     this.jdbc = jdbc;
-    this.template = template;
   }
 
   @Override
@@ -57,7 +53,7 @@ class Projection implements Affected {
   @Override
   public void bringUpToDate(Act act) {
     if (!act.worldChanged()) {
-      project(act, worlds.now(), List.copyOf(act.records().values()));
+      project(act, worlds.locked(act.worldVersion()), List.copyOf(act.records().values()));
       return;
     }
     keeper.keep();
@@ -102,12 +98,14 @@ class Projection implements Affected {
   private void project(Act act, World world, List<WorkRecord> loaded) {
     List<RecordId> ids = loaded.stream().map(WorkRecord::id).toList();
     List<Projector.Projected> projected = new ArrayList<>();
-    List<Object[]> inputs = new ArrayList<>();
+    List<Long> readers = new ArrayList<>();
+    List<Inputs.Input> inputs = new ArrayList<>();
     for (WorkRecord record : loaded) {
       List<Projector.Projected> one = world.projector().project(record);
       projected.addAll(one);
       for (Inputs.Input input : Inputs.of(record, one)) {
-        inputs.add(new Object[] {record.id().value(), input.kind(), input.id()});
+        readers.add(record.id().value());
+        inputs.add(input);
       }
     }
     Long[] older =
@@ -115,7 +113,15 @@ class Projection implements Affected {
     if (older.length > 0) {
       jdbc.sql("delete from record_input where record = any(?)").param(older).update();
     }
-    template.batchUpdate("insert into record_input (record, kind, input) values (?, ?, ?)", inputs);
+    jdbc.sql(
+            """
+            insert into record_input (record, kind, input)
+            select * from unnest(?::bigint[], ?::text[], ?::bigint[])
+            """)
+        .param(readers.toArray(Long[]::new))
+        .param(inputs.stream().map(Inputs.Input::kind).toArray(String[]::new))
+        .param(inputs.stream().map(Inputs.Input::id).toArray(Long[]::new))
+        .update();
     entries.store(act, ids, projected);
   }
 }

@@ -68,6 +68,16 @@ public class Worlds {
     return loaded;
   }
 
+  /** The world today in an act, which holds the house's row and so knows the version. */
+  public World locked(long version) {
+    World known = kept;
+    return known != null
+            && known.version() == version
+            && known.day().equals(store.todayIn(known.house().zone()))
+        ? known
+        : now();
+  }
+
   /** The world with the changes of this transaction, which may yet fail; it is not kept. */
   public World afterChange() {
     return load(store.raiseWorldVersion(), store.today());
