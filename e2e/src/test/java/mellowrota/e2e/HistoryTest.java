@@ -169,4 +169,23 @@ public class HistoryTest {
     }
     wren.patch("/api/v1/records/" + id, "{\"title\": \"x\"}", "If-Match", "*").expect(404);
   }
+
+  /** The answer is made from what the act knows; it must be what is read afterwards. */
+  @Test
+  public void anAnswerIsTheRecordAsItIsReadAfterwards() {
+    long id = ticket("Answered");
+    String path = "/api/v1/records/" + id;
+    String change =
+        "{\"title\": \"Answered again\", \"due\": {\"at\": \"2026-12-05T11:00\"}, \"tags\": [\"b\", \"a\"],"
+            + " \"details\": {\"phone\": null, \"notes\": \"One\\nTwo\"}, \"place\": null}";
+    asReadAfterwards(hana, path, hana.patch(path, change, "If-Match", "*").expect(200));
+    asReadAfterwards(
+        ines, path, ines.patch(path, "{\"state\": \"DONE\"}", "If-Match", "*").expect(200));
+  }
+
+  private static void asReadAfterwards(Api api, String path, Api.Answer answer) {
+    Api.Answer read = api.get(path).expect(200);
+    assertThat(answer.json().get("record")).isEqualTo(read.json());
+    assertThat(answer.header("ETag")).isNotEmpty().isEqualTo(read.header("ETag"));
+  }
 }
