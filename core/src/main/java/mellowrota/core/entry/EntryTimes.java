@@ -1,7 +1,6 @@
 package mellowrota.core.entry;
 
 import java.time.Instant;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.util.Objects;
@@ -23,11 +22,6 @@ public sealed interface EntryTimes {
       if (end.isBefore(start)) {
         throw new IllegalArgumentException("end " + end + " is before start " + start);
       }
-    }
-
-    /** Both ends told in the zone of the work. */
-    public static Timed in(ZoneId zone, Instant start, Instant end) {
-      return new Timed(start.atZone(zone), end.atZone(zone));
     }
 
     @Override

@@ -159,7 +159,8 @@ public class TicketLandingTest {
   }
 
   private static EntryTimes timed(String from, String until) {
-    return EntryTimes.Timed.in(Worlds.LONDON, Instant.parse(from), Instant.parse(until));
+    return new EntryTimes.Timed(
+        Instant.parse(from).atZone(Worlds.LONDON), Instant.parse(until).atZone(Worlds.LONDON));
   }
 
   @Test
