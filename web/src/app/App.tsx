@@ -1,11 +1,14 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { useState } from 'react';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { AccountPage } from '../features/account';
+import { BoardPage } from '../features/board';
 import { CrewPage } from '../features/crew';
+import { MyDayPage } from '../features/myday';
 import { RecordsPage } from '../features/records';
 import { SignIn, useSession, Welcome, type Session } from '../features/session';
+import { TodayPage } from '../features/today';
 import { ProblemError } from '../shared/api/client';
 import { Fault } from '../shared/ui/Fault';
 import { Loading } from '../shared/ui/Loading';
@@ -60,15 +63,24 @@ function Inside({ mode }: { mode: ReturnType<typeof useMode> }) {
 function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof useMode> }) {
   const coordinates = session.right === 'COORDINATOR';
   const mayMake = coordinates || session.right === 'TEAM_COORDINATOR';
+  const { pathname } = useLocation();
+  const myDay = <MyDayPage person={session.person ?? 0} name={session.name ?? ''} />;
+  // On a phone it is the whole page.
+  if (pathname === '/my-day' && window.matchMedia('(max-width: 760px)').matches) {
+    return myDay;
+  }
   return (
     <Frame session={session} mode={mode} mayMake={mayMake}>
       <Routes>
+        <Route path="/today" element={<TodayPage />} />
+        <Route path="/my-day" element={myDay} />
+        <Route path="/board" element={<BoardPage mayMake={mayMake} />} />
         <Route path="/records" element={<RecordsPage mayMake={mayMake} />} />
         <Route path="/records/:id" element={<RecordsPage mayMake={mayMake} />} />
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
-        <Route path="*" element={<Navigate to="/records" replace />} />
+        <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />
       </Routes>
     </Frame>
   );

@@ -9,6 +9,7 @@ import { useKeys } from '../shared/ui/keys';
 import { TrayContext, type Told } from '../shared/ui/tray';
 import styles from './frame.module.css';
 import { useLive } from './useLive';
+import { useWhenIdle } from './useWhenIdle';
 import type { useMode } from './useMode';
 import { frameWords as words } from './words';
 
@@ -22,40 +23,78 @@ interface Props {
 /** One slim bar, the page, and the tray along the bottom. */
 export function Frame({ session, mode, mayMake, children }: Props) {
   const [told, setTold] = useState<Told | null>(null);
+  const [done, setDone] = useState<number[]>([]);
+  const [undone, setUndone] = useState<number[]>([]);
+  const acts = useRef({ done, undone });
+  useEffect(() => {
+    acts.current = { done, undone };
+  });
+  const whenIdle = useWhenIdle();
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
   const location = useLocation();
-  // The list beside the form stays as it was.
-  const listQuery = location.pathname.startsWith('/records') ? location.search : '';
+  const make = () => {
+    // What stands beside the form stays as it was.
+    const onBoard = location.pathname === '/board';
+    const query = new URLSearchParams(
+      onBoard || location.pathname.startsWith('/records') ? location.search : '',
+    );
+    if (onBoard) {
+      ['edit', 'draft'].forEach((name) => query.delete(name));
+      query.set('record', 'new');
+    }
+    const text = query.toString();
+    void navigate((onBoard ? '/board' : '/records/new') + (text ? '?' + text : ''));
+  };
   const find = useRef<InputRef>(null);
   const undo = useUndo();
   useLive();
 
-  const takeBack = () => {
-    if (told?.act == null) {
+  const tell = (what: Told) => {
+    setTold(what);
+    if (what.act != null) {
+      setDone((acts) => [...acts, what.act!]);
+      setUndone([]);
+    }
+  };
+  const takeBack = (act: number | undefined, again: boolean) => {
+    if (act == null || undo.isPending) {
       return;
     }
-    undo.mutate(told.act, {
-      onSuccess: (done) =>
+    undo.mutate(act, {
+      onSuccess: (answer) => {
+        const [from, to] = again ? [setUndone, setDone] : [setDone, setUndone];
+        from((acts) => acts.filter((one) => one !== act));
+        to((acts) => [...acts, answer.act]);
         setTold({
-          text: done.leaves ? words.left + done.leaves.join(', ') : words.takenBack,
-          act: done.act,
-        }),
+          text: answer.leaves
+            ? words.left + answer.leaves.join(', ')
+            : again
+              ? words.doneAgain
+              : words.takenBack,
+        });
+      },
       onError: (error) =>
         setTold({ text: error instanceof ProblemError ? error.message : words.failed }),
     });
   };
+  const undoLast = () => whenIdle(() => takeBack(acts.current.done.at(-1), false));
+  // What was taken back is an act too: taking that back does it again.
+  const redoLast = () => whenIdle(() => takeBack(acts.current.undone.at(-1), true));
   useKeys({
     '/': () => find.current?.focus(),
+    'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
+    'g b': () => void navigate('/board'),
     'g r': () => void navigate('/records'),
     'g w': () => void navigate('/crew'),
-    z: takeBack,
+    z: undoLast,
+    Z: redoLast,
     '?': () => setKeys(true),
-    ...(mayMake && { n: () => void navigate('/records/new' + listQuery) }),
+    ...(mayMake && { n: make }),
   });
 
   return (
-    <TrayContext.Provider value={{ tell: setTold }}>
+    <TrayContext.Provider value={{ tell }}>
       <div className={styles.frame}>
         <a className={styles.skip} href="#page">
           {words.skip}
@@ -63,6 +102,8 @@ export function Frame({ session, mode, mayMake, children }: Props) {
         <header className={styles.bar}>
           <Mark />
           <nav aria-label="Pages" className={styles.pages}>
+            {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
+            <Page to="/board" name="Board" />
             <Page to="/records" name="Records" />
             <Page to="/crew" name="Crew" />
           </nav>
@@ -78,8 +119,13 @@ export function Frame({ session, mode, mayMake, children }: Props) {
             <span className={styles.dot} aria-hidden="true" />
             <span>{told.text}</span>
             <span className={styles.grow} />
-            {told.act != null && (
-              <Button onClick={takeBack} loading={undo.isPending}>
+            {undone.length > 0 && (
+              <Button onClick={redoLast} loading={undo.isPending}>
+                {words.redo}
+              </Button>
+            )}
+            {done.length > 0 && (
+              <Button onClick={undoLast} loading={undo.isPending}>
                 {words.undo}
               </Button>
             )}

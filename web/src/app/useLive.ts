@@ -10,6 +10,9 @@ export function useLive() {
       const { id } = JSON.parse((event as MessageEvent<string>).data) as { id: number };
       void client.invalidateQueries({ queryKey: ['record', id] });
       void client.invalidateQueries({ queryKey: ['records'] });
+      void client.invalidateQueries({ queryKey: ['board'] });
+      void client.invalidateQueries({ queryKey: ['today'] });
+      void client.invalidateQueries({ queryKey: ['my-day'] });
     });
     source.addEventListener('world', () => void client.invalidateQueries());
     return () => source.close();

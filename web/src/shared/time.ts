@@ -26,12 +26,21 @@ export function dueText(due: Due | undefined): string {
   return dayjs(due.at).format('ddd D MMM, HH:mm') + zoneNote(due.zone, due.instant);
 }
 
+const notes = new Map<string, string>();
+
 function zoneNote(zone: string | undefined, instant: string | undefined): string {
-  if (!zone || !instant) {
+  if (!zone || !instant || zone === viewerZone) {
     return '';
   }
-  const same = dayjs(instant).tz(zone).utcOffset() === dayjs(instant).tz(viewerZone).utcOffset();
-  return same ? '' : ' (' + zone.replace('_', ' ').split('/').pop() + ')';
+  // Asked for thousands of lines; zones change their offset on the hour.
+  const key = zone + instant.slice(0, 13);
+  let note = notes.get(key);
+  if (note === undefined) {
+    const same = dayjs(instant).tz(zone).utcOffset() === dayjs(instant).tz(viewerZone).utcOffset();
+    note = same ? '' : ' (' + zone.replace('_', ' ').split('/').pop() + ')';
+    notes.set(key, note);
+  }
+  return note;
 }
 
 export interface Span {
@@ -53,6 +62,91 @@ export function spanText(span: Span): string {
   return (
     start.format('ddd D MMM HH:mm') + ' – ' + end.format(sameDay ? 'HH:mm' : 'ddd D MMM HH:mm')
   );
+}
+
+/** Today's date where the viewer is, as 2026-11-25. */
+export function today(): string {
+  return dayjs().format('YYYY-MM-DD');
+}
+
+/** This very moment, in milliseconds. */
+export function nowMoment(): number {
+  return dayjs().valueOf();
+}
+
+export function addDays(date: string, days: number): string {
+  return dayjs.utc(date).add(days, 'day').format('YYYY-MM-DD');
+}
+
+export function daysBetween(from: string, to: string): number {
+  return dayjs.utc(to).diff(dayjs.utc(from), 'day');
+}
+
+/** The Monday on or before a date. */
+export function mondayOf(date: string): string {
+  return addDays(date, -((dayjs.utc(date).day() + 6) % 7));
+}
+
+const starts = new Map<string, number>();
+
+/** The moment a date, or one so many days later, begins in a zone. */
+export function dayStart(date: string, zone: string, later = 0): number {
+  const key = date + zone + later;
+  let found = starts.get(key);
+  if (found === undefined) {
+    found = dayjs.tz(addDays(date, later), zone).valueOf();
+    starts.set(key, found);
+  }
+  return found;
+}
+
+/** A moment as local time in a zone: 2026-11-25T08:30. */
+export function localAt(moment: number, zone: string): string {
+  return dayjs(moment).tz(zone).format('YYYY-MM-DDTHH:mm');
+}
+
+/** A local time so much later on the clock. */
+export function laterOnClock(local: string, days: number, minutes: number): string {
+  return dayjs.utc(local).add(days, 'day').add(minutes, 'minute').format('YYYY-MM-DDTHH:mm');
+}
+
+/** The clock of a local time: 08:30. */
+export function clockOf(local: string): string {
+  return local.slice(11, 16);
+}
+
+/** What tells a zone apart from the viewer's at a moment; nothing where they agree. */
+export function zoneMark(zone: string | undefined, instant: string | undefined): string {
+  return zoneNote(zone, instant);
+}
+
+export function weekdayText(date: string): string {
+  return dayjs.utc(date).format('ddd');
+}
+
+export function dayNumber(date: string): string {
+  return dayjs.utc(date).format('D');
+}
+
+export function longDayText(date: string): string {
+  return dayjs.utc(date).format('dddd D MMMM');
+}
+
+export function shortDayText(date: string): string {
+  return dayjs.utc(date).format('ddd D MMM');
+}
+
+/** Several days as people say them: 23 – 29 November. */
+export function daysText(first: string, last: string): string {
+  const a = dayjs.utc(first);
+  const b = dayjs.utc(last);
+  if (first === last) {
+    return a.format('dddd D MMMM');
+  }
+  const year = a.year() === dayjs().year() ? '' : ' YYYY';
+  return a.month() === b.month() && a.year() === b.year()
+    ? a.format('D') + ' – ' + b.format('D MMMM' + year)
+    : a.format('D MMM' + (a.year() === b.year() ? '' : ' YYYY')) + ' – ' + b.format('D MMM' + year);
 }
 
 export function momentText(instant: string): string {
@@ -131,6 +225,74 @@ export function readDue(text: string): Due | null {
   return time
     ? { at: day.hour(time[0]).minute(time[1]).format('YYYY-MM-DDTHH:mm') }
     : { date: day.format('YYYY-MM-DD') };
+}
+
+/** A span as people type it, or days; the last included. */
+export interface TypedSpan {
+  start?: string;
+  end?: string;
+  first?: string;
+  last?: string;
+}
+
+const CLOCK = /^(\d{1,2})(?:[:.](\d{2}))?$/;
+
+/**
+ * Reads a span as people type it: "Wed 8-15", "25 Nov 08:30 – 26 Nov 12:00", "25 – 27 Nov",
+ * "tomorrow". An end that is not after its start is on the next day; a start alone lasts as long
+ * as is usual. Null where it is none.
+ */
+export function readSpan(text: string, usualMinutes: number): TypedSpan | null {
+  // Dates written 2026-11-25 hold the mark that parts the two ends.
+  const parts = text
+    .trim()
+    .replace(/(\d{4})-(\d{2})-(\d{2})/g, '$1/$2/$3')
+    .split(/\s*(?:–|—|-|\bto\b|\buntil\b)\s*/i)
+    .map((part) => part.replace(/(\d{4})\/(\d{2})\/(\d{2})/g, '$1-$2-$3'));
+  if (parts.length > 2 || !parts[0]) {
+    return null;
+  }
+  const [left, right] = [parts[0], parts[1] ?? ''];
+  const month = /[a-z]{3,}.*$/i.exec(right)?.[0] ?? '';
+  const from = readDue(/^\d{1,2}$/.test(left) && month ? `${left} ${month}` : left);
+  if (!from) {
+    return null;
+  }
+  if (!right) {
+    return from.at
+      ? { start: from.at, end: laterOnClock(from.at, 0, usualMinutes) }
+      : { first: from.date, last: from.date };
+  }
+  const clock = CLOCK.exec(right);
+  if (from.at && clock && Number(clock[1]) < 25 && Number(clock[2] ?? 0) < 60) {
+    const end = laterOnClock(
+      from.at.slice(0, 11) + '00:00',
+      0,
+      Number(clock[1]) * 60 + Number(clock[2] ?? 0),
+    );
+    return { start: from.at, end: end > from.at ? end : laterOnClock(end, 1, 0) };
+  }
+  const until = readDue(right);
+  if (from.at && until?.at) {
+    return until.at >= from.at ? { start: from.at, end: until.at } : null;
+  }
+  return from.date && until?.date && until.date >= from.date
+    ? { first: from.date, last: until.date }
+    : null;
+}
+
+/** The form in which a span is edited. */
+export function spanInput(span: TypedSpan): string {
+  const day = (date: string) => dayjs.utc(date).format('D MMM YYYY');
+  if (span.start && span.end) {
+    const sameDay = span.start.slice(0, 10) === span.end.slice(0, 10);
+    const end = sameDay ? clockOf(span.end) : day(span.end) + ' ' + clockOf(span.end);
+    return `${day(span.start)} ${clockOf(span.start)} – ${end}`;
+  }
+  if (span.first && span.last) {
+    return span.first === span.last ? day(span.first) : `${day(span.first)} – ${day(span.last)}`;
+  }
+  return '';
 }
 
 function thisYearOrNext(month: number, day: number): dayjs.Dayjs | null {

@@ -1,10 +1,21 @@
 import { Button, Checkbox, Form, Input } from 'antd';
+import type { UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { momentText } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
 import styles from './account.module.css';
-import { useAppPasswords, useChangePassword, useMakeAppPassword, useWithdraw } from './queries';
+import {
+  useAppPasswords,
+  useCalendars,
+  useChangePassword,
+  useFeeds,
+  useMakeAppPassword,
+  useMakeFeed,
+  useWithdraw,
+  useWithdrawFeed,
+} from './queries';
 import { words } from './words';
 
 export function AccountPage({ email }: { email: string }) {
@@ -12,6 +23,7 @@ export function AccountPage({ email }: { email: string }) {
     <div className={styles.page}>
       <h1 className={styles.heading}>{words.heading}</h1>
       <Calendars email={email} />
+      <Feeds />
       <Password />
       <Keys />
     </div>
@@ -64,27 +76,132 @@ function Calendars({ email }: { email: string }) {
           <span>{words.once}</span>
         </p>
       )}
+      <Kept
+        list={list}
+        none={words.none}
+        told={(one) => [one.label, `${words.made} ${momentText(one.madeAt)}`]}
+        withdraw={withdraw}
+      />
+    </section>
+  );
+}
+
+interface Secret {
+  id: number;
+  label: string;
+  lastUsedAt?: string;
+}
+
+/** Secrets that were made, when each was last used, and the way to withdraw it. */
+function Kept<T extends Secret>({
+  list,
+  none,
+  told,
+  withdraw,
+}: {
+  list: UseQueryResult<T[]>;
+  none: string;
+  told: (one: T) => [name: string, fact: string];
+  withdraw: { isPending: boolean; variables?: number; mutate: (id: number) => void };
+}) {
+  return (
+    <>
       {list.error && <Fault error={list.error} again={() => void list.refetch()} />}
-      {list.data?.length === 0 && <p className={styles.quiet}>{words.none}</p>}
+      {list.data?.length === 0 && <p className={styles.quiet}>{none}</p>}
       <ul className={styles.list}>
-        {list.data?.map((one) => (
-          <li key={one.id}>
-            <strong>{one.label}</strong>
-            <span className={styles.quiet}>
-              {words.made} {momentText(one.madeAt)} ·{' '}
-              {one.lastUsedAt ? `${words.used} ${momentText(one.lastUsedAt)}` : words.never}
-            </span>
-            <Button
-              size="small"
-              aria-label={`${words.withdraw} ${one.label}`}
-              loading={withdraw.isPending && withdraw.variables === one.id}
-              onClick={() => withdraw.mutate(one.id)}
-            >
-              {words.withdraw}
-            </Button>
-          </li>
-        ))}
+        {list.data?.map((one) => {
+          const [name, fact] = told(one);
+          return (
+            <li key={one.id}>
+              <strong>{name}</strong>
+              <span className={styles.quiet}>
+                {fact} ·{' '}
+                {one.lastUsedAt ? `${words.used} ${momentText(one.lastUsedAt)}` : words.never}
+              </span>
+              <Button
+                size="small"
+                aria-label={`${words.withdraw} ${one.label}`}
+                loading={withdraw.isPending && withdraw.variables === one.id}
+                onClick={() => withdraw.mutate(one.id)}
+              >
+                {words.withdraw}
+              </Button>
+            </li>
+          );
+        })}
       </ul>
+    </>
+  );
+}
+
+/** Secret addresses of calendars, for programs that only subscribe. */
+function Feeds() {
+  const feeds = useFeeds();
+  const calendars = useCalendars();
+  const make = useMakeFeed();
+  const withdraw = useWithdrawFeed();
+  const [calendar, setCalendar] = useState<number | null>(null);
+  const [level, setLevel] = useState('ALL');
+  const [label, setLabel] = useState('');
+  const options = (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name }));
+  return (
+    <section className={styles.part}>
+      <h2>{words.feeds}</h2>
+      <p>{words.feedsWhy}</p>
+      <form
+        className={styles.feed}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (calendar !== null && label.trim()) {
+            make.mutate({ calendar, label, level }, { onSuccess: () => setLabel('') });
+          }
+        }}
+      >
+        <Choice
+          aria-label={words.feedCalendar}
+          placeholder={words.feedCalendar}
+          value={calendar}
+          options={options}
+          onChange={setCalendar}
+        />
+        <Choice
+          aria-label={words.feedLevel}
+          value={level}
+          options={words.levels}
+          onChange={setLevel}
+        />
+        <Input
+          aria-label={words.feedLabel}
+          placeholder={words.feedLabel}
+          maxLength={80}
+          value={label}
+          onChange={(e) => setLabel(e.target.value)}
+        />
+        <Button
+          type="primary"
+          htmlType="submit"
+          disabled={calendar === null || !label.trim()}
+          loading={make.isPending}
+        >
+          {words.makeFeed}
+        </Button>
+      </form>
+      {make.error && <Fault error={make.error} />}
+      {make.data && (
+        <p className={styles.once} role="status">
+          <code>{window.location.origin + make.data.address}</code>
+          <span>{words.once}</span>
+        </p>
+      )}
+      <Kept
+        list={feeds}
+        none={words.noFeeds}
+        told={(one) => [
+          `${one.label} · ${one.calendarName}`,
+          words.levels.find((l) => l.value === one.level)?.label ?? '',
+        ]}
+        withdraw={withdraw}
+      />
     </section>
   );
 }

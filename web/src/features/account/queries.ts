@@ -30,3 +30,28 @@ export const useChangePassword = () =>
     mutationFn: (body: Schemas['PasswordChange']) =>
       take(api.POST('/api/v1/account/password', { body })),
   });
+
+export function useCalendars() {
+  return useQuery({ queryKey: ['calendars'], queryFn: () => take(api.GET('/api/v1/calendars')) });
+}
+
+export function useFeeds() {
+  return useQuery({ queryKey: ['feeds'], queryFn: () => take(api.GET('/api/v1/feeds')) });
+}
+
+export function useMakeFeed() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas['FeedWish']) => take(api.POST('/api/v1/feeds', { body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['feeds'] }),
+  });
+}
+
+export function useWithdrawFeed() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: number) =>
+      take(api.DELETE('/api/v1/feeds/{id}', { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['feeds'] }),
+  });
+}

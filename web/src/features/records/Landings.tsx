@@ -43,7 +43,7 @@ export function Landings({
       <ul className={styles.lands}>
         {lands.map((landing) => (
           <Landing
-            key={landing.calendar + landing.family}
+            key={landing.calendar + landing.family + (landing.visit ?? '')}
             landing={landing}
             why={why}
             planned={planned}
@@ -55,7 +55,7 @@ export function Landings({
           <h4 className={styles.notThere}>{words.notThere}</h4>
           <ul className={styles.lands}>
             {query.data?.nowhere.map((n) => (
-              <li key={n.calendar} className={styles.quiet}>
+              <li key={n.calendar + reason(n.why)} className={styles.quiet}>
                 {n.name}: {reason(n.why)}
               </li>
             ))}
@@ -74,6 +74,7 @@ function Landing({ landing, why, planned }: { landing: Lands; why: boolean; plan
       <div>
         <strong>{landing.name}</strong>
         <div className={styles.small}>
+          {landing.visit ? words.visit(landing.visit) + ', ' : ''}
           {words.families[landing.family]}, {spanText(landing.times)}
           {landing.late ? ' · ' + words.late : ''}
           {landing.unhanded ? ' · ' + words.unhanded : ''}

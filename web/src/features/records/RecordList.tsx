@@ -1,7 +1,7 @@
-import { Button } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { dueText, isPast, type Due } from '../../shared/time';
+import { dueText, isPast, spanText, type Due } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import type { RecordView } from './model';
@@ -18,10 +18,12 @@ interface Props {
   filtered: boolean;
   onOpen: (id: number) => void;
   onMake?: () => void;
+  /** Which are chosen for what is done to many at once; absent where nothing may be. */
+  many?: { ids: number[]; turn: (id: number) => void };
 }
 
 /** A fast list: only the rows in sight are on the page, arrows move, Enter opens. */
-export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake }: Props) {
+export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake, many }: Props) {
   const rows = list.data?.pages.flatMap((page) => page.items) ?? [];
   const scroller = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState(0);
@@ -97,6 +99,7 @@ export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake }: P
                 tabbable={item.index === at || (at >= rows.length && item.index === 0)}
                 onFocus={() => setAt(item.index)}
                 onOpen={() => onOpen(row.id)}
+                many={many}
               />
             ) : null;
           })}
@@ -104,6 +107,15 @@ export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake }: P
       </div>
     </div>
   );
+}
+
+/** By when a ticket or deadline is due; when else the first visit is, and how many follow. */
+function whenText(row: RecordView): string {
+  const visits = (row.visits ?? []).filter((v) => v.start ?? v.first);
+  if (visits.length === 0 || row.kind === 'TICKET' || row.kind === 'DEADLINE') {
+    return dueText(row.due as Due | undefined);
+  }
+  return spanText(visits[0]!) + (visits.length > 1 ? ` +${visits.length - 1}` : '');
 }
 
 interface RowProps {
@@ -115,10 +127,11 @@ interface RowProps {
   tabbable: boolean;
   onFocus: () => void;
   onOpen: () => void;
+  many?: { ids: number[]; turn: (id: number) => void };
 }
 
-function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen }: RowProps) {
-  const names = (row.people ?? []).map((p) => p.name);
+function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }: RowProps) {
+  const names = [...new Set((row.people ?? []).map((p) => p.name))];
   const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
   const late = open && isPast(row.due as Due | undefined);
   return (
@@ -137,9 +150,25 @@ function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen }: RowP
       style={{ transform: `translateY(${top}px)` }}
       onFocus={onFocus}
       onClick={onOpen}
-      onKeyDown={(event) => event.key === 'Enter' && onOpen()}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') {
+          onOpen();
+        } else if (event.key === 'x' && many) {
+          many.turn(row.id);
+        }
+      }}
     >
       <span role="cell" className={styles.ref}>
+        {many && (
+          <Checkbox
+            className={styles.pick}
+            tabIndex={-1}
+            aria-label={words.choose(row.ref ?? '')}
+            checked={many.ids.includes(row.id)}
+            onClick={(event) => event.stopPropagation()}
+            onChange={() => many.turn(row.id)}
+          />
+        )}
         {row.ref}
       </span>
       <span role="cell" className={styles.what} title={row.title}>
@@ -153,7 +182,7 @@ function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen }: RowP
         {names.length > 0 ? names.join(', ') : <em className={styles.quiet}>{words.nobody}</em>}
       </span>
       <span role="cell" className={`number ${late ? styles.late : ''}`}>
-        {dueText(row.due as Due | undefined)}
+        {whenText(row)}
       </span>
       <span role="cell" className={late ? styles.late : styles.quiet}>
         {late ? words.overdue : row.started && open ? 'started' : words.states[row.state ?? '']}

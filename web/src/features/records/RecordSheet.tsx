@@ -1,14 +1,14 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { dueText, momentText, type Due } from '../../shared/time';
+import { dueText, momentText, spanText, zoneMark, type Due } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import { History } from './History';
 import { Landings } from './Landings';
-import type { Change, RecordView } from './model';
-import { useChange, useLandings, type useRecord } from './queries';
+import { draftOf, type Change, type RecordView } from './model';
+import { useChangeNow, useLandings, type useRecord } from './queries';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -30,33 +30,24 @@ export function RecordSheet({ id, query, onClose, onEdit }: Props) {
       </div>
     );
   }
-  return (
-    <Sheet
-      id={id}
-      record={query.data.data}
-      tag={query.data.tag}
-      onClose={onClose}
-      onEdit={onEdit}
-    />
-  );
+  return <Sheet id={id} record={query.data.data} onClose={onClose} onEdit={onEdit} />;
 }
 
 interface SheetProps {
   id: number;
   record: RecordView;
-  tag: string;
   onClose: () => void;
   onEdit: () => void;
 }
 
-function Sheet({ id, record, tag, onClose, onEdit }: SheetProps) {
-  const change = useChange(id);
+function Sheet({ id, record, onClose, onEdit }: SheetProps) {
+  const change = useChangeNow();
   const landings = useLandings(id);
   const tray = useTray();
   const may = (field: string) => record.mayChange.includes(field);
   const act = (body: Change, said: string) =>
     change.mutate(
-      { body, tag },
+      { id, change: () => body },
       {
         onSuccess: (done) =>
           tray.tell({ text: `${record.ref ?? 'Record'} ${said}` + outcome(done), act: done.act }),
@@ -91,8 +82,9 @@ function Sheet({ id, record, tag, onClose, onEdit }: SheetProps) {
       </div>
       <h2 className={styles.title}>{record.title ?? 'Work'}</h2>
       <div className={styles.sub}>
-        {[record.place?.name, due(record)].filter(Boolean).join(' · ')}
+        {[record.place?.name, record.team?.name, due(record)].filter(Boolean).join(' · ')}
       </div>
+      <When record={record} />
       <div className={styles.actions}>
         {actions.f && (
           <Button type="primary" onClick={finish} loading={change.isPending}>
@@ -126,7 +118,64 @@ function outcome(done: { entries?: number; calendars?: number }): string {
 }
 
 function due(record: RecordView): string {
-  return record.due ? 'due ' + dueText(record.due as Due) : words.notDue;
+  const wantsOne = record.kind === 'TICKET' || record.kind === 'DEADLINE';
+  return record.due ? 'due ' + dueText(record.due as Due) : wantsOne ? words.notDue : '';
+}
+
+/** Each visit with its margins, who is on it where that differs, and the further dates. */
+function When({ record }: { record: RecordView }) {
+  const visits = (record.visits ?? []).filter((v) => v.start ?? v.first);
+  const several = (record.visits ?? []).length > 1;
+  const differ = draftOf(record).ownPeople;
+  return (
+    <>
+      {visits.length > 0 && (
+        <ul className={styles.visits}>
+          {visits.map((v) => {
+            const margin = [
+              v.before ? words.minutesBefore(v.before) : '',
+              v.after ? words.minutesAfter(v.after) : '',
+            ].filter(Boolean);
+            const names = (record.people ?? []).filter((p) => p.visit === v.no).map((p) => p.name);
+            return (
+              <li key={v.no}>
+                <span className="number">
+                  {several ? `${v.no}. ` : ''}
+                  {spanText(v)}
+                  {zoneMark(v.zone, v.starts)}
+                </span>
+                {v.tentative && record.state !== 'TENTATIVE' && record.state !== 'DONE' && (
+                  <span className={styles.quiet}> · {words.tooFew}</span>
+                )}
+                <div className={styles.small}>
+                  {[margin.join(', '), differ ? [...new Set(names)].join(', ') : '']
+                    .filter(Boolean)
+                    .join(' · ')}
+                </div>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {(record.dates ?? []).length > 0 && (
+        <div className={styles.small}>
+          {record.dates!.map((d) => `${d.name} ${dueText(d.when as Due)}`).join(' · ')}
+        </div>
+      )}
+      {(record.tags ?? []).length > 0 && (
+        <div className={styles.tags}>
+          {record.tags!.map((tag) => (
+            <span key={tag}>{tag}</span>
+          ))}
+        </div>
+      )}
+      {(record.exceptions ?? []).map((e, i) => (
+        <div key={i} className={styles.small}>
+          {words.exceptionSaid[e.sort]} {e.calendarName ?? ''}: {e.reason}
+        </div>
+      ))}
+    </>
+  );
 }
 
 export function Section({
@@ -154,10 +203,13 @@ function People({ record }: { record: RecordView }) {
   if (people.length === 0) {
     return <em className={styles.quiet}>{words.nobody}</em>;
   }
+  const seats = [
+    ...new Map(people.map((p) => [`${p.role}-${p.person ?? 't' + p.team}`, p] as const)).entries(),
+  ];
   return (
     <ul className={styles.people}>
-      {people.map((p) => (
-        <li key={`${p.role}-${p.person ?? 't' + p.team}`}>
+      {seats.map(([seat, p]) => (
+        <li key={seat}>
           <strong>{p.name}</strong> <span className={styles.quiet}>{p.roleName}</span>
           {p.given && <span className={styles.given}>given {momentText(p.given)}</span>}
         </li>

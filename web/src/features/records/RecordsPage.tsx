@@ -1,19 +1,32 @@
 import { Button, Segmented } from 'antd';
+import { useState } from 'react';
+import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
+import { Many } from './Many';
 import { RecordList } from './RecordList';
-import { RecordSheet } from './RecordSheet';
-import { TicketForm } from './TicketForm';
+import { RecordSide } from './RecordSide';
 import styles from './records.module.css';
-import { useRecord, useRecords } from './queries';
+import { usePeople, usePlaces, useRecords, wishQuery, type ListWish } from './queries';
 import { useRecordsPage } from './useRecordsPage';
 import { words } from './words';
 
 /** The list, and beside it the chosen record or the form. */
 export function RecordsPage({ mayMake }: { mayMake: boolean }) {
   const page = useRecordsPage();
-  const list = useRecords({ find: page.find, state: page.state });
-  const record = useRecord(page.chosen);
-  useKeys({ Escape: page.close });
+  const wish = {
+    find: page.find,
+    state: page.state,
+    kind: page.kind,
+    person: page.person,
+    place: page.place,
+  };
+  const list = useRecords(wish);
+  const people = usePeople();
+  const places = usePlaces();
+  const [chosen, setChosen] = useState<number[]>([]);
+  const turn = (id: number) =>
+    setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]));
+  useKeys({ Escape: () => (chosen.length > 0 ? setChosen([]) : page.close()) });
   const side = page.making || page.chosen !== null;
   return (
     <div className={side ? styles.split : styles.whole}>
@@ -21,6 +34,8 @@ export function RecordsPage({ mayMake }: { mayMake: boolean }) {
         <div className={styles.bar}>
           <h1 className={styles.heading}>Records</h1>
           <Segmented
+            tabIndex={-1}
+            aria-label={words.which}
             value={page.state}
             options={[
               { value: 'open', label: words.open },
@@ -37,46 +52,90 @@ export function RecordsPage({ mayMake }: { mayMake: boolean }) {
               </Button>
             </span>
           )}
+          {!side && (
+            <>
+              <Choice
+                className={styles.facet}
+                aria-label={words.kind}
+                value={page.kind}
+                options={[{ value: '', label: words.allKinds }, ...words.kindChoices]}
+                onChange={(kind) => page.filter('kind', kind)}
+              />
+              <Choice
+                className={styles.facet}
+                aria-label={words.whose}
+                value={page.person}
+                options={[
+                  { value: 0, label: words.allPeople },
+                  ...(people.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+                ]}
+                onChange={(person) => page.filter('person', String(person))}
+              />
+              <Choice
+                className={styles.facet}
+                aria-label={words.place}
+                value={page.place}
+                options={[
+                  { value: 0, label: words.allPlaces },
+                  ...(places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+                ]}
+                onChange={(place) => page.filter('place', String(place))}
+              />
+            </>
+          )}
           <span className={styles.grow} />
+          {!side && (
+            <>
+              <Button type="text" href={fileOf('csv', wish)}>
+                {words.csv}
+              </Button>
+              <Button type="text" href={fileOf('ics', wish)}>
+                {words.ics}
+              </Button>
+            </>
+          )}
           {mayMake && (
             <Button type="primary" onClick={page.make}>
               {words.make}
             </Button>
           )}
         </div>
+        {chosen.length > 0 && !side && <Many chosen={chosen} onNone={() => setChosen([])} />}
         <RecordList
           list={list}
           chosen={page.chosen}
           narrow={side}
-          filtered={page.find !== '' || page.state !== 'open'}
+          filtered={
+            page.find !== '' ||
+            page.state !== 'open' ||
+            page.kind !== '' ||
+            page.person > 0 ||
+            page.place > 0
+          }
           onOpen={page.open}
           onMake={mayMake ? page.make : undefined}
+          many={mayMake && !side ? { ids: chosen, turn } : undefined}
         />
       </section>
       {side && (
-        <aside className={styles.side} aria-label={page.making ? words.newTicket : 'Record'}>
-          {page.making ? (
-            <TicketForm key="new" onClose={page.close} onSaved={page.open} />
-          ) : page.editing && record.data ? (
-            <TicketForm
-              key={page.chosen}
-              before={record.data}
-              onClose={() => page.chosen && page.open(page.chosen)}
-              onSaved={page.open}
-            />
-          ) : (
-            page.chosen !== null && (
-              <RecordSheet
-                key={page.chosen}
-                id={page.chosen}
-                query={record}
-                onClose={page.close}
-                onEdit={() => page.chosen && page.edit(page.chosen)}
-              />
-            )
-          )}
+        <aside className={styles.side} aria-label={page.making ? words.newRecord : 'Record'}>
+          <RecordSide
+            chosen={page.chosen}
+            making={page.making}
+            editing={page.editing}
+            onClose={page.close}
+            onEdit={() => page.chosen && page.edit(page.chosen)}
+            onOpen={page.open}
+          />
         </aside>
       )}
     </div>
   );
+}
+
+/** Where the list is had as a file. */
+function fileOf(sort: 'csv' | 'ics', wish: ListWish): string {
+  const query = new URLSearchParams();
+  Object.entries(wishQuery(wish)).forEach(([name, value]) => query.set(name, String(value)));
+  return `/api/v1/records.${sort}?${query.toString()}`;
 }

@@ -1,42 +1,111 @@
 import type { Schemas } from '../../shared/api/client';
-import { dueInput, readDue, type Due } from '../../shared/time';
+import {
+  dueInput,
+  readDue,
+  readSpan,
+  spanInput,
+  type Due,
+  type TypedSpan,
+} from '../../shared/time';
 
 export type RecordView = Schemas['RecordView'];
 export type Change = Schemas['RecordChange'];
+export type Kind = 'TICKET' | 'JOB' | 'SHIFT' | 'DEADLINE';
+type PersonChange = Schemas['PersonChange'];
+type VisitChange = Schemas['VisitChange'];
 
 export const LEAD = 0;
 export const SUPPORT = 1;
 export const SUPERVISOR = 2;
 
+/** How long work of a kind lasts where only its start is said, in minutes. */
+const USUAL_MINUTES: Record<Kind, number> = { TICKET: 60, JOB: 240, SHIFT: 480, DEADLINE: 0 };
+
+/** One visit while somebody types: its number, if it has one yet, its span and margins as text. */
+export interface VisitDraft {
+  no: number | null;
+  span: string;
+  before: string;
+  after: string;
+  /** Of this visit alone, where each has its own people. */
+  lead: number | null;
+  support: number[];
+}
+
+export interface DateDraft {
+  name: string;
+  when: string;
+}
+
+export interface ExceptionDraft {
+  sort: 'NOT_SENT' | 'NEVER_HERE' | 'ALSO_HERE';
+  calendar: number | null;
+  visit: number | null;
+  reason: string;
+}
+
 /** What the form holds while somebody types. */
 export interface Draft {
+  kind: Kind;
+  state: string;
   title: string;
   place: number | null;
+  team: number | null;
   lead: number | null;
   support: number[];
   supervisor: number | null;
+  ownPeople: boolean;
+  visits: VisitDraft[];
   due: string;
   contact: string;
   phone: string;
   gateCode: string;
+  parts: string;
   notes: string;
   quote: string;
+  tags: string;
+  leastHeadCount: string;
+  dates: DateDraft[];
+  exceptions: ExceptionDraft[];
+  repeatUnit: string;
+  repeatTimes: string;
   isPrivate: boolean;
   reason: string;
 }
 
+export const emptyVisit: VisitDraft = {
+  no: null,
+  span: '',
+  before: '',
+  after: '',
+  lead: null,
+  support: [],
+};
+
 export const emptyDraft: Draft = {
+  kind: 'TICKET',
+  state: '',
   title: '',
   place: null,
+  team: null,
   lead: null,
   support: [],
   supervisor: null,
+  ownPeople: false,
+  visits: [emptyVisit],
   due: '',
   contact: '',
   phone: '',
   gateCode: '',
+  parts: '',
   notes: '',
   quote: '',
+  tags: '',
+  leastHeadCount: '',
+  dates: [],
+  exceptions: [],
+  repeatUnit: '',
+  repeatTimes: '',
   isPrivate: false,
   reason: '',
 };
@@ -45,63 +114,190 @@ const DETAILS = {
   contact: 'contact',
   phone: 'phone',
   gateCode: 'gate code',
+  parts: 'parts',
   notes: 'notes',
   quote: 'quote',
 } as const;
 
 type DetailField = keyof typeof DETAILS;
 
-export function draftOf(record: RecordView): Draft {
-  const inRole = (role: number) =>
-    (record.people ?? []).filter((p) => p.role === role && p.person != null).map((p) => p.person!);
-  const detail = (key: string) => record.details.find((d) => d.key === key)?.value ?? '';
+export const usualMinutes = (kind: Kind) => USUAL_MINUTES[kind];
+
+/** A draft that begins where somebody pointed on the board. */
+export function draftFrom(pointed: string | null): Draft {
+  if (!pointed) {
+    return emptyDraft;
+  }
+  let spot: { lead?: number; place?: number; span?: [string, string]; day?: string };
+  try {
+    spot = JSON.parse(pointed) as typeof spot;
+  } catch {
+    return emptyDraft;
+  }
+  const span = spot.span && spanInput({ start: spot.span[0], end: spot.span[1] });
   return {
+    ...emptyDraft,
+    kind: span ? 'JOB' : 'TICKET',
+    state: span ? 'CONFIRMED' : '',
+    lead: spot.lead ?? null,
+    place: spot.place ?? null,
+    visits: [{ ...emptyVisit, span: span ?? '' }],
+    due: !span && spot.day ? dueInput({ date: spot.day }) : '',
+  };
+}
+
+export function draftOf(record: RecordView): Draft {
+  const visits = record.visits ?? [];
+  const people = record.people ?? [];
+  const inRole = (role: number, visit?: number) => [
+    ...new Set(
+      people
+        .filter((p) => p.role === role && p.person != null)
+        .filter((p) => visit === undefined || p.visit == null || p.visit === visit)
+        .map((p) => p.person!),
+    ),
+  ];
+  const detail = (key: string) => record.details.find((d) => d.key === key)?.value ?? '';
+  const minutes = (n: number | undefined) => (n === undefined ? '' : String(n));
+  return {
+    kind: record.kind as Kind,
+    state: record.state ?? '',
     title: record.title ?? '',
     place: record.place?.id ?? null,
+    team: record.team?.id ?? null,
     lead: inRole(LEAD)[0] ?? null,
     support: inRole(SUPPORT),
     supervisor: inRole(SUPERVISOR)[0] ?? null,
+    ownPeople: differs(record),
+    visits:
+      visits.length === 0
+        ? [emptyVisit]
+        : visits.map((v) => ({
+            no: v.no,
+            span: spanInput(v),
+            before: minutes(v.before),
+            after: minutes(v.after),
+            lead: inRole(LEAD, v.no)[0] ?? null,
+            support: inRole(SUPPORT, v.no),
+          })),
     due: dueInput(record.due as Due | undefined),
     contact: detail('contact'),
     phone: detail('phone'),
     gateCode: detail('gate code'),
+    parts: detail('parts'),
     notes: detail('notes'),
     quote: detail('quote'),
+    tags: (record.tags ?? []).join(', '),
+    leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',
+    dates: (record.dates ?? []).map((d) => ({ name: d.name, when: dueInput(d.when as Due) })),
+    exceptions: (record.exceptions ?? []).map((e) => ({
+      sort: e.sort as ExceptionDraft['sort'],
+      calendar: e.calendar ?? null,
+      visit: e.visit ?? null,
+      reason: e.reason,
+    })),
+    repeatUnit: '',
+    repeatTimes: '',
     isPrivate: record.isPrivate,
     reason: '',
   };
 }
 
-function people(draft: Draft, kept: Schemas['PersonChange'][]): Schemas['PersonChange'][] {
-  const list: Schemas['PersonChange'][] = [];
-  if (draft.lead !== null) {
-    list.push({ role: LEAD, person: draft.lead });
+/** Whether the visits of a record have different people on them. */
+function differs(record: RecordView): boolean {
+  const on = (no: number) =>
+    (record.people ?? [])
+      .filter((p) => p.visit === no)
+      .map((p) => `${p.role}:${p.person ?? 't'}${p.team ?? ''}`)
+      .sort()
+      .join();
+  const visits = record.visits ?? [];
+  return visits.length > 1 && visits.some((v) => on(v.no) !== on(visits[0]!.no));
+}
+
+/** The number each visit has or will get. */
+function numbers(draft: Draft): number[] {
+  let next = 1 + Math.max(0, ...draft.visits.map((v) => v.no ?? 0));
+  return draft.visits.map((v) => v.no ?? next++);
+}
+
+function people(draft: Draft, kept: PersonChange[]): PersonChange[] {
+  const list: PersonChange[] = [];
+  const add = (role: number, person: number | null, visit?: number) =>
+    person !== null && list.push({ role, person, ...(visit !== undefined && { visit }) });
+  if (draft.ownPeople && draft.visits.length > 1) {
+    const no = numbers(draft);
+    draft.visits.forEach((v, i) => {
+      add(LEAD, v.lead, no[i]);
+      v.support.forEach((person) => add(SUPPORT, person, no[i]));
+    });
+  } else {
+    add(LEAD, draft.lead);
+    draft.support.forEach((person) => add(SUPPORT, person));
   }
-  draft.support.forEach((person) => list.push({ role: SUPPORT, person }));
-  if (draft.supervisor !== null) {
-    list.push({ role: SUPERVISOR, person: draft.supervisor });
-  }
+  add(SUPERVISOR, draft.supervisor);
   return [...list, ...kept];
 }
 
-/** Everything in the form, as a new ticket. */
-export function newTicket(draft: Draft): Change {
+export function typedSpan(draft: Draft, visit: VisitDraft): TypedSpan | null {
+  return readSpan(visit.span, USUAL_MINUTES[draft.kind]);
+}
+
+function visits(draft: Draft): VisitChange[] {
+  return draft.visits.map((v) => ({
+    ...(v.no !== null && { no: v.no }),
+    ...(typedSpan(draft, v) ?? {}),
+    ...(v.before !== '' && { before: Number(v.before) }),
+    ...(v.after !== '' && { after: Number(v.after) }),
+  }));
+}
+
+const tags = (draft: Draft) =>
+  [...new Set(draft.tags.split(',').map((t) => t.trim()))].filter(Boolean);
+
+const dates = (draft: Draft) =>
+  draft.dates
+    .filter((d) => d.name.trim() || d.when.trim())
+    .map((d) => ({ name: d.name, ...readDue(d.when) }));
+
+const exceptions = (draft: Draft) =>
+  draft.exceptions.map((e) => ({
+    sort: e.sort,
+    ...(e.sort !== 'NOT_SENT' && e.calendar !== null && { calendar: e.calendar }),
+    ...(e.visit !== null && { visit: e.visit }),
+    reason: e.reason,
+  }));
+
+/** Everything in the form, as a new record. */
+export function newRecord(draft: Draft): Change {
   const due = readDue(draft.due);
   const details: Record<string, string> = {};
   for (const [field, key] of Object.entries(DETAILS)) {
     const value = draft[field as DetailField];
-    if (value) {
+    if (value && (key !== 'parts' || draft.kind === 'JOB')) {
       details[key] = value;
     }
   }
+  const spans = draft.kind !== 'DEADLINE' && draft.visits.some((v) => v.span.trim());
   return {
-    kind: 'TICKET',
+    kind: draft.kind,
     title: draft.title,
+    ...(draft.state && { state: draft.state }),
     ...(draft.place !== null && { place: draft.place }),
-    ...(due && { due }),
+    ...(draft.team !== null && { team: draft.team }),
+    ...(due && draft.kind !== 'SHIFT' && { due }),
+    ...(spans && { visits: visits(draft) }),
     people: people(draft, []),
     details,
     ...(draft.isPrivate && { private: true }),
+    ...(tags(draft).length > 0 && { tags: tags(draft) }),
+    ...(draft.leastHeadCount &&
+      draft.kind === 'JOB' && { leastHeadCount: Number(draft.leastHeadCount) }),
+    ...(dates(draft).length > 0 && { dates: dates(draft) }),
+    ...(draft.exceptions.length > 0 && { exceptions: exceptions(draft) }),
+    ...(draft.repeatUnit && {
+      repeat: { every: 1, unit: draft.repeatUnit, times: Number(draft.repeatTimes || 2) },
+    }),
   } as Change;
 }
 
@@ -112,11 +308,11 @@ export function newTicket(draft: Draft): Change {
 export function changesOf(record: RecordView, draft: Draft): Record<string, unknown> {
   const before = draftOf(record);
   const change: Record<string, unknown> = {};
-  if (draft.title !== before.title) {
-    change.title = draft.title;
-  }
-  if (draft.place !== before.place) {
-    change.place = draft.place;
+  const differ = (one: unknown, other: unknown) => JSON.stringify(one) !== JSON.stringify(other);
+  for (const field of ['title', 'place', 'team', 'state'] as const) {
+    if (draft[field] !== before[field]) {
+      change[field] = draft[field];
+    }
   }
   if (draft.due !== before.due) {
     change.due = readDue(draft.due);
@@ -124,12 +320,31 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   if (draft.isPrivate !== before.isPrivate) {
     change.private = draft.isPrivate;
   }
-  const same =
-    draft.lead === before.lead &&
-    draft.supervisor === before.supervisor &&
-    draft.support.join() === before.support.join();
-  if (!same) {
+  const spans = (d: Draft) => d.visits.map((v) => [v.no, v.span, v.before, v.after]);
+  if (differ(spans(draft), spans(before))) {
+    change.visits = keptZones(record, draft, before);
+  }
+  const seats = (d: Draft) => [
+    d.lead,
+    d.support,
+    d.supervisor,
+    d.ownPeople,
+    ...(d.ownPeople ? d.visits.map((v) => [v.lead, v.support]) : []),
+  ];
+  if (differ(seats(draft), seats(before))) {
     change.people = people(draft, untouched(record));
+  }
+  if (draft.tags !== before.tags) {
+    change.tags = tags(draft);
+  }
+  if (draft.leastHeadCount !== before.leastHeadCount) {
+    change.leastHeadCount = draft.leastHeadCount ? Number(draft.leastHeadCount) : null;
+  }
+  if (differ(draft.dates, before.dates)) {
+    change.dates = dates(draft);
+  }
+  if (differ(draft.exceptions, before.exceptions)) {
+    change.exceptions = exceptions(draft);
   }
   const details: Record<string, string> = {};
   for (const [field, key] of Object.entries(DETAILS)) {
@@ -147,22 +362,65 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   return change;
 }
 
+/** Visits keep the zone they are in, and margins that were not touched are not named. */
+function keptZones(record: RecordView, draft: Draft, before: Draft): VisitChange[] {
+  return visits(draft).map((v) => {
+    const known = record.visits?.find((one) => one.no === v.no);
+    const was = before.visits.find((one) => one.no === v.no);
+    const now = draft.visits.find((one) => one.no === v.no && v.no !== undefined);
+    const margins = !was || was.before !== now?.before || was.after !== now?.after;
+    const { before: b, after: a, ...rest } = v;
+    return {
+      ...rest,
+      ...(v.start && known?.zone && { zone: known.zone }),
+      ...(margins && { before: b ?? 0, after: a ?? 0 }),
+    };
+  });
+}
+
 /** Teams, further Leads and roles the form has no field for stay as they are. */
-function untouched(record: RecordView): Schemas['PersonChange'][] {
-  const seen = new Set<number>();
+function untouched(record: RecordView): PersonChange[] {
+  const seen = new Set<string>();
   return (record.people ?? [])
     .filter((p) => {
+      const seat = `${p.role}:${p.visit ?? 0}`;
       const single = p.role === LEAD || p.role === SUPERVISOR;
-      const shown = p.person != null && (p.role === SUPPORT || (single && !seen.has(p.role)));
-      seen.add(p.role);
+      const shown = p.person != null && (p.role === SUPPORT || (single && !seen.has(seat)));
+      seen.add(seat);
       return !shown;
     })
     .map((p) => ({
       role: p.role,
       ...(p.person != null ? { person: p.person } : { team: p.team }),
+      ...(p.visit != null && { visit: p.visit }),
     }));
 }
 
 export function dueFault(draft: Draft): boolean {
-  return draft.due.trim() !== '' && readDue(draft.due) === null;
+  return draft.kind !== 'SHIFT' && draft.due.trim() !== '' && readDue(draft.due) === null;
+}
+
+export function spanFault(draft: Draft, visit: VisitDraft): boolean {
+  return visit.span.trim() !== '' && typedSpan(draft, visit) === null;
+}
+
+/** Whether anything typed could not be read. */
+export function faulty(draft: Draft): boolean {
+  return (
+    dueFault(draft) ||
+    (draft.kind !== 'DEADLINE' && draft.visits.some((v) => spanFault(draft, v))) ||
+    draft.dates.some((d) => d.when.trim() !== '' && readDue(d.when) === null)
+  );
+}
+
+/** What to send so that somebody leads a record, all others on it staying as they are. */
+export function givenTo(record: RecordView, person: number): Change {
+  const kept = (record.people ?? [])
+    .filter((p) => !(p.role === LEAD && p.person != null))
+    .map((p) => ({
+      role: p.role,
+      ...(p.person != null ? { person: p.person } : { team: p.team }),
+      ...(p.visit != null && { visit: p.visit }),
+    }));
+  return { people: [{ role: LEAD, person }, ...kept] };
 }

@@ -1,10 +1,24 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, takeTagged, type Schemas } from '../../shared/api/client';
-import type { Change } from './model';
+import type { Change, RecordView } from './model';
 
 export interface ListWish {
   find: string;
   state: string;
+  kind: string;
+  person: number;
+  place: number;
+}
+
+/** What is wished for, as the address of the list and of its files says it. */
+export function wishQuery(wish: ListWish) {
+  return {
+    find: wish.find,
+    state: STATES[wish.state] ?? '',
+    ...(wish.kind && { kind: wish.kind }),
+    ...(wish.person && { person: wish.person }),
+    ...(wish.place && { place: wish.place }),
+  };
 }
 
 const STATES: Record<string, string> = {
@@ -22,8 +36,7 @@ export function useRecords(wish: ListWish) {
         api.GET('/api/v1/records', {
           params: {
             query: {
-              find: wish.find,
-              state: STATES[wish.state] ?? '',
+              ...wishQuery(wish),
               cursor: pageParam,
               limit: 100,
             },
@@ -73,6 +86,7 @@ function useRefresh() {
   const client = useQueryClient();
   return (id?: number) => {
     void client.invalidateQueries({ queryKey: ['records'] });
+    void client.invalidateQueries({ queryKey: ['board'] });
     void client.invalidateQueries({ queryKey: id ? ['record', id] : ['record'] });
   };
 }
@@ -123,4 +137,69 @@ export function usePeople() {
 
 export function usePlaces() {
   return useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
+}
+
+export function useTeams() {
+  return useQuery({ queryKey: ['teams'], queryFn: () => take(api.GET('/api/v1/teams')) });
+}
+
+export function useCalendars() {
+  return useQuery({ queryKey: ['calendars'], queryFn: () => take(api.GET('/api/v1/calendars')) });
+}
+
+/** Changes a record as it is this moment: looks first, so that nobody's words are written over. */
+export function useChangeNow() {
+  const client = useQueryClient();
+  return useMutation({
+    // One after the other, so that two quick keys do not meet.
+    scope: { id: 'change-now' },
+    mutationFn: async ({ id, change }: { id: number; change: (now: RecordView) => Change }) => {
+      const { data, tag } = await takeTagged(
+        api.GET('/api/v1/records/{id}', { params: { path: { id } } }),
+      );
+      return take(
+        api.PATCH('/api/v1/records/{id}', {
+          body: change(data),
+          params: { path: { id }, header: { 'If-Match': tag, 'Idempotency-Key': newKey() } },
+        }),
+      );
+    },
+    onSettled: () => {
+      void client.invalidateQueries();
+    },
+  });
+}
+
+export type Several = Schemas['SeveralItem'][];
+
+/** What several changes would do; nothing is kept. */
+export function useLook() {
+  return useMutation({
+    mutationFn: (items: Several) =>
+      take(api.POST('/api/v1/records/several/look', { body: { items } })),
+  });
+}
+
+/** Does several changes as one act. */
+export function useSeveralChanges() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (items: Several) =>
+      take(
+        api.POST('/api/v1/records/several', {
+          body: { items },
+          params: { header: { 'Idempotency-Key': newKey() } },
+        }),
+      ),
+    onSettled: () => {
+      void client.invalidateQueries();
+    },
+  });
+}
+
+/** Records with their tags, fresh from the server. */
+export function fetchRecords(ids: number[]) {
+  return Promise.all(
+    ids.map((id) => takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id } } }))),
+  );
 }

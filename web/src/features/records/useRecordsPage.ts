@@ -9,6 +9,9 @@ export function useRecordsPage() {
   const chosen = params.id && params.id !== 'new' ? Number(params.id) : null;
   const find = search.get('find') ?? '';
   const state = search.get('state') ?? 'open';
+  const kind = search.get('kind') ?? '';
+  const person = Number(search.get('person') ?? 0);
+  const place = Number(search.get('place') ?? 0);
 
   const go = useCallback(
     (path: string, edit = false) => {
@@ -24,10 +27,10 @@ export function useRecordsPage() {
   );
 
   const filter = useCallback(
-    (name: 'find' | 'state', value: string) => {
+    (name: 'find' | 'state' | 'kind' | 'person' | 'place', value: string) => {
       const next = new URLSearchParams(search);
       const usual = name === 'state' ? 'open' : '';
-      if (value === usual) {
+      if (value === usual || value === '0') {
         next.delete(name);
       } else {
         next.set(name, value);
@@ -43,6 +46,9 @@ export function useRecordsPage() {
     editing: search.get('edit') === '1',
     find,
     state,
+    kind,
+    person,
+    place,
     filter,
     open: (id: number) => go('/' + id),
     edit: (id: number) => go('/' + id, true),

@@ -1,13 +1,41 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, take, type Schemas } from '../../shared/api/client';
+import { api, ProblemError, take, type Schemas } from '../../shared/api/client';
+import { forgetDays } from '../myday';
 
 export type Session = Schemas['Session'];
+
+const KEPT = 'session';
+
+function keep(session: Session): void {
+  if (session.signedIn) {
+    localStorage.setItem(KEPT, JSON.stringify(session));
+  } else {
+    localStorage.removeItem(KEPT);
+  }
+}
+
+/** Who is signed in; without network, on My day, who was. */
+async function fetchSession(): Promise<Session> {
+  try {
+    const session = await take(api.GET('/api/v1/session'));
+    keep(session);
+    return session;
+  } catch (error) {
+    const kept = localStorage.getItem(KEPT);
+    const without = error instanceof ProblemError && error.problem.status === 0;
+    if (without && kept && window.location.pathname === '/my-day') {
+      return JSON.parse(kept) as Session;
+    }
+    throw error;
+  }
+}
 
 export function useSession() {
   return useQuery({
     queryKey: ['session'],
-    queryFn: () => take(api.GET('/api/v1/session')),
+    queryFn: fetchSession,
     staleTime: 60_000,
+    networkMode: 'always',
   });
 }
 
@@ -16,6 +44,7 @@ export function useSignIn() {
   return useMutation({
     mutationFn: (body: Schemas['SignIn']) => take(api.POST('/api/v1/session', { body })),
     onSuccess: (session) => {
+      keep(session);
       client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
       client.setQueryData(['session'], session);
     },
@@ -26,6 +55,8 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => take(api.DELETE('/api/v1/session')),
     onSuccess: () => {
+      localStorage.removeItem(KEPT);
+      forgetDays();
       window.location.assign('/');
     },
   });

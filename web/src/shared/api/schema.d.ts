@@ -15,7 +15,7 @@ export interface paths {
         get: operations["list_1"];
         put?: never;
         /** Makes an app password for one calendar program; its text is told once */
-        post: operations["make"];
+        post: operations["make_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -33,7 +33,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Withdraws an app password at once */
-        delete: operations["withdraw"];
+        delete: operations["withdraw_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -67,6 +67,74 @@ export interface paths {
         put?: never;
         /** Takes back an act, as far as nobody changed its values since */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies on the board from one day until another, as the asker may see it */
+        get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendars the asker may read; a coordinator sees what there are */
+        get: operations["calendars"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calendars/{id}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A calendar the asker reads, as CSV */
+        get: operations["calendarAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calendars/{id}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A calendar the asker reads, as iCalendar */
+        get: operations["calendarAsCalendar"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -107,6 +175,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Feeds the asker made; a coordinator sees all */
+        get: operations["feeds"];
+        put?: never;
+        /** Makes a secret address for a calendar; it is told once */
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/feeds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraws a feed at once */
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invitations/{token}": {
         parameters: {
             query?: never;
@@ -136,6 +239,23 @@ export interface paths {
         put?: never;
         /** Where a record would land; nothing is kept */
         post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The asker's own work around today, and what of it changed */
+        get: operations["myDay"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -177,6 +297,23 @@ export interface paths {
         patch: operations["changePerson"];
         trace?: never;
     };
+    "/api/v1/people/{id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets a person's working hours */
+        put: operations["setHours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/people/{id}/invitation": {
         parameters: {
             query?: never;
@@ -188,6 +325,57 @@ export interface paths {
         put?: never;
         /** Gives a person an account and makes a one-time link for it */
         post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes days of leave */
+        post: operations["addLeave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/leave/{leave}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes days of leave back */
+        delete: operations["removeLeave"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A person's working hours and leave, for themselves and their office */
+        get: operations["times"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -236,11 +424,79 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Records the asker may open, soonest due first */
+        /** Records the asker may open, soonest first */
         get: operations["list"];
         put?: never;
         /** Makes a record */
         post: operations["create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Records the asker may open as CSV, narrowed like the list */
+        get: operations["recordsAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Records the asker may open as iCalendar, narrowed like the list */
+        get: operations["recordsAsCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes and changes several records as one act: all of it, or nothing */
+        post: operations["several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records/several/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What several changes would do to how many calendars; nothing is kept */
+        post: operations["look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -293,6 +549,23 @@ export interface paths {
         get: operations["landings"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records/{id}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Marks the changes of a record as seen by the asker */
+        post: operations["seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -404,6 +677,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What wants the asker: overdue, due, with nobody, on no calendar, unseen */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -417,6 +707,7 @@ export interface components {
             entries?: number;
             leaves?: string[];
             record?: components["schemas"]["RecordView"];
+            records: number[];
         };
         AppPassword: {
             /** Format: int64 */
@@ -430,6 +721,70 @@ export interface components {
         };
         AppPasswordWish: {
             label: string;
+        };
+        Board: {
+            away: components["schemas"]["BoardAway"][];
+            from: string;
+            hours: components["schemas"]["BoardHours"][];
+            items: components["schemas"]["BoardItem"][];
+            until: string;
+            zone: string;
+        };
+        BoardAway: {
+            first: string;
+            last: string;
+            /** Format: int64 */
+            person: number;
+            what?: string;
+        };
+        BoardHours: {
+            from: string;
+            /** Format: int64 */
+            person: number;
+            until: string;
+            /** Format: int32 */
+            weekday: number;
+        };
+        BoardItem: {
+            due?: components["schemas"]["DueView"];
+            hands?: boolean;
+            isPrivate?: boolean;
+            kind: string;
+            moves?: boolean;
+            on?: number[];
+            people?: components["schemas"]["BoardOnIt"][];
+            /** Format: int64 */
+            place?: number;
+            /** Format: int64 */
+            record: number;
+            ref?: string;
+            started?: boolean;
+            state: string;
+            /** Format: int64 */
+            team?: number;
+            title?: string;
+            /** Format: int32 */
+            visit: number;
+            /** Format: int32 */
+            visits: number;
+            when?: components["schemas"]["VisitView"];
+        };
+        BoardOnIt: {
+            /** Format: date-time */
+            given?: string;
+            /** Format: int64 */
+            person?: number;
+            /** Format: int32 */
+            role: number;
+            /** Format: int64 */
+            team?: number;
+        };
+        Calendar: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            reads: boolean;
+            sort: string;
         };
         ChangeView: {
             after: string;
@@ -474,6 +829,53 @@ export interface components {
             instant?: string;
             zone?: string;
         };
+        ExceptionChange: {
+            /** Format: int64 */
+            calendar?: number;
+            reason: string;
+            sort: string;
+            /**
+             * Format: int32
+             * @description One visit; all unless said
+             */
+            visit?: number;
+        };
+        ExceptionView: {
+            /** Format: int64 */
+            calendar?: number;
+            calendarName?: string;
+            reason: string;
+            sort: string;
+            /** Format: int32 */
+            visit?: number;
+        };
+        Feed: {
+            /** Format: int64 */
+            calendar: number;
+            calendarName: string;
+            /** Format: int64 */
+            id: number;
+            label: string;
+            /** Format: date-time */
+            lastUsedAt?: string;
+            /** @description What it asks for; the organisation's limit for outside still holds */
+            level: string;
+            /** Format: date-time */
+            madeAt: string;
+            madeBy: string;
+        };
+        FeedMade: {
+            /** @description Under this server */
+            address: string;
+        };
+        FeedWish: {
+            /** Format: int64 */
+            calendar: number;
+            /** @description Who or what it is for */
+            label: string;
+            /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said */
+            level?: string;
+        };
         HistoryView: {
             /** Format: int64 */
             act: number;
@@ -485,6 +887,15 @@ export interface components {
             reason?: string;
             undone: boolean;
             who: string;
+        };
+        Hours: {
+            from: string;
+            until: string;
+            /** Format: int32 */
+            weekday: number;
+        };
+        HoursChange: {
+            hours: components["schemas"]["Hours"][];
         };
         Invitation: {
             email?: string;
@@ -525,7 +936,28 @@ export interface components {
             sort: string;
             times: components["schemas"]["TimesView"];
             unhanded: boolean;
+            /** Format: int32 */
+            visit?: number;
             why: components["schemas"]["Why"][];
+        };
+        Leave: {
+            first: string;
+            /** Format: int64 */
+            id: number;
+            last: string;
+        };
+        LeaveWish: {
+            first: string;
+            /** @description The last day, included; the first unless said */
+            last?: string;
+        };
+        Look: {
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int64 */
+            entries: number;
+            /** Format: int32 */
+            records: number;
         };
         Made: {
             /** Format: int64 */
@@ -545,6 +977,24 @@ export interface components {
             person?: number;
             /** Format: int64 */
             team?: number;
+        };
+        MyDay: {
+            /** Format: date-time */
+            at: string;
+            changed: components["schemas"]["UnseenChange"][];
+            today: string;
+            work: components["schemas"]["RecordView"][];
+            zone: string;
+        };
+        NamedDateChange: {
+            at?: string;
+            date?: string;
+            name: string;
+            zone?: string;
+        };
+        NamedDateView: {
+            name: string;
+            when: components["schemas"]["DueView"];
         };
         NamedView: {
             /** Format: int64 */
@@ -585,6 +1035,11 @@ export interface components {
             role: number;
             /** Format: int64 */
             team?: number;
+            /**
+             * Format: int32
+             * @description On which visit; on all of them unless said
+             */
+            visit?: number;
         };
         PersonOnIt: {
             /** Format: date-time */
@@ -597,6 +1052,8 @@ export interface components {
             roleName: string;
             /** Format: int64 */
             team?: number;
+            /** Format: int32 */
+            visit?: number;
         };
         Place: {
             code: string;
@@ -617,18 +1074,33 @@ export interface components {
             name: string;
         };
         RecordChange: {
+            /** @description It cannot be done as it is; say why in a note */
+            cant?: boolean;
+            /** @description Further dates of its own */
+            dates?: components["schemas"]["NamedDateChange"][];
             /** @description By key, as GET /api/v1/details lists them */
             details?: {
                 [key: string]: string;
             };
             due?: components["schemas"]["DueChange"];
-            /** @description Only when made; TICKET */
+            /** @description What the office decides beside the rules */
+            exceptions?: components["schemas"]["ExceptionChange"][];
+            /** @description Only when made: JOB, TICKET, SHIFT or DEADLINE; TICKET unless said */
             kind?: string;
+            /**
+             * Format: int32
+             * @description A job with fewer people on a visit is tentative
+             */
+            leastHeadCount?: number | null;
+            /** @description Goes under the notes, with who and when */
+            note?: string;
             people?: components["schemas"]["PersonChange"][];
             /** Format: int64 */
             place?: number | null;
             private?: boolean;
             reason?: string;
+            /** @description Only when made: how often it comes again */
+            repeat?: components["schemas"]["Repeat"];
             /** @description Only when made: the system it comes from */
             source?: string;
             /** @description Only when made: its id there; the same one is made once */
@@ -639,15 +1111,22 @@ export interface components {
             /** Format: int64 */
             team?: number | null;
             title?: string;
+            /** @description All of them; only a job has more than one */
+            visits?: components["schemas"]["VisitChange"][];
         };
         /** @description A record as the asker may see it */
         RecordView: {
+            cant?: boolean;
+            dates?: components["schemas"]["NamedDateView"][];
             details: components["schemas"]["DetailView"][];
             due?: components["schemas"]["DueView"];
+            exceptions?: components["schemas"]["ExceptionView"][];
             /** Format: int64 */
             id: number;
             isPrivate: boolean;
             kind: string;
+            /** Format: int32 */
+            leastHeadCount?: number;
             mayChange: string[];
             people?: components["schemas"]["PersonOnIt"][];
             place?: components["schemas"]["PlaceView"];
@@ -657,6 +1136,21 @@ export interface components {
             tags?: string[];
             team?: components["schemas"]["NamedView"];
             title?: string;
+            visits?: components["schemas"]["VisitView"][];
+        };
+        Repeat: {
+            /**
+             * Format: int32
+             * @description 1 unless said
+             */
+            every?: number;
+            /**
+             * Format: int32
+             * @description How many in all, at most 200
+             */
+            times: number;
+            /** @description DAYS, WEEKS, MONTHS or YEARS */
+            unit: string;
         };
         Role: {
             name: string;
@@ -676,6 +1170,18 @@ export interface components {
             right?: string;
             signedIn: boolean;
             zone: string;
+        };
+        SeveralChanges: {
+            items: components["schemas"]["SeveralItem"][];
+        };
+        SeveralItem: {
+            change?: components["schemas"]["RecordChange"];
+            ifMatch?: string;
+            /** Format: int64 */
+            like?: number;
+            make?: components["schemas"]["RecordChange"];
+            /** Format: int64 */
+            record?: number;
         };
         SignIn: {
             email: string;
@@ -703,9 +1209,71 @@ export interface components {
             start?: string;
             zone?: string;
         };
+        Today: {
+            ahead: components["schemas"]["RecordView"][];
+            /** Format: date-time */
+            at: string;
+            cant: components["schemas"]["RecordView"][];
+            dueToday: components["schemas"]["RecordView"][];
+            nobody: components["schemas"]["RecordView"][];
+            nowhere: components["schemas"]["RecordView"][];
+            overdue: components["schemas"]["RecordView"][];
+            today: string;
+            unseen: components["schemas"]["UnseenChange"][];
+        };
+        UnseenChange: {
+            change?: components["schemas"]["HistoryView"];
+            name: string;
+            /** Format: int64 */
+            person: number;
+            record: components["schemas"]["RecordView"];
+        };
+        VisitChange: {
+            /**
+             * Format: int32
+             * @description Margin after, in minutes
+             */
+            after?: number;
+            /**
+             * Format: int32
+             * @description Margin before, in minutes
+             */
+            before?: number;
+            end?: string;
+            first?: string;
+            /** @description The last day, included */
+            last?: string;
+            /** Format: int32 */
+            no?: number;
+            start?: string;
+            /** @description The site's unless said */
+            zone?: string;
+        };
+        VisitView: {
+            /** Format: int64 */
+            after?: number;
+            /** Format: int64 */
+            before?: number;
+            end?: string;
+            /** Format: date-time */
+            ends?: string;
+            first?: string;
+            last?: string;
+            /** Format: int32 */
+            no: number;
+            start?: string;
+            /** Format: date-time */
+            starts?: string;
+            tentative: boolean;
+            zone?: string;
+        };
         Why: {
             code: string;
             subject: string;
+        };
+        WorkTimes: {
+            hours: components["schemas"]["Hours"][];
+            leave: components["schemas"]["Leave"][];
         };
     };
     responses: never;
@@ -736,7 +1304,7 @@ export interface operations {
             };
         };
     };
-    make: {
+    make_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -760,7 +1328,7 @@ export interface operations {
             };
         };
     };
-    withdraw: {
+    withdraw_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -826,6 +1394,97 @@ export interface operations {
             };
         };
     };
+    board: {
+        parameters: {
+            query: {
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+                /** @description Calendars of which each item says whether it stands on them */
+                calendars?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Board"];
+                };
+            };
+        };
+    };
+    calendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Calendar"][];
+                };
+            };
+        };
+    };
+    calendarAsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    calendarAsCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+        };
+    };
     details: {
         parameters: {
             query?: never;
@@ -863,6 +1522,70 @@ export interface operations {
                 content: {
                     "text/event-stream": components["schemas"]["SseEmitter"];
                 };
+            };
+        };
+    };
+    feeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Feed"][];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FeedMade"];
+                };
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -936,6 +1659,26 @@ export interface operations {
             };
         };
     };
+    myDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MyDay"];
+                };
+            };
+        };
+    };
     people: {
         parameters: {
             query?: never;
@@ -1004,6 +1747,30 @@ export interface operations {
             };
         };
     };
+    setHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     invite: {
         parameters: {
             query?: never;
@@ -1026,6 +1793,73 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["InvitationLink"];
+                };
+            };
+        };
+    };
+    addLeave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removeLeave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                leave: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WorkTimes"];
                 };
             };
         };
@@ -1153,6 +1987,110 @@ export interface operations {
             };
         };
     };
+    recordsAsCsv: {
+        parameters: {
+            query?: {
+                find?: string;
+                kind?: string;
+                state?: string;
+                person?: number;
+                place?: number;
+                team?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    recordsAsCalendar: {
+        parameters: {
+            query?: {
+                find?: string;
+                kind?: string;
+                state?: string;
+                person?: number;
+                place?: number;
+                team?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+        };
+    };
+    several: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ActAnswer"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Look"];
+                };
+            };
+        };
+    };
     one: {
         parameters: {
             query?: never;
@@ -1245,6 +2183,26 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["LandingView"];
                 };
+            };
+        };
+    };
+    seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1440,6 +2398,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Today"];
+                };
             };
         };
     };

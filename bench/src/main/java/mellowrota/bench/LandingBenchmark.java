@@ -80,7 +80,6 @@ public class LandingBenchmark {
     return Worlds.ticket()
         .build()
         .with()
-        .ref("T-" + i)
         .due(Worlds.dueAt("2026-12-%02dT13:00".formatted(1 + i % 28)))
         .place(Optional.of(PlaceId.of(7)))
         .assignments(List.of(Worlds.lead(lead, Worlds.NOW), Worlds.as(RoleId.SUPPORT, lead + 1)))

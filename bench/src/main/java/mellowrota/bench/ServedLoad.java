@@ -1,18 +1,7 @@
 package mellowrota.bench;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.net.CookieManager;
-import java.net.HttpCookie;
-import java.net.HttpURLConnection;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
@@ -47,7 +36,7 @@ public final class ServedLoad {
   }
 
   private void run() throws Exception {
-    Client first = new Client();
+    DemoClient first = new DemoClient(server);
     List<Long> people = new ArrayList<>();
     for (JsonNode person : JSON.readTree(first.send("GET", "/api/v1/people", null))) {
       if (person.get("standing").asString().equals("HOUSE")) {
@@ -69,11 +58,11 @@ public final class ServedLoad {
     List<CompletableFuture<double[]>> all = new ArrayList<>();
     long from = System.nanoTime();
     for (int c = 0; c < CLIENTS; c++) {
-      Client client = new Client();
+      DemoClient client = new DemoClient(server);
       int no = c;
       all.add(
           CompletableFuture.supplyAsync(
-              () -> client.save(people, count / CLIENTS, label + no), threads));
+              () -> save(client, people, count / CLIENTS, label + no), threads));
     }
     List<double[]> lists = new ArrayList<>();
     for (CompletableFuture<double[]> one : all) {
@@ -84,7 +73,7 @@ public final class ServedLoad {
     return lists.stream().flatMapToDouble(Arrays::stream).sorted().toArray();
   }
 
-  private void calendars(Client client) throws Exception {
+  private void calendars(DemoClient client) throws Exception {
     String home = client.dav("PROPFIND", "/dav/calendars/", "", "1");
     Matcher master =
         Pattern.compile("<d:href>(/dav/calendars/\\d+/)</d:href>(?:(?!</d:response>).)*Master")
@@ -119,100 +108,20 @@ public final class ServedLoad {
     }
   }
 
-  private final class Client {
-    private final CookieManager cookies = new CookieManager();
-    private final HttpClient http =
-        HttpClient.newBuilder().cookieHandler(cookies).version(HttpClient.Version.HTTP_1_1).build();
-
-    Client() throws Exception {
-      send("GET", "/api/v1/session", null);
-      send(
-          "POST",
-          "/api/v1/session",
-          "{\"email\": \"hana@quillwater.example\", \"password\": \"still-water\"}");
-      send("GET", "/api/v1/session", null);
-    }
-
-    double[] save(List<Long> people, int count, String label) {
-      double[] times = new double[count];
-      for (int i = 0; i < count; i++) {
-        String body =
-            "{\"title\": \"%s %d\", \"due\": {\"at\": \"2026-12-%02dT10:00\"}, \"people\": [{\"role\": 0, \"person\": %d}]}"
-                .formatted(label, i, 1 + i % 28, people.get(i % people.size()));
-        long from = System.nanoTime();
-        try {
-          post("/api/v1/records", body);
-        } catch (Exception failure) {
-          throw new IllegalStateException(failure);
-        }
-        times[i] = (System.nanoTime() - from) / 1e6;
+  private static double[] save(DemoClient client, List<Long> people, int count, String label) {
+    double[] times = new double[count];
+    for (int i = 0; i < count; i++) {
+      String body =
+          "{\"title\": \"%s %d\", \"due\": {\"at\": \"2026-12-%02dT10:00\"}, \"people\": [{\"role\": 0, \"person\": %d}]}"
+              .formatted(label, i, 1 + i % 28, people.get(i % people.size()));
+      long from = System.nanoTime();
+      try {
+        client.post("/api/v1/records", body);
+      } catch (Exception failure) {
+        throw new IllegalStateException(failure);
       }
-      return times;
+      times[i] = (System.nanoTime() - from) / 1e6;
     }
-
-    /** The plainest client there is: it shares the machine with what is measured. */
-    private void post(String path, String body) throws IOException {
-      HttpURLConnection connection =
-          (HttpURLConnection) URI.create(server + path).toURL().openConnection();
-      StringBuilder cookie = new StringBuilder();
-      for (HttpCookie one : cookies.getCookieStore().getCookies()) {
-        cookie.append(one.getName()).append('=').append(one.getValue()).append("; ");
-        if (one.getName().equals("XSRF-TOKEN")) {
-          connection.setRequestProperty("X-XSRF-TOKEN", one.getValue());
-        }
-      }
-      connection.setRequestProperty("Cookie", cookie.toString());
-      connection.setRequestProperty("Content-Type", "application/json");
-      connection.setDoOutput(true);
-      connection.getOutputStream().write(body.getBytes(StandardCharsets.UTF_8));
-      if (connection.getResponseCode() != 201) {
-        throw new IllegalStateException(path + " answered " + connection.getResponseCode());
-      }
-      try (InputStream answer = connection.getInputStream()) {
-        answer.readAllBytes();
-      }
-    }
-
-    String send(String method, String path, String body) throws Exception {
-      String token =
-          cookies.getCookieStore().getCookies().stream()
-              .filter(c -> c.getName().equals("XSRF-TOKEN"))
-              .map(HttpCookie::getValue)
-              .findFirst()
-              .orElse("");
-      return answer(
-          HttpRequest.newBuilder(URI.create(server + path))
-              .header("Content-Type", "application/json")
-              .header("X-XSRF-TOKEN", token)
-              .method(method, publisher(body))
-              .build());
-    }
-
-    String dav(String method, String path, String body, String depth) throws Exception {
-      String user =
-          Base64.getEncoder()
-              .encodeToString(
-                  "hana@quillwater.example:still-water-hana".getBytes(StandardCharsets.UTF_8));
-      return answer(
-          HttpRequest.newBuilder(URI.create(server + path))
-              .header("Authorization", "Basic " + user)
-              .header("Depth", depth)
-              .method(method, publisher(body))
-              .build());
-    }
-
-    private HttpRequest.BodyPublisher publisher(String body) {
-      return body == null || body.isEmpty()
-          ? HttpRequest.BodyPublishers.noBody()
-          : HttpRequest.BodyPublishers.ofString(body);
-    }
-
-    private String answer(HttpRequest request) throws IOException, InterruptedException {
-      HttpResponse<String> response = http.send(request, HttpResponse.BodyHandlers.ofString());
-      if (response.statusCode() >= 300) {
-        throw new IllegalStateException(response.statusCode() + " " + response.body());
-      }
-      return response.body();
-    }
+    return times;
   }
 }

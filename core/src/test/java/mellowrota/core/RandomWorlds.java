@@ -38,6 +38,7 @@ import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Margins;
+import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.Ruling;
@@ -218,10 +219,13 @@ public final class RandomWorlds {
     Kind kind = random.nextInt(3) > 0 ? Kind.TICKET : any(Kind.values());
     State state = random.nextInt(3) > 0 ? State.CONFIRMED : any(State.values());
     WorkRecord.Builder builder =
-        WorkRecord.ticket(RecordId.of(id), "T-" + (300 + id), anyPerson(), Worlds.NOW)
+        WorkRecord.blank(RecordId.of(id), "T-" + (300 + id), Kind.TICKET, anyPerson(), Worlds.NOW)
             .kind(kind)
             .states(state, state == State.DONE ? State.CONFIRMED : state)
             .started(random.nextBoolean())
+            .cant(random.nextInt(5) == 0)
+            .dates(
+                due().map(when -> List.of(new NamedDate("parts | here", when))).orElse(List.of()))
             .isPrivate(random.nextInt(6) == 0)
             .personal(random.nextInt(12) == 0)
             .place(random.nextBoolean() ? Optional.of(anyPlace()) : Optional.empty())

@@ -294,7 +294,7 @@ public final class Worlds {
 
   /** A confirmed ticket T-318, made now by person 1. */
   public static WorkRecord.Builder ticket() {
-    return WorkRecord.ticket(RecordId.of(7), "T-318", PersonId.of(1), NOW);
+    return WorkRecord.blank(RecordId.of(7), "T-318", Kind.TICKET, PersonId.of(1), NOW);
   }
 
   public static Optional<Due> dueAt(String local) {

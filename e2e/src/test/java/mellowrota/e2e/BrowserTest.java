@@ -5,174 +5,25 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserContext;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.ReducedMotion;
-import java.nio.file.Path;
-import java.time.Instant;
-import java.util.Date;
 import java.util.List;
 import java.util.Map;
-import org.testng.ITestResult;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The real interface in a real browser. */
-public class BrowserTest {
-
-  /** How long a page may take on a busy machine before a test calls it broken, milliseconds. */
-  private static final int PATIENCE = 60_000;
-
-  private Server server;
-  private Playwright playwright;
-  private Browser browser;
-
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo());
-    playwright = Playwright.create();
-    browser = launch(playwright);
-    PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
-  }
-
-  static Browser launch(Playwright playwright) {
-    return playwright
-        .chromium()
-        .launch(
-            new BrowserType.LaunchOptions()
-                .setExecutablePath(Path.of("/usr/bin/chromium"))
-                .setChromiumSandbox(false)
-                .setArgs(
-                    List.of(
-                        "--disable-gpu",
-                        "--disable-quic",
-                        "--no-first-run",
-                        "--disable-background-networking",
-                        "--disable-component-update",
-                        "--disable-sync",
-                        "--disable-dev-shm-usage")));
-  }
-
-  /** A window of a desk; its clock is set as the house's is, and goes on from there. */
-  static Page window(Browser browser, ColorScheme scheme) {
-    Page page =
-        browser
-            .newContext(
-                new Browser.NewContextOptions()
-                    .setViewportSize(1280, 800)
-                    .setColorScheme(scheme)
-                    .setReducedMotion(ReducedMotion.REDUCE)
-                    .setTimezoneId("Europe/London"))
-            .newPage();
-    page.setDefaultTimeout(PATIENCE);
-    page.clock()
-        .install(
-            new com.microsoft.playwright.Clock.InstallOptions()
-                .setTime(Date.from(Instant.parse(Demo.NOW))));
-    return page;
-  }
-
-  /** What the pages showed when a test failed, under target. */
-  @AfterMethod(alwaysRun = true)
-  public void closePages(ITestResult result) {
-    for (BrowserContext context : browser.contexts()) {
-      boolean keep = shared.containsValue(context);
-      if (!result.isSuccess()) {
-        context
-            .pages()
-            .forEach(
-                page ->
-                    page.screenshot(
-                        new Page.ScreenshotOptions()
-                            .setPath(Path.of("target", result.getName() + ".png"))));
-      }
-      if (keep) {
-        context.pages().forEach(Page::close);
-      } else {
-        context.close();
-      }
-    }
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void stop() {
-    if (playwright != null) {
-      playwright.close();
-    }
-    if (server != null) {
-      server.close();
-    }
-  }
-
-  private Page page(ColorScheme scheme) {
-    Page page = window(browser, scheme);
-    page.onPageError(
-        error -> {
-          throw new AssertionError("the page failed: " + error);
-        });
-    return page;
-  }
-
-  private Page signedIn(String who, ColorScheme scheme, String path) {
-    Page page = page(scheme);
-    page.navigate(server.url("/"));
-    page.getByLabel("Mail address").waitFor();
-    type(page, who + "@quillwater.example");
-    page.keyboard().press("Tab");
-    type(page, "still-water");
-    page.keyboard().press("Enter");
-    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages")).waitFor();
-    if (!path.equals("/")) {
-      page.navigate(server.url(path));
-    }
-    return page;
-  }
-
-  private final Map<String, BrowserContext> shared = new java.util.HashMap<>();
-
-  /** Pages that are only looked at share a window for each person and scheme. */
-  private Page looking(String who, ColorScheme scheme) {
-    return shared
-        .computeIfAbsent(
-            who + scheme,
-            key -> (who.isEmpty() ? page(scheme) : signedIn(who, scheme, "/")).context())
-        .newPage();
-  }
-
-  private static void type(Page page, String text) {
-    page.keyboard().type(text);
-  }
-
-  private static void press(Page page, String... keys) {
-    for (String key : keys) {
-      page.keyboard().press(key);
-    }
-  }
-
-  /** Types into a choice, as fast as hands do, until what fits is offered first. */
-  private static void find(Page page, String text) {
-    page.keyboard().type(text, new com.microsoft.playwright.Keyboard.TypeOptions().setDelay(30));
-    page.locator(".ant-select-item-option:visible", new Page.LocatorOptions().setHasText(text))
-        .first()
-        .waitFor();
-  }
+public class BrowserTest extends InBrowser {
 
   /** No pointer, no fill, no focus: the whole first run by keyboard. */
   @Test
   public void aCoordinatorDoesItAllByKeyboard() {
-    Page page = signedIn("hana", ColorScheme.LIGHT, "/");
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records");
     page.getByText("Fallen willow").first().waitFor();
     press(page, "n");
     page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    press(page, "Tab", "Tab");
     type(page, "Keyboard paddle");
     press(page, "Tab");
     find(page, "Lock 7");
@@ -213,6 +64,7 @@ public class BrowserTest {
     press(page, "Tab", "Tab", "Tab");
     find(page, "Tam Birtles");
     press(page, "Shift+Tab", "Enter");
+    assertThat(page.getByText(" saved: 5 entries on 5 calendars")).isVisible();
     assertThat(page.getByText("Tam Birtles, own")).isVisible();
     assertThat(calendars.events("Ines Okafor, own", "Keyboard paddle")).isEmpty();
 
@@ -234,6 +86,33 @@ public class BrowserTest {
             "{\"title\": \"From elsewhere\", \"due\": {\"at\": \"2026-11-24T07:00\"}}")
         .expect(201);
     assertThat(page.getByText("From elsewhere")).isVisible();
+  }
+
+  @Test
+  public void manyAreChosenLookedAtAndDoneAtOnce() {
+    Api hana = Api.of(server, "hana");
+    for (int i = 1; i <= 3; i++) {
+      hana.record(
+          "{\"title\": \"Many %d\", \"due\": {\"at\": \"2026-11-30T1%d:00\"}}".formatted(i, i));
+    }
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records?find=Many&state=all");
+    page.getByText("Many 3").waitFor();
+    for (int i = 0; i < 3; i++) {
+      page.getByRole(AriaRole.CHECKBOX).nth(i).check();
+    }
+    assertThat(page.getByText("3 chosen")).isVisible();
+    page.getByLabel("Give to…").click();
+    find(page, "Wren Adeyemi");
+    press(page, "Enter");
+    assertThat(page.getByText("This changes 9 entries on 3 calendars.")).isVisible();
+    assertThat(hana.get("/api/v1/records?find=Many").text()).doesNotContain("Wren");
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Do it")).click();
+    assertThat(page.getByText("3 given to Wren Adeyemi: 9 entries")).isVisible();
+    assertThat(new Calendars(Api.of(server, "wren")).events("Wren Adeyemi, own", "Many"))
+        .hasSize(3);
+    press(page, "z");
+    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(new Calendars(Api.of(server, "wren")).events("Wren Adeyemi, own", "Many")).isEmpty();
   }
 
   @Test
@@ -279,8 +158,12 @@ public class BrowserTest {
     page.getByLabel("Password").waitFor();
     type(page, "a long new password");
     press(page, "Enter");
-    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages")).waitFor();
-    assertThat(page.getByText("New ticket")).isHidden();
+    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages").setExact(true))
+        .waitFor();
+    assertThat(
+            page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName("New").setExact(true)))
+        .isHidden();
   }
 
   @DataProvider
@@ -289,6 +172,13 @@ public class BrowserTest {
       {"hana", "/records", "Fallen willow"},
       {"hana", "/records/13", "Lands on"},
       {"hana", "/records/new", "Lands on no calendar"},
+      {"hana", "/today", "Two weeks ahead"},
+      {"ines", "/my-day", "Next"},
+      {"hana", "/board", "Bank and Dredging"},
+      {"hana", "/board?zoom=day", "Bank and Dredging"},
+      {"hana", "/board?zoom=weeks", "Bank and Dredging"},
+      {"hana", "/board?zoom=season&by=place", "Osier Basin"},
+      {"ines", "/board", "Bank and Dredging"},
       {"hana", "/records/13?edit=1", "Will land on"},
       {"hana", "/records?find=nothing-like-it", "No records here"},
       {"ines", "/records/13", "Lands on"},

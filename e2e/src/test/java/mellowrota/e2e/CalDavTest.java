@@ -227,12 +227,17 @@ public class CalDavTest {
 
   @Test
   public void freeBusyTellsNothingOfFreeEntries() {
+    long person = hana.idOf("people", "Ines Okafor");
+    hana.record(
+        "{\"title\": \"Free\", \"due\": {\"at\": \"2027-05-10T10:00\"}, \"people\": [{\"role\": 0, \"person\": "
+            + person
+            + "}]}");
     String answer =
         ines.dav(
                 "REPORT",
                 calendars.href("Ines Okafor, own"),
                 "<c:free-busy-query xmlns:c='urn:ietf:params:xml:ns:caldav'><c:time-range"
-                    + " start='20261101T000000Z' end='20261231T000000Z'/></c:free-busy-query>")
+                    + " start='20270501T000000Z' end='20270511T000000Z'/></c:free-busy-query>")
             .expect(200)
             .text();
     assertThat(answer).contains("BEGIN:VFREEBUSY").doesNotContain("FREEBUSY;FBTYPE");

@@ -138,6 +138,58 @@ public class CanaryTest {
     call(
         "PATCH " + one + " #private",
         a -> a.patch("/api/v1/records/" + secret, "{\"tags\": [\"t\"]}", "If-Match", "*"));
+    String days = "/api/v1/board?from=2026-11-23&until=2026-11-30";
+    find("GET /api/v1/board", a -> a.get(days), "cnrprivate7");
+    find(
+        "POST /api/v1/records/several",
+        a ->
+            a.post(
+                "/api/v1/records/several",
+                "{\"items\": [{\"record\": %d, \"ifMatch\": \"*\", \"change\": {\"tags\": [\"u\"]}}]}"
+                    .formatted(open)),
+        "cnrquote7");
+    call(
+        "POST /api/v1/records/several/look",
+        a ->
+            a.post(
+                "/api/v1/records/several/look",
+                "{\"items\": [{\"record\": %d, \"ifMatch\": \"*\", \"change\": {\"tags\": [\"v\"]}}]}"
+                    .formatted(open)));
+    find(
+        "POST /api/v1/records/several #like",
+        a ->
+            a.post(
+                "/api/v1/records/several",
+                "{\"items\": [{\"like\": %d, \"make\": {}}]}".formatted(secret)),
+        "cnrprivate7");
+    find("GET /api/v1/today", a -> a.get("/api/v1/today"), "cnrprivate7");
+    find("GET /api/v1/my-day #lead", a -> a.get("/api/v1/my-day"), "cnrgate7");
+    call("POST /api/v1/records/{id}/seen", a -> a.post("/api/v1/records/" + open + "/seen", "{}"));
+    call(
+        "POST /api/v1/records/{id}/seen #private",
+        a -> a.post("/api/v1/records/" + secret + "/seen", "{}"));
+    find("GET /api/v1/records.csv", a -> a.get("/api/v1/records.csv"), "cnrquote7");
+    find("GET /api/v1/records.ics", a -> a.get("/api/v1/records.ics"), "cnrprivate7");
+    call("GET /api/v1/calendars/{id}.csv", a -> calendarFile(a, "csv"));
+    call("GET /api/v1/calendars/{id}.ics", a -> calendarFile(a, "ics"));
+    call("GET /api/v1/feeds", a -> a.get("/api/v1/feeds"));
+    call("POST /api/v1/feeds", CanaryTest::feed);
+    call("GET /feeds/{token}.ics", a -> a.get(feed(a).json().get("address").asString()));
+    call("DELETE /api/v1/feeds/{id}", CanaryTest::withdrawFeed);
+    call("GET /api/v1/calendars", a -> a.get("/api/v1/calendars"));
+    String person = "/api/v1/people/" + lead;
+    call("GET /api/v1/people/{id}/times", a -> a.get(person + "/times"));
+    call(
+        "PUT /api/v1/people/{id}/hours",
+        a ->
+            a.send(
+                "PUT",
+                person + "/hours",
+                "{\"hours\": [{\"weekday\": 1, \"from\": \"07:00\", \"until\": \"16:00\"}]}"));
+    call(
+        "POST /api/v1/people/{id}/leave",
+        a -> a.post(person + "/leave", "{\"first\": \"2027-02-01\"}"));
+    call("DELETE /api/v1/people/{id}/leave/{leave}", a -> noLeave(a, person));
     call("POST /api/v1/records", a -> a.post("/api/v1/records", "{\"title\": \"New\"}"));
     call(
         "POST /api/v1/landings",
@@ -236,6 +288,45 @@ public class CanaryTest {
     long id =
         api.post("/api/v1/account/app-passwords", "{\"label\": \"y\"}").json().get("id").asLong();
     return api.delete("/api/v1/account/app-passwords/" + id);
+  }
+
+  private static Api.Answer noLeave(Api api, String person) {
+    JsonNode times = api.get(person + "/times").json();
+    JsonNode leave = times.path("leave");
+    long id = leave.isEmpty() ? 0 : leave.get(0).get("id").asLong();
+    return api.delete(person + "/leave/" + id);
+  }
+
+  /** Of the first calendar the asker reads. */
+  private static Api.Answer calendarFile(Api api, String sort) {
+    for (JsonNode calendar : api.get("/api/v1/calendars").json()) {
+      if (calendar.get("reads").asBoolean()) {
+        return api.get("/api/v1/calendars/" + calendar.get("id").asLong() + "." + sort);
+      }
+    }
+    throw new AssertionError("everybody reads a calendar");
+  }
+
+  /** Of the first calendar the asker may make one of. */
+  private static Api.Answer feed(Api api) {
+    Api.Answer answer = null;
+    for (JsonNode calendar : api.get("/api/v1/calendars").json()) {
+      answer =
+          api.post(
+              "/api/v1/feeds",
+              "{\"calendar\": %d, \"label\": \"canary\"}".formatted(calendar.get("id").asLong()));
+      if (answer.status() == 201) {
+        return answer;
+      }
+    }
+    return answer;
+  }
+
+  private static Api.Answer withdrawFeed(Api api) {
+    feed(api);
+    JsonNode feeds = api.get("/api/v1/feeds").json();
+    long id = feeds.isEmpty() ? 0 : feeds.get(feeds.size() - 1).get("id").asLong();
+    return api.delete("/api/v1/feeds/" + id);
   }
 
   private static Api.Answer changePassword(Api api) {

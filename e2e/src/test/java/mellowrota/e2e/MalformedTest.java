@@ -79,6 +79,27 @@ public class MalformedTest {
             "/api/v1/records/" + record,
             "{\"title\": \"Better\", \"due\": {\"date\": \"2026-12-02\"}, \"started\": true}"),
         new Twin("POST", "/api/v1/landings", ticket),
+        new Twin(
+            "POST",
+            "/api/v1/records",
+            """
+            {"kind": "SHIFT", "title": "Good shift", "visits": [{"start": "2026-12-01T10:00",
+             "end": "2026-12-01T12:00"}], "dates": [{"name": "told", "date": "2026-11-30"}],
+             "exceptions": [{"sort": "NOT_SENT", "reason": "not yet"}],
+             "repeat": {"unit": "WEEKS", "times": 2}}
+            """),
+        new Twin(
+            "POST",
+            "/api/v1/records/several",
+            "{\"items\": [{\"like\": %d, \"make\": {\"title\": \"Like it\"}}]}".formatted(record)),
+        new Twin(
+            "PUT",
+            "/api/v1/people/" + kofi + "/hours",
+            "{\"hours\": [{\"weekday\": 1, \"from\": \"07:00\", \"until\": \"16:00\"}]}"),
+        new Twin(
+            "POST",
+            "/api/v1/people/" + kofi + "/leave",
+            "{\"first\": \"2026-12-01\", \"last\": \"2026-12-03\"}"),
         new Twin("POST", "/api/v1/people", "{\"name\": \"New Person\", \"standing\": \"HOUSE\"}"),
         new Twin("PATCH", "/api/v1/people/" + kofi, "{\"name\": \"Kofi B.\", \"right\": \"NONE\"}"),
         new Twin("POST", "/api/v1/teams", "{\"name\": \"New team\", \"hue\": \"moss\"}"),
@@ -91,6 +112,7 @@ public class MalformedTest {
             "POST",
             "/api/v1/people/" + kofi + "/invitation",
             "{\"email\": \"kofi@quillwater.example\", \"right\": \"WORKER\"}"),
+        new Twin("POST", "/api/v1/feeds", "{\"calendar\": 1, \"label\": \"Marina\"}"),
         new Twin("POST", "/api/v1/account/app-passwords", "{\"label\": \"Phone\"}"));
   }
 
@@ -157,6 +179,9 @@ public class MalformedTest {
     bad.put("id", "/api/v1/records/x");
     bad.put("long find", "/api/v1/records?find=" + "x".repeat(500));
     bad.put("null byte", "/api/v1/records?find=a%00b");
+    bad.put("board without days", "/api/v1/board");
+    bad.put("board of no day", "/api/v1/board?from=x&until=2026-12-01");
+    bad.put("board of years", "/api/v1/board?from=2026-12-01&until=2028-12-01");
     bad.put("double slash", "/api//v1/records");
     bad.put("encoded slash", "/api/v1/records%2f1");
     bad.put("nowhere", "/api/v1/nowhere");

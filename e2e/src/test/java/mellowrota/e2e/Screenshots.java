@@ -16,8 +16,35 @@ public class Screenshots {
   public void ofEveryMainView() {
     try (Server server = Server.started(Database.demo());
         Playwright playwright = Playwright.create()) {
-      Browser browser = BrowserTest.launch(playwright);
+      Browser browser = InBrowser.launch(playwright);
       shoot(browser, server, "sign-in", "", "/", "This is the demo", ColorScheme.LIGHT);
+      shoot(browser, server, "today", "hana", "/today", "Two weeks ahead", ColorScheme.LIGHT);
+      String week = "/board?from=2026-11-23";
+      shoot(
+          browser,
+          server,
+          "board-week",
+          "hana",
+          week + "&record=41",
+          "Lands on",
+          ColorScheme.LIGHT);
+      shoot(browser, server, "board-week-dark", "hana", week, "Yusuf Larch", ColorScheme.DARK);
+      shoot(
+          browser,
+          server,
+          "board-day",
+          "hana",
+          "/board?zoom=day&by=place&from=2026-11-27",
+          "Quill Weir",
+          ColorScheme.LIGHT);
+      shoot(
+          browser,
+          server,
+          "board-season",
+          "hana",
+          "/board?zoom=season&from=2026-11-23",
+          "Yusuf Larch",
+          ColorScheme.LIGHT);
       shoot(browser, server, "records", "hana", "/records", "Fallen willow", ColorScheme.LIGHT);
       shoot(browser, server, "record-sheet", "hana", "/records/13", "served", ColorScheme.LIGHT);
       shoot(
@@ -25,11 +52,12 @@ public class Screenshots {
       shoot(
           browser,
           server,
-          "ticket-form",
+          "record-form",
           "hana",
-          "/records/13?edit=1",
-          "Will land on 6 calendars",
+          "/records/41?edit=1",
+          "Will land on",
           ColorScheme.LIGHT);
+      shoot(browser, server, "my-day", "tam", "/my-day", "Next", ColorScheme.LIGHT);
       shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
     }
@@ -43,7 +71,10 @@ public class Screenshots {
       String path,
       String shows,
       ColorScheme scheme) {
-    Page page = BrowserTest.window(browser, scheme);
+    Page page = InBrowser.window(browser, scheme);
+    if (path.equals("/my-day")) {
+      page.setViewportSize(390, 844);
+    }
     page.navigate(server.url("/"));
     page.getByLabel("Mail address").waitFor();
     if (!who.isEmpty()) {
@@ -52,11 +83,16 @@ public class Screenshots {
       page.keyboard().press("Tab");
       page.keyboard().type("still-water");
       page.keyboard().press("Enter");
-      page.getByText("Records").first().waitFor();
+      page.locator("nav").first().waitFor();
       page.navigate(server.url(path));
     }
     page.getByText(shows).first().waitFor();
     page.waitForLoadState();
+    if (name.startsWith("board-week")) {
+      // The fourth team has a bit of everything.
+      page.keyboard().press("4");
+      page.getByText("Moor the survey buoy").first().waitFor();
+    }
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
     page.context().close();
   }

@@ -36,6 +36,10 @@ public class ArrowsTest {
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("crew")),
+          Map.entry("board", Set.of("records", "sight", "crew")),
+          Map.entry("today", Set.of("acts", "records", "sight")),
+          Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
+          Map.entry("files", Set.of("calendars", "ical", "records", "sight")),
           Map.entry("live", Set.of("acts", "records", "sight", "crew")),
           Map.entry("demo", Set.of("accounts", "calendars", "crew", "records")));
 

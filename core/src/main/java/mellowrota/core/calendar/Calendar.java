@@ -13,25 +13,67 @@ public record Calendar(CalendarId id, Owner owner, String name) {
     Objects.requireNonNull(name, "name");
   }
 
+  /** The sorts of calendar, nearest to the work first. */
+  public enum Sort {
+    OWN,
+    TEAM,
+    PLACE,
+    NAMED,
+    DATE_LIST,
+    MASTER
+  }
+
   /** Whose it is, which is also its sort. */
   public sealed interface Owner {
 
+    Sort sort();
+
     /** Everybody has one, held by us from the first day. Member: its person. */
-    record Own(PersonId person) implements Owner {}
+    record Own(PersonId person) implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.OWN;
+      }
+    }
 
     /** Members: all in the team, nested teams too. */
-    record OfTeam(TeamId team) implements Owner {}
+    record OfTeam(TeamId team) implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.TEAM;
+      }
+    }
 
     /** Members: coordinators and team coordinators. */
-    record Master() implements Owner {}
+    record Master() implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.MASTER;
+      }
+    }
 
     /** All dates of one sort, such as due times. Members: crew. */
-    record DateList() implements Owner {}
+    record DateList() implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.DATE_LIST;
+      }
+    }
 
     /** A site's, a vehicle's, a thing's. Members: crew. */
-    record OfPlace(long place) implements Owner {}
+    record OfPlace(long place) implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.PLACE;
+      }
+    }
 
     /** Named by the house. Members: coordinators. */
-    record Named() implements Owner {}
+    record Named() implements Owner {
+      @Override
+      public Sort sort() {
+        return Sort.NAMED;
+      }
+    }
   }
 }

@@ -31,6 +31,7 @@ import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Margins;
+import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
@@ -46,10 +47,12 @@ public final class RecordFields {
 
   public static final String STATE = "state";
   public static final String STARTED = "started";
+  public static final String CANT = "cant";
   public static final String PRIVATE = "private";
   public static final String PLACE = "place";
   public static final String TEAM = "team";
   public static final String DUE = "due";
+  public static final String DATES = "dates";
   public static final String VISITS = "visits";
   public static final String MARGINS = "margins";
   public static final String ASSIGNMENTS = "assignments";
@@ -95,10 +98,12 @@ public final class RecordFields {
     SortedMap<String, String> fields = new TreeMap<>();
     fields.put(STATE, record.state() + "/" + record.stateBefore());
     put(fields, STARTED, record.started() ? "yes" : "");
+    put(fields, CANT, record.cant() ? "yes" : "");
     put(fields, PRIVATE, record.isPrivate() ? "yes" : "");
     put(fields, PLACE, record.place().map(id -> "" + id.value()).orElse(""));
     put(fields, TEAM, record.team().map(id -> "" + id.value()).orElse(""));
     put(fields, DUE, record.due().map(RecordFields::print).orElse(""));
+    put(fields, DATES, print(record.dates()));
     put(fields, VISITS, lines(record.visits(), RecordFields::print));
     put(fields, MARGINS, margins(record.visits()));
     put(fields, ASSIGNMENTS, lines(record.assignments(), RecordFields::print));
@@ -129,8 +134,14 @@ public final class RecordFields {
     return items.stream().map(print).collect(Collectors.joining("\n"));
   }
 
-  private static String print(Due due) {
+  /** A due time as text, as history keeps it. */
+  public static String print(Due due) {
     return due instanceof Due.At at ? "T|" + print(at.time()) : "D|" + ((Due.On) due).day();
+  }
+
+  /** Named dates as text, one a line; {@link #dates} reads them. */
+  public static String print(List<NamedDate> dates) {
+    return lines(dates, date -> print(date.when()) + "|" + date.name());
   }
 
   private static String print(ZonedDateTime time) {
@@ -191,10 +202,12 @@ public final class RecordFields {
         builder.states(State.valueOf(states[0]), State.valueOf(states[1]));
       }
       case STARTED -> builder.started(text.equals("yes"));
+      case CANT -> builder.cant(text.equals("yes"));
       case PRIVATE -> builder.isPrivate(text.equals("yes"));
       case PLACE -> builder.place(number(text).map(PlaceId::of));
       case TEAM -> builder.team(number(text).map(TeamId::of));
       case DUE -> builder.due(due(text));
+      case DATES -> builder.dates(dates(text));
       case ASSIGNMENTS -> builder.assignments(assignments(text));
       case TAGS -> builder.tags(text.isEmpty() ? Set.of() : Set.of(text.split("\n")));
       case RULINGS -> builder.rulings(rulings(text));
@@ -230,6 +243,17 @@ public final class RecordFields {
         parts[0].equals("T")
             ? new Due.At(time(parts[1], parts[2], parts[3]))
             : new Due.On(LocalDate.parse(parts[1])));
+  }
+
+  /** The inverse of {@link #print(List)}. */
+  public static List<NamedDate> dates(String text) {
+    List<NamedDate> found = new ArrayList<>();
+    for (String line : items(text)) {
+      // A name may hold the mark that parts the fields.
+      String[] p = line.split("\\|", line.startsWith("T") ? 5 : 3);
+      found.add(new NamedDate(p[p.length - 1], due(line).orElseThrow()));
+    }
+    return found;
   }
 
   private static ZonedDateTime time(String local, String zone, String offset) {
@@ -299,7 +323,7 @@ public final class RecordFields {
       return details.forWhom(record, new DetailKey(field.substring(field.indexOf(':') + 1)));
     }
     return switch (field) {
-      case STATE, STARTED, DUE, VISITS -> details.forWhom(record, DetailKey.TIMES);
+      case STATE, STARTED, CANT, DUE, DATES, VISITS -> details.forWhom(record, DetailKey.TIMES);
       case MARGINS -> details.forWhom(record, DetailKey.MARGINS);
       case PLACE -> details.forWhom(record, DetailKey.PLACE);
       case ASSIGNMENTS -> details.forWhom(record, DetailKey.PEOPLE);

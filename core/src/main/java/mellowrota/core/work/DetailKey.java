@@ -17,6 +17,7 @@ public record DetailKey(String name) implements Comparable<DetailKey> {
   public static final DetailKey PHONE = new DetailKey("phone");
   public static final DetailKey GATE_CODE = new DetailKey("gate code");
   public static final DetailKey QUOTE = new DetailKey("quote");
+  public static final DetailKey PARTS = new DetailKey("parts");
   public static final DetailKey NOTES = new DetailKey("notes");
 
   public DetailKey {

@@ -48,6 +48,7 @@ public final class Details {
             all,
             ForSet.of(mellowrota.core.people.RoleId.LEAD),
             true),
+        new DetailDefinition(DetailKey.PARTS, "Parts", Set.of(Kind.JOB), ForSet.CREW, true),
         new DetailDefinition(DetailKey.NOTES, "Notes", all, ForSet.CREW, true),
         new DetailDefinition(DetailKey.QUOTE, "Quote", all, ForSet.OFFICE, true));
   }

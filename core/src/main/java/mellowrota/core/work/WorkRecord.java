@@ -18,7 +18,9 @@ import mellowrota.core.people.TeamId;
  * reader gets is a face or a view of it.
  *
  * @param stateBefore the state it was in before it was done, else its state
+ * @param cant somebody on it said that it cannot be done as it is
  * @param personal it belongs to its author alone: no job, team or customer
+ * @param dates further dates of its own, beside the due time
  * @param leastHeadCount how many people a visit wants before a confirmed job counts as confirmed
  */
 public record WorkRecord(
@@ -28,6 +30,7 @@ public record WorkRecord(
     State state,
     State stateBefore,
     boolean started,
+    boolean cant,
     boolean isPrivate,
     boolean personal,
     PersonId author,
@@ -35,6 +38,7 @@ public record WorkRecord(
     Optional<PlaceId> place,
     Optional<TeamId> team,
     Optional<Due> due,
+    List<NamedDate> dates,
     List<Visit> visits,
     List<Assignment> assignments,
     Map<DetailKey, DetailValue> details,
@@ -54,6 +58,7 @@ public record WorkRecord(
     Objects.requireNonNull(team, "team");
     Objects.requireNonNull(due, "due");
     Objects.requireNonNull(leastHeadCount, "leastHeadCount");
+    dates = List.copyOf(dates);
     visits = List.copyOf(visits);
     assignments = List.copyOf(assignments);
     details = Map.copyOf(details);
@@ -68,6 +73,11 @@ public record WorkRecord(
   public Optional<String> text(DetailKey key) {
     DetailValue value = details.get(key);
     return value == null || value.text().isEmpty() ? Optional.empty() : Optional.of(value.text());
+  }
+
+  /** The visit of that number. */
+  public Optional<Visit> visit(int no) {
+    return visits.stream().filter(visit -> visit.no() == no).findFirst();
   }
 
   public List<Assignment> on(int visit) {
@@ -115,15 +125,18 @@ public record WorkRecord(
     return new Builder(this);
   }
 
-  /** Begins a confirmed ticket with one bare visit. */
-  public static Builder ticket(RecordId id, String ref, PersonId author, Instant createdAt) {
+  /** Begins a record with one bare visit: a job as draft, the others as confirmed. */
+  public static Builder blank(
+      RecordId id, String ref, Kind kind, PersonId author, Instant createdAt) {
+    State state = kind == Kind.JOB ? State.DRAFT : State.CONFIRMED;
     return new Builder(
         new WorkRecord(
             id,
             ref,
-            Kind.TICKET,
-            State.CONFIRMED,
-            State.CONFIRMED,
+            kind,
+            state,
+            state,
+            false,
             false,
             false,
             false,
@@ -132,6 +145,7 @@ public record WorkRecord(
             Optional.empty(),
             Optional.empty(),
             Optional.empty(),
+            List.of(),
             List.of(Visit.bare(1)),
             List.of(),
             Map.of(),
@@ -140,9 +154,34 @@ public record WorkRecord(
             OptionalInt.empty()));
   }
 
+  /** Begins a record like another: the same work, not yet begun, handed over now. */
+  public static Builder like(
+      WorkRecord other, RecordId id, String ref, PersonId author, Instant createdAt) {
+    WorkRecord blank = blank(id, ref, other.kind, author, createdAt).build();
+    Builder builder = blank.with();
+    boolean planned = other.state == State.TENTATIVE || other.state == State.CONFIRMED;
+    other.details.forEach(builder::detail);
+    return builder
+        .state(planned ? other.state : blank.state)
+        .isPrivate(other.isPrivate)
+        .personal(other.personal)
+        .place(other.place)
+        .team(other.team)
+        .due(other.due)
+        .dates(other.dates)
+        .visits(other.visits)
+        .assignments(
+            other.assignments.stream()
+                .map(a -> new Assignment(a.visit(), a.holder(), a.role(), createdAt))
+                .toList())
+        .tags(other.tags)
+        .rulings(other.rulings)
+        .leastHeadCount(other.leastHeadCount);
+  }
+
   /** Collects changes to a record; {@link #build} checks the whole. */
   public static final class Builder {
-    private final RecordId id;
+    private RecordId id;
     private final PersonId author;
     private final Instant createdAt;
     private String ref;
@@ -150,11 +189,13 @@ public record WorkRecord(
     private State state;
     private State stateBefore;
     private boolean started;
+    private boolean cant;
     private boolean isPrivate;
     private boolean personal;
     private Optional<PlaceId> place;
     private Optional<TeamId> team;
     private Optional<Due> due;
+    private List<NamedDate> dates;
     private List<Visit> visits;
     private List<Assignment> assignments;
     private final Map<DetailKey, DetailValue> details;
@@ -171,11 +212,13 @@ public record WorkRecord(
       state = from.state;
       stateBefore = from.stateBefore;
       started = from.started;
+      cant = from.cant;
       isPrivate = from.isPrivate;
       personal = from.personal;
       place = from.place;
       team = from.team;
       due = from.due;
+      dates = from.dates;
       visits = from.visits;
       assignments = from.assignments;
       details = new java.util.TreeMap<>(from.details);
@@ -184,7 +227,9 @@ public record WorkRecord(
       leastHeadCount = from.leastHeadCount;
     }
 
-    public Builder ref(String value) {
+    /** Gives a record its number and the ref it is called by. */
+    public Builder called(RecordId number, String value) {
+      id = number;
       ref = value;
       return this;
     }
@@ -217,6 +262,11 @@ public record WorkRecord(
       return this;
     }
 
+    public Builder cant(boolean value) {
+      cant = value;
+      return this;
+    }
+
     public Builder isPrivate(boolean value) {
       isPrivate = value;
       return this;
@@ -239,6 +289,11 @@ public record WorkRecord(
 
     public Builder due(Optional<Due> value) {
       due = value;
+      return this;
+    }
+
+    public Builder dates(List<NamedDate> value) {
+      dates = value;
       return this;
     }
 
@@ -284,6 +339,7 @@ public record WorkRecord(
           state,
           stateBefore,
           started,
+          cant,
           isPrivate,
           personal,
           author,
@@ -291,6 +347,7 @@ public record WorkRecord(
           place,
           team,
           due,
+          dates,
           visits,
           assignments,
           details,

@@ -28,7 +28,7 @@ public class RecordFieldsTest {
   public void anyChangeIsUndoneByItsInverse(long seed) {
     RandomWorlds random = new RandomWorlds(seed);
     WorkRecord one = random.record(7);
-    WorkRecord other = random.record(7).with().ref(one.ref()).kind(one.kind()).build();
+    WorkRecord other = random.record(7).with().called(one.id(), one.ref()).kind(one.kind()).build();
     List<FieldChange> changes = RecordFields.between(one, other);
     WorkRecord there = RecordFields.apply(one, changes);
     assertThat(RecordFields.flatten(there)).isEqualTo(RecordFields.flatten(other));

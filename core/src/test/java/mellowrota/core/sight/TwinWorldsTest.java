@@ -129,7 +129,7 @@ public class TwinWorldsTest {
       }
     }
     if (hidden(world, record, DetailKey.REF, all)) {
-      twin.ref("Q-" + random.random().nextInt(1000));
+      twin.called(record.id(), "Q-" + random.random().nextInt(1000));
       any = true;
     }
     boolean movable = record.due().orElse(null) instanceof Due.At;

@@ -1,10 +1,5 @@
 package mellowrota.server.accounts;
 
-import jakarta.servlet.FilterChain;
-import jakarta.servlet.ServletException;
-import jakarta.servlet.http.HttpServletRequest;
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
 import java.util.List;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemWriter;
@@ -15,16 +10,14 @@ import org.springframework.http.HttpMethod;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
-import org.springframework.security.core.Authentication;
-import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
-import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
-import org.springframework.web.filter.OncePerRequestFilter;
+import org.springframework.session.config.SessionRepositoryCustomizer;
+import org.springframework.session.jdbc.JdbcIndexedSessionRepository;
 
 /** Who may call what, and the headers every answer carries. */
 @Configuration
@@ -103,7 +96,6 @@ class SecurityConfiguration {
         .logout(logout -> logout.disable())
         .formLogin(form -> form.disable())
         .httpBasic(basic -> basic.disable())
-        .addFilterAfter(new OnlyOpenAccounts(), SecurityContextHolderFilter.class)
         .exceptionHandling(
             e ->
                 e.authenticationEntryPoint(
@@ -143,21 +135,22 @@ class SecurityConfiguration {
                     r -> r.policy(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN)));
   }
 
-  /** A session of somebody who has left, or may no longer sign in, is none. */
-  private final class OnlyOpenAccounts extends OncePerRequestFilter {
-    @Override
-    protected void doFilterInternal(
-        HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-        throws ServletException, IOException {
-      Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
-      boolean named = signedIn != null && signedIn.isAuthenticated();
-      if (named && !accounts.mayEnter(Long.parseLong(signedIn.getName()))) {
-        SecurityContextHolder.clearContext();
-        if (request.getSession(false) != null) {
-          request.getSession(false).invalidate();
-        }
-      }
-      chain.doFilter(request, response);
-    }
+  /**
+   * A session of somebody who has left, or may no longer sign in, is none: it is not found. Asked
+   * in the reading of the session itself, since every request comes by here.
+   */
+  @Bean
+  static SessionRepositoryCustomizer<JdbcIndexedSessionRepository> onlyOpenAccounts() {
+    return sessions ->
+        sessions.setGetSessionQuery(
+            """
+            select s.primary_id, s.session_id, s.creation_time, s.last_access_time,
+              s.max_inactive_interval, sa.attribute_name, sa.attribute_bytes
+            from %TABLE_NAME% s
+              left join %TABLE_NAME%_attributes sa on sa.session_primary_id = s.primary_id
+            where s.session_id = ? and (s.principal_name is null or exists (
+              select 1 from person p where p.id = s.principal_name::bigint
+                and p.standing <> 'LEFT' and p.account_right <> 'NONE'))
+            """);
   }
 }

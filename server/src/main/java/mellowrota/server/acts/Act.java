@@ -1,7 +1,9 @@
 package mellowrota.server.acts;
 
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
@@ -10,6 +12,7 @@ import java.util.TreeSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.platform.Writes;
 
 /** An act while it is being done. */
 public final class Act {
@@ -19,20 +22,23 @@ public final class Act {
   private final long actor;
   private final SortedMap<RecordId, WorkRecord> records = new TreeMap<>();
   private final Set<RecordId> made = new HashSet<>();
-  private long changedBits;
+  private final Map<RecordId, Long> changedBits = new HashMap<>();
   private final boolean worldChanged;
   private Object worldBefore;
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
 
   private final long worldVersion;
+  private final Writes later = new Writes();
+  private String reason;
 
-  Act(long id, Instant at, long actor, boolean worldChanged, long worldVersion) {
+  Act(long id, Instant at, Acts.Wanted wanted, long worldVersion) {
     this.worldVersion = worldVersion;
-    this.worldChanged = worldChanged;
+    this.worldChanged = wanted.changesWorld();
     this.id = id;
     this.at = at;
-    this.actor = actor;
+    this.actor = wanted.actor();
+    this.reason = wanted.reason();
   }
 
   public long id() {
@@ -48,6 +54,20 @@ public final class Act {
     return PersonId.of(actor);
   }
 
+  /** What goes to the database with the next that must; nothing in the act reads it before. */
+  public Writes later() {
+    return later;
+  }
+
+  /** Says why it is done. */
+  public void because(String why) {
+    reason = why;
+  }
+
+  String reason() {
+    return reason;
+  }
+
   /**
    * Says that a record changed.
    *
@@ -56,7 +76,7 @@ public final class Act {
    */
   public void touch(WorkRecord record, long bits) {
     records.put(record.id(), record);
-    changedBits |= bits;
+    changedBits.merge(record.id(), bits, (one, other) -> one | other);
   }
 
   /** Says that a record was made; nothing of it has been stored elsewhere before. */
@@ -93,8 +113,9 @@ public final class Act {
     return records;
   }
 
-  public long changedBits() {
-    return changedBits;
+  /** Whom the changed details of this record are for, together. */
+  public long changedBits(RecordId record) {
+    return changedBits.getOrDefault(record, 0L);
   }
 
   /** Counts what was stored on a calendar. */

@@ -16,6 +16,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -31,11 +32,13 @@ public class Acts {
   public static final String CHANNEL = "mellow_changes";
 
   private final JdbcClient jdbc;
+  private final JdbcTemplate template;
   private final Clock clock;
   private final ObjectProvider<Affected> affected;
 
-  Acts(JdbcClient jdbc, Clock clock, ObjectProvider<Affected> affected) {
+  Acts(JdbcClient jdbc, JdbcTemplate template, Clock clock, ObjectProvider<Affected> affected) {
     this.jdbc = jdbc;
+    this.template = template;
     this.clock = clock;
     this.affected = affected;
   }
@@ -94,40 +97,53 @@ public class Acts {
   public Done run(Wanted wanted, Function<Act, String> command) {
     String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
-    // One lock order for all: the house, then records, then calendars.
-    String lock = wanted.changesWorld() ? "update" : "share";
-    long world = jdbc.sql("select world_version from house for " + lock).query(Long.class).single();
-    Optional<Long> id = insert(wanted, bodyHash, at);
-    if (id.isEmpty()) {
+    Begun begun = begin(wanted, bodyHash, at);
+    if (begun.id().isEmpty()) {
       return firstAnswer(wanted, bodyHash);
     }
-    Act act = new Act(id.get(), at, wanted.actor(), wanted.changesWorld(), world);
+    long id = begun.id().get();
+    Act act = new Act(id, at, wanted, begun.worldVersion());
     if (wanted.changesWorld()) {
       affected.getObject().worldAboutToChange(act);
     }
     String answer = command.apply(act);
+    if (wanted.changesWorld()) {
+      act.later().send(template);
+    }
     keepAnswerAndTell(act, answer);
     // Last, since it locks calendars that many acts touch until this one is committed.
     affected.getObject().bringUpToDate(act);
+    act.later().send(template);
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
   }
 
-  private Optional<Long> insert(Wanted wanted, String bodyHash, Instant at) {
+  /** The act's number; none where its key was used before. */
+  private record Begun(long worldVersion, Optional<Long> id) {}
+
+  /** Locks the house first (one lock order for all: the house, then records, then calendars). */
+  private Begun begin(Wanted wanted, String bodyHash, Instant at) {
     return jdbc.sql(
             """
-            insert into act (at, actor, kind, reason, idem_key, body_hash, undoes)
-            values (?, ?, ?, ?, ?, ?, ?)
-            on conflict do nothing returning id
-            """)
+            with house_now as (select world_version from house for %s),
+              begun as (
+                insert into act (at, actor, kind, idem_key, body_hash, undoes)
+                select ?::timestamptz, ?::bigint, ?, ?, ?, ?::bigint from house_now
+                on conflict do nothing returning id)
+            select begun.id, world_version from house_now left join begun on true
+            """
+                .formatted(wanted.changesWorld() ? "update" : "share"))
         .param(at.atOffset(ZoneOffset.UTC))
         .param(wanted.actor())
         .param(wanted.kind())
-        .param(wanted.reason())
         .param(wanted.key().orElse(null))
         .param(bodyHash)
         .param(wanted.undoes().orElse(null))
-        .query(Long.class)
-        .optional();
+        .query(
+            (row, n) ->
+                new Begun(
+                    row.getLong("world_version"),
+                    Optional.ofNullable(row.getObject("id", Long.class))))
+        .single();
   }
 
   private Done firstAnswer(Wanted wanted, String bodyHash) {
@@ -158,22 +174,23 @@ public class Acts {
   private void keepAnswerAndTell(Act act, String answer) {
     List<String> notices = new ArrayList<>();
     for (RecordId record : act.records().keySet()) {
-      notices.add(record.value() + ":" + act.changedBits());
+      notices.add(record.value() + ":" + act.changedBits(record));
     }
     if (act.worldChanged()) {
       notices.add("world");
     }
-    jdbc.sql(
+    act.later()
+        .add(
             """
-            with kept as (update act set answer = ? where id = ?)
-            select pg_notify(?, notice)::text from unnest(?::text[]) notice
-            """)
-        .param(answer)
-        .param(act.id())
-        .param(CHANNEL)
-        .param(notices.toArray(String[]::new))
-        .query(String.class)
-        .list();
+            update act set answer = ?, reason = ?
+            from (select count(pg_notify(?, notice)) from unnest(?::text[]) notice) told
+            where id = ?
+            """,
+            answer,
+            act.reason(),
+            CHANNEL,
+            notices.toArray(String[]::new),
+            act.id());
   }
 
   private static String hash(String text) {

@@ -32,6 +32,10 @@ class Pages implements WebMvcConfigurer {
         .addResourceLocations(folder + "assets/")
         .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
     registry.addResourceHandler("/icon.svg").addResourceLocations(folder);
+    registry
+        .addResourceHandler("/sw.js")
+        .addResourceLocations(folder)
+        .setCacheControl(CacheControl.noCache());
   }
 
   @RestController
@@ -44,7 +48,17 @@ class Pages implements WebMvcConfigurer {
     }
 
     /** Addresses of pages have no dot and are no part of the API. */
-    @GetMapping({"/", "/records/**", "/crew/**", "/account/**", "/sign-in", "/welcome/{token}"})
+    @GetMapping({
+      "/",
+      "/today",
+      "/my-day",
+      "/board",
+      "/records/**",
+      "/crew/**",
+      "/account/**",
+      "/sign-in",
+      "/welcome/{token}"
+    })
     ResponseEntity<Resource> page() {
       return ResponseEntity.ok()
           .contentType(MediaType.TEXT_HTML)

@@ -5,7 +5,6 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,6 +21,7 @@ import mellowrota.core.project.Projector;
 import mellowrota.core.sight.Face;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Act;
+import mellowrota.server.platform.Writes;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -36,8 +36,10 @@ public class EntryStore {
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final ChangeNumbers numbers;
+  private final EntryIds entryIds;
 
-  EntryStore(JdbcClient jdbc, JdbcTemplate template, ChangeNumbers numbers) {
+  EntryStore(JdbcClient jdbc, JdbcTemplate template, ChangeNumbers numbers, EntryIds entryIds) {
+    this.entryIds = entryIds;
     this.jdbc = jdbc;
     this.template = template;
     this.numbers = numbers;
@@ -57,10 +59,10 @@ public class EntryStore {
     Map<CalendarId, Integer> touched = new TreeMap<>();
     difference.entries().forEach(change -> touched.merge(change.key().calendar(), 1, Integer::sum));
     touched.forEach((calendar, count) -> act.count(calendar.value(), count));
-    Map<EntryKey, Long> ids = ids(difference, known);
-    Map<CalendarId, Long> changeNos = numbers.next(touched.keySet());
-    writeEntries(difference, known, ids, changeNos);
-    writeFaces(act, difference, ids, changeNos);
+    // All that can be worked out is, before calendars are locked that many acts touch.
+    Rows rows = rows(act, difference, known, ids(difference, known));
+    act.later().send(template);
+    rows.send(numbers.next(touched.keySet()));
   }
 
   private Map<EntryKey, Known> load(Collection<RecordId> records) {
@@ -112,63 +114,71 @@ public class EntryStore {
   /** The numbers of the entries that change; taken for new ones before any calendar is locked. */
   private Map<EntryKey, Long> ids(Difference difference, Map<EntryKey, Known> known) {
     Map<EntryKey, Long> ids = new HashMap<>();
-    List<EntryKey> fresh = new ArrayList<>();
     for (Difference.EntryChange change : difference.entries()) {
       Known before = known.get(change.key());
-      if (before == null) {
-        fresh.add(change.key());
-      } else {
-        ids.put(change.key(), before.id());
-      }
-    }
-    if (!fresh.isEmpty()) {
-      Iterator<Long> taken =
-          jdbc.sql(
-                  """
-                  select nextval(pg_get_serial_sequence('entry', 'id')) from generate_series(1, ?)
-                  """)
-              .param(fresh.size())
-              .query(Long.class)
-              .list()
-              .iterator();
-      fresh.forEach(key -> ids.put(key, taken.next()));
+      ids.put(change.key(), before == null ? entryIds.next() : before.id());
     }
     return ids;
   }
 
-  private void writeEntries(
-      Difference difference,
-      Map<EntryKey, Known> known,
-      Map<EntryKey, Long> ids,
-      Map<CalendarId, Long> changeNos) {
-    List<Object[]> inserts = new ArrayList<>();
-    List<Object[]> updates = new ArrayList<>();
-    List<Object[]> goes = new ArrayList<>();
-    for (Difference.EntryChange change : difference.entries()) {
-      long id = ids.get(change.key());
-      long changeNo = changeNos.get(change.key().calendar());
-      if (change.entry().isEmpty()) {
-        goes.add(new Object[] {changeNo, id});
-      } else if (known.containsKey(change.key())) {
-        updates.add(update(change, id, changeNo));
-      } else {
-        inserts.add(insert(change.entry().get(), id, changeNo));
-      }
+  /** A row to write, whose calendar's change number is put at one place when it is known. */
+  private record Row(CalendarId calendar, int place, Object... values) {
+    Object[] numbered(Map<CalendarId, Long> changeNos) {
+      values[place] = changeNos.get(calendar);
+      return values;
     }
-    batch(
-        """
-        insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts, ends,
-          rules, change_no)
-        overriding system value values (?, ?, ?, ?, ?, ?, 0, 'LIVE', ?, ?, ?, ?)
-        """,
-        inserts);
-    batch(
-        """
-        update entry set state = 'LIVE', sequence = ?, starts = ?, ends = ?, rules = ?, change_no = ?
-        where id = ?
-        """,
-        updates);
-    batch("update entry set state = 'GONE', change_no = ? where id = ?", goes);
+  }
+
+  /** The rows of a projection, by what becomes of them. */
+  private final class Rows {
+    final List<Row> newEntries = new ArrayList<>();
+    final List<Row> changedEntries = new ArrayList<>();
+    final List<Row> goneEntries = new ArrayList<>();
+    final List<Row> liveFaces = new ArrayList<>();
+    final List<Row> goneFaces = new ArrayList<>();
+
+    void send(Map<CalendarId, Long> changeNos) {
+      batch(
+          """
+          update entry set state = 'LIVE', sequence = ?, starts = ?, ends = ?, rules = ?,
+            change_no = ? where id = ?
+          """,
+          numbered(changedEntries, changeNos));
+      batch(
+          "update entry set state = 'GONE', change_no = ? where id = ?",
+          numbered(goneEntries, changeNos));
+      batch(
+          """
+          update face set live = false, modified = ?, change_no = ?, ics = null
+          where entry = ? and rendering = ?
+          """,
+          numbered(goneFaces, changeNos));
+      Writes writes = new Writes();
+      writes.addRows(
+          """
+          insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts,
+            ends, rules, change_no) overriding system value
+          """,
+          numbered(newEntries, changeNos),
+          "");
+      writes.addRows(
+          """
+          insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
+            change_no)
+          """,
+          numbered(liveFaces, changeNos),
+          """
+           on conflict (entry, rendering) do update set live = true, content = excluded.content,
+            etag = excluded.etag, sequence = excluded.sequence, starts = excluded.starts,
+            ends = excluded.ends, modified = excluded.modified, change_no = excluded.change_no,
+            ics = null
+          """);
+      writes.send(template);
+    }
+
+    private List<Object[]> numbered(List<Row> rows, Map<CalendarId, Long> changeNos) {
+      return rows.stream().map(row -> row.numbered(changeNos)).toList();
+    }
   }
 
   private void batch(String sql, List<Object[]> rows) {
@@ -177,92 +187,88 @@ public class EntryStore {
     }
   }
 
-  private static Object[] update(Difference.EntryChange change, long id, long changeNo) {
-    Entry entry = change.entry().orElseThrow();
-    return new Object[] {
-      change.sequence(),
-      entry.times().from().atOffset(ZoneOffset.UTC),
-      entry.times().until().atOffset(ZoneOffset.UTC),
-      rules(entry),
-      changeNo,
-      id
-    };
+  private Rows rows(
+      Act act, Difference difference, Map<EntryKey, Known> known, Map<EntryKey, Long> ids) {
+    Rows rows = new Rows();
+    OffsetDateTime at = act.at().atOffset(ZoneOffset.UTC);
+    for (Difference.EntryChange change : difference.entries()) {
+      long id = ids.get(change.key());
+      CalendarId calendar = change.key().calendar();
+      if (change.entry().isEmpty()) {
+        rows.goneEntries.add(new Row(calendar, 0, null, id));
+      } else if (known.containsKey(change.key())) {
+        rows.changedEntries.add(changed(change, id));
+      } else {
+        rows.newEntries.add(fresh(change.entry().get(), id));
+      }
+      for (Difference.FaceChange face : change.faces()) {
+        if (face.canonical().isEmpty()) {
+          rows.goneFaces.add(new Row(calendar, 1, at, null, id, face.rendering().value()));
+        } else {
+          rows.liveFaces.add(live(at, change, id, face));
+        }
+      }
+    }
+    return rows;
   }
 
-  private static Object[] insert(Entry entry, long id, long changeNo) {
+  private static Row changed(Difference.EntryChange change, long id) {
+    Entry entry = change.entry().orElseThrow();
+    return new Row(
+        change.key().calendar(),
+        4,
+        change.sequence(),
+        entry.times().from().atOffset(ZoneOffset.UTC),
+        entry.times().until().atOffset(ZoneOffset.UTC),
+        rules(entry),
+        null,
+        id);
+  }
+
+  private static Row fresh(Entry entry, long id) {
     EntryKey key = entry.key();
-    return new Object[] {
-      id,
-      key.record().value(),
-      key.visit(),
-      key.calendar().value(),
-      key.family().name(),
-      entry.uid().value(),
-      entry.times().from().atOffset(ZoneOffset.UTC),
-      entry.times().until().atOffset(ZoneOffset.UTC),
-      rules(entry),
-      changeNo
-    };
+    return new Row(
+        key.calendar(),
+        11,
+        id,
+        key.record().value(),
+        key.visit(),
+        key.calendar().value(),
+        key.family().name(),
+        entry.uid().value(),
+        0,
+        "LIVE",
+        entry.times().from().atOffset(ZoneOffset.UTC),
+        entry.times().until().atOffset(ZoneOffset.UTC),
+        rules(entry),
+        null);
   }
 
   private static String rules(Entry entry) {
     return entry.rules().stream().map(String::valueOf).collect(Collectors.joining(","));
   }
 
-  private void writeFaces(
-      Act act, Difference difference, Map<EntryKey, Long> ids, Map<CalendarId, Long> changeNos) {
-    List<Object[]> upserts = new ArrayList<>();
-    List<Object[]> goes = new ArrayList<>();
-    OffsetDateTime at = act.at().atOffset(ZoneOffset.UTC);
-    for (Difference.EntryChange change : difference.entries()) {
-      long entry = ids.get(change.key());
-      Uid uid = change.entry().map(Entry::uid).orElse(null);
-      long changeNo = changeNos.get(change.key().calendar());
-      for (Difference.FaceChange face : change.faces()) {
-        if (face.canonical().isEmpty()) {
-          goes.add(new Object[] {at, changeNo, entry, face.rendering().value()});
-        } else {
-          upserts.add(upsert(at, entry, uid, changeNo, face));
-        }
-      }
-    }
-    batch(
-        """
-        insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
-          change_no)
-        values (?, ?, true, ?, ?, ?, ?, ?, ?, ?)
-        on conflict (entry, rendering) do update set live = true, content = excluded.content,
-          etag = excluded.etag, sequence = excluded.sequence, starts = excluded.starts,
-          ends = excluded.ends, modified = excluded.modified, change_no = excluded.change_no,
-          ics = null
-        """,
-        upserts);
-    batch(
-        """
-        update face set live = false, modified = ?, change_no = ?, ics = null
-        where entry = ? and rendering = ?
-        """,
-        goes);
-  }
-
   /** The tag hashes content, SEQUENCE, act time and the renderer's version. */
-  private static Object[] upsert(
-      OffsetDateTime at, long entry, Uid uid, long changeNo, Difference.FaceChange face) {
+  private static Row live(
+      OffsetDateTime at, Difference.EntryChange change, long entry, Difference.FaceChange face) {
     String canonical = face.canonical().orElseThrow();
     Face parsed = Face.parse(canonical);
+    Uid uid = change.entry().map(Entry::uid).orElse(null);
     String tag =
         Face.digest(
             canonical + '\n' + uid + '\n' + face.sequence() + '\n' + at + '\n' + Faces.RENDERER);
-    return new Object[] {
-      entry,
-      face.rendering().value(),
-      canonical,
-      tag,
-      face.sequence(),
-      parsed.times().from().atOffset(ZoneOffset.UTC),
-      parsed.times().until().atOffset(ZoneOffset.UTC),
-      at,
-      changeNo
-    };
+    return new Row(
+        change.key().calendar(),
+        9,
+        entry,
+        face.rendering().value(),
+        true,
+        canonical,
+        tag,
+        face.sequence(),
+        parsed.times().from().atOffset(ZoneOffset.UTC),
+        parsed.times().until().atOffset(ZoneOffset.UTC),
+        at,
+        null);
   }
 }

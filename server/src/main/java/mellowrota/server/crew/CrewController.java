@@ -134,11 +134,6 @@ class CrewController {
     return people.find(asker.person()).orElseThrow(Problem::notFound);
   }
 
-  /** Outside and agency people see themselves alone. */
-  private static boolean seesCrew(Person person) {
-    return person.everywhere().isCrew() || person.isCoordinator() || person.isTeamCoordinator();
-  }
-
   @GetMapping("/people")
   @Operation(summary = "The people the asker may know of, by name")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
@@ -152,7 +147,7 @@ class CrewController {
                     m -> m.memberPerson, Collectors.mapping(m -> m.team, Collectors.toList())));
     Map<Long, String[]> accounts = me.isCoordinator() ? accounts() : Map.of();
     return people.allPersons().stream()
-        .filter(p -> seesCrew(me) || p.id == me.id().value())
+        .filter(p -> WorkTimes.seesCrew(me) || p.id == me.id().value())
         .filter(p -> me.isCoordinator() || p.standing != Person.Standing.LEFT)
         .sorted(
             Comparator.comparing((CrewEntities.PersonEntity p) -> p.name).thenComparing(p -> p.id))
@@ -251,7 +246,7 @@ class CrewController {
   @Operation(summary = "The teams with who is in them")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<TeamView> teams(Asker asker) {
-    if (!seesCrew(asking(asker))) {
+    if (!WorkTimes.seesCrew(asking(asker))) {
       return List.of();
     }
     Map<Long, List<CrewEntities.MembershipEntity>> members =
@@ -342,7 +337,7 @@ class CrewController {
   @Operation(summary = "The places by name")
   @Transactional(readOnly = true)
   List<PlaceView> places(Asker asker) {
-    if (!seesCrew(asking(asker))) {
+    if (!WorkTimes.seesCrew(asking(asker))) {
       return List.of();
     }
     return people.allPlaces().stream()

@@ -14,7 +14,6 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
 import mellowrota.server.calendars.CalendarKeeper;
 import mellowrota.server.crew.HouseStore;
-import org.springframework.core.io.ClassPathResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -22,7 +21,10 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Lays an empty house: its details, roles, wordings, rules, master and date lists, from data. */
+/**
+ * Lays an empty house: its details, roles, wordings, rules, master, date lists and named calendars,
+ * from data.
+ */
 @Component
 class NewHouse {
 
@@ -63,15 +65,18 @@ class NewHouse {
         .update();
     house.insertUsualRoles();
     details();
-    JsonNode rules = read();
+    JsonNode rules = Resources.read(json, "house-rules.json");
     Map<String, Long> wordings = wordings(rules);
-    Map<String, Long> lists = new HashMap<>();
+    Map<String, Long> calendars = new HashMap<>();
     keeper.insert("MASTER", "Master");
     for (JsonNode list : rules.get("dateLists")) {
-      lists.put(list.asString(), keeper.insert("DATE_LIST", list.asString()));
+      calendars.put(list.asString(), keeper.insert("DATE_LIST", list.asString()));
+    }
+    for (JsonNode named : rules.get("named")) {
+      calendars.put(named.asString(), keeper.insert("NAMED", named.asString()));
     }
     keeper.keep();
-    rules(rules, wordings, lists);
+    rules(rules, wordings, calendars);
     return true;
   }
 
@@ -79,14 +84,6 @@ class NewHouse {
     byte[] bytes = new byte[8];
     new java.security.SecureRandom().nextBytes(bytes);
     return HexFormat.of().formatHex(bytes);
-  }
-
-  private JsonNode read() {
-    try (java.io.InputStream in = new ClassPathResource("house-rules.json").getInputStream()) {
-      return json.readTree(in);
-    } catch (java.io.IOException missing) {
-      throw new java.io.UncheckedIOException(missing);
-    }
   }
 
   private void details() {
@@ -140,14 +137,15 @@ class NewHouse {
     return ids;
   }
 
-  private void rules(JsonNode rules, Map<String, Long> wordings, Map<String, Long> lists) {
+  private void rules(JsonNode rules, Map<String, Long> wordings, Map<String, Long> calendars) {
     int position = 1;
     for (JsonNode rule : rules.get("rules")) {
       ObjectNode sentence = ((ObjectNode) rule).deepCopy();
       sentence.put("wordingId", wordings.get(sentence.remove("wording").asString()));
       for (JsonNode target : sentence.get("lands")) {
-        if (target.has("dateList")) {
-          Long id = lists.get(((ObjectNode) target).remove("dateList").asString());
+        String named = target.has("dateList") ? "dateList" : "calendar";
+        if (target.has(named)) {
+          Long id = calendars.get(((ObjectNode) target).remove(named).asString());
           ((ObjectNode) target).put("calendar", id);
         }
       }

@@ -1,5 +1,6 @@
 package mellowrota.server.ical;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -8,10 +9,12 @@ import java.time.ZonedDateTime;
 import java.time.zone.ZoneOffsetTransition;
 import java.time.zone.ZoneRules;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
 import net.fortuna.ical4j.model.Calendar;
+import net.fortuna.ical4j.model.ParameterList;
 import net.fortuna.ical4j.model.Property;
 import net.fortuna.ical4j.model.component.Daylight;
 import net.fortuna.ical4j.model.component.Observance;
@@ -19,6 +22,7 @@ import net.fortuna.ical4j.model.component.Standard;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.component.VTimeZone;
 import net.fortuna.ical4j.model.parameter.TzId;
+import net.fortuna.ical4j.model.parameter.Value;
 import net.fortuna.ical4j.model.property.Categories;
 import net.fortuna.ical4j.model.property.Clazz;
 import net.fortuna.ical4j.model.property.Description;
@@ -28,6 +32,7 @@ import net.fortuna.ical4j.model.property.DtStart;
 import net.fortuna.ical4j.model.property.LastModified;
 import net.fortuna.ical4j.model.property.Location;
 import net.fortuna.ical4j.model.property.ProdId;
+import net.fortuna.ical4j.model.property.RefreshInterval;
 import net.fortuna.ical4j.model.property.Sequence;
 import net.fortuna.ical4j.model.property.Status;
 import net.fortuna.ical4j.model.property.Summary;
@@ -48,18 +53,69 @@ public class IcalendarWriter {
 
   private static final String PRODUCT = "-//Mellow Rota//Mellow Rota//EN";
 
+  /** How often a program that subscribes should ask again (RFC 7986 §5.7). */
+  private static final Duration REFRESH = Duration.ofMinutes(15);
+
+  /** A face with its identity and the moment of its last change. */
+  public record Written(String uid, int sequence, Instant modified, Face face) {}
+
   /** The text of a face, lines folded and ended as RFC 5545 §3.1 says. */
   public String write(String uid, int sequence, Instant modified, Face face) {
+    Written one = new Written(uid, sequence, modified, face);
+    Calendar calendar = begun();
+    zones(calendar, List.of(one));
+    calendar.add(event(one));
+    return Folding.refold(calendar.toString());
+  }
+
+  /** Many faces as one calendar, for programs that subscribe to it. */
+  public String writeAll(List<Written> all) {
+    Calendar calendar = begun();
+    RefreshInterval refresh = new RefreshInterval(new ParameterList(), REFRESH);
+    refresh.add(Value.DURATION);
+    calendar.add(refresh);
+    zones(calendar, all);
+    all.forEach(one -> calendar.add(event(one)));
+    return Folding.refold(calendar.toString());
+  }
+
+  private static Calendar begun() {
     Calendar calendar = new Calendar();
     calendar.add(new ProdId(PRODUCT));
     calendar.add(ImmutableVersion.VERSION_2_0);
+    return calendar;
+  }
+
+  /** Each zone once, with the observances of all times that are in it. */
+  private static void zones(Calendar calendar, List<Written> all) {
+    Map<ZoneId, EntryTimes.Timed> spans = new LinkedHashMap<>();
+    for (Written one : all) {
+      if (one.face().times() instanceof EntryTimes.Timed timed && !isFixed(timed)) {
+        spans.merge(timed.start().getZone(), timed, IcalendarWriter::hull);
+      }
+    }
+    spans.forEach((zone, timed) -> calendar.add(zone(zone, timed)));
+  }
+
+  private static EntryTimes.Timed hull(EntryTimes.Timed one, EntryTimes.Timed other) {
+    return new EntryTimes.Timed(
+        one.start().isBefore(other.start()) ? one.start() : other.start(),
+        one.end().isAfter(other.end()) ? one.end() : other.end());
+  }
+
+  private static boolean isFixed(EntryTimes.Timed timed) {
+    return timed.start().getZone().getRules().isFixedOffset();
+  }
+
+  private static VEvent event(Written one) {
+    Face face = one.face();
     VEvent event = new VEvent(false);
-    event.add(new Uid(uid));
-    Instant at = modified.truncatedTo(java.time.temporal.ChronoUnit.SECONDS);
+    event.add(new Uid(one.uid()));
+    Instant at = one.modified().truncatedTo(java.time.temporal.ChronoUnit.SECONDS);
     event.add(new DtStamp(at));
     event.add(new LastModified(at));
-    event.add(new Sequence(sequence));
-    times(calendar, event, face.times());
+    event.add(new Sequence(one.sequence()));
+    times(event, face.times());
     event.add(new Summary(summary(face)));
     if (!face.place().isEmpty()) {
       event.add(new Location(face.place()));
@@ -73,8 +129,7 @@ public class IcalendarWriter {
     event.add(new Status(face.marks().tentative() ? "TENTATIVE" : "CONFIRMED"));
     event.add(new Transp(face.marks().busy() ? "OPAQUE" : "TRANSPARENT"));
     event.add(new Clazz(Clazz.VALUE_PUBLIC));
-    calendar.add(event);
-    return Folding.refold(calendar.toString());
+    return event;
   }
 
   /** A tick, late and unhanded go with the times and are told before the title. */
@@ -88,20 +143,18 @@ public class IcalendarWriter {
     return face.marks().unhanded() ? face.title() + " (handed to nobody yet)" : face.title();
   }
 
-  private static void times(Calendar calendar, VEvent event, EntryTimes times) {
+  private static void times(VEvent event, EntryTimes times) {
     if (times instanceof EntryTimes.AllDay allDay) {
       event.add(new DtStart<LocalDate>(allDay.days().first()));
       event.add(new DtEnd<LocalDate>(allDay.days().until()));
       return;
     }
     EntryTimes.Timed timed = (EntryTimes.Timed) times;
-    ZoneId zone = timed.start().getZone();
-    if (zone.getRules().isFixedOffset()) {
+    if (isFixed(timed)) {
       event.add(new DtStart<Instant>(timed.start().toInstant()));
       event.add(new DtEnd<Instant>(timed.end().toInstant()));
       return;
     }
-    calendar.add(zone(zone, timed));
     event.add(local(new DtStart<java.time.LocalDateTime>(), timed.start()));
     event.add(local(new DtEnd<java.time.LocalDateTime>(), timed.end()));
   }

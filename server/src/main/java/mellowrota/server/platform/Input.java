@@ -60,7 +60,12 @@ public final class Input {
   }
 
   public void fault(String field, String message) {
-    faults.add(new Problem.Fault(field.isEmpty() ? pointer : pointer + "/" + field, message));
+    Problem.Fault found =
+        new Problem.Fault(field.isEmpty() ? pointer : pointer + "/" + field, message);
+    // A field may be read more than once.
+    if (!faults.contains(found)) {
+      faults.add(found);
+    }
   }
 
   /** Throws all faults found so far, if any. */
@@ -98,6 +103,13 @@ public final class Input {
       fault(field, "is missing; give it a text");
     }
     return text;
+  }
+
+  /** Whether a fault was found in a field or inside it, so that no second one is told. */
+  public boolean namesFault(String field) {
+    String at = pointer + "/" + field;
+    return faults.stream()
+        .anyMatch(f -> f.pointer().equals(at) || f.pointer().startsWith(at + "/"));
   }
 
   private long faultsAt(String field) {

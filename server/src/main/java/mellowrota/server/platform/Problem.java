@@ -59,6 +59,21 @@ public final class Problem extends RuntimeException {
     return this;
   }
 
+  /** The same, of an input that stands at a pointer inside a larger one. */
+  public Problem inside(String pointer) {
+    Problem outer = new Problem(status, type, getMessage());
+    outer.more.putAll(more);
+    if (more.get("faults") instanceof List<?> faults) {
+      outer.more.put(
+          "faults",
+          faults.stream()
+              .map(Fault.class::cast)
+              .map(fault -> new Fault(pointer + fault.pointer(), fault.message()))
+              .toList());
+    }
+    return outer;
+  }
+
   public int status() {
     return status;
   }

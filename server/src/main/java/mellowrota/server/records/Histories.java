@@ -22,7 +22,7 @@ import org.springframework.stereotype.Service;
  * and may see it now (SIGHT 9); to know the former, the record is taken back act by act.
  */
 @Service
-class Histories {
+public class Histories {
 
   private static final int MOST_ACTS = 200;
   private final JdbcClient jdbc;
@@ -41,7 +41,8 @@ class Histories {
       FieldChange change,
       ForSet forThen) {}
 
-  List<HistoryView> of(RecordAccess.Standing standing) {
+  /** What was done to the record, newest first. */
+  public List<HistoryView> of(RecordAccess.Standing standing) {
     Map<Long, List<Row>> byAct = new LinkedHashMap<>();
     for (Row row : rows(standing.record().id().value())) {
       byAct.computeIfAbsent(row.act(), key -> new ArrayList<>()).add(row);

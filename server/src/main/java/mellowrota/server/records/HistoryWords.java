@@ -1,11 +1,16 @@
 package mellowrota.server.records;
 
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -14,6 +19,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Ruling;
 import mellowrota.server.sight.World;
 
 /** Puts history's fields and values in words. */
@@ -35,10 +41,12 @@ final class HistoryWords {
     return switch (field) {
       case RecordFields.STATE -> "State";
       case RecordFields.STARTED -> "Started";
+      case RecordFields.CANT -> "Can’t";
       case RecordFields.PRIVATE -> "Private";
       case RecordFields.PLACE -> "Place";
       case RecordFields.TEAM -> "Team";
       case RecordFields.DUE -> "Due";
+      case RecordFields.DATES -> "Dates";
       case RecordFields.VISITS -> "Visits";
       case RecordFields.MARGINS -> "Margins";
       case RecordFields.ASSIGNMENTS -> "People";
@@ -60,7 +68,10 @@ final class HistoryWords {
           world.crew().team(TeamId.of(Long.parseLong(text))).map(t -> t.name()).orElse("");
       case RecordFields.DUE -> due(text);
       case RecordFields.ASSIGNMENTS -> people(world, text);
+      case RecordFields.DATES -> dates(text);
       case RecordFields.VISITS -> visits(text);
+      case RecordFields.MARGINS -> margins(text);
+      case RecordFields.RULINGS -> exceptions(world, text);
       case RecordFields.TAGS -> text.replace("\n", ", ");
       default -> field.startsWith("for:") ? "changed" : text;
     };
@@ -105,6 +116,45 @@ final class HistoryWords {
               : world.crew().team(TeamId.of(id)).map(x -> x.name()).orElse("");
       names.add(name + " " + RecordViews.roleName(world, RoleId.of(Integer.parseInt(p[3]))));
     }
-    return String.join(", ", names);
+    return String.join(", ", new LinkedHashSet<>(names));
+  }
+
+  private static String dates(String text) {
+    return RecordFields.dates(text).stream()
+        .map(date -> date.name() + " " + due(RecordFields.print(date.when())))
+        .collect(Collectors.joining("; "));
+  }
+
+  private static String margins(String text) {
+    return text.lines()
+        .map(line -> line.split("\\|"))
+        .map(
+            p ->
+                Duration.parse(p[1]).toMinutes()
+                    + " min before, "
+                    + Duration.parse(p[2]).toMinutes()
+                    + " min after")
+        .distinct()
+        .collect(Collectors.joining("; "));
+  }
+
+  private static String exceptions(World world, String text) {
+    return text.lines()
+        .map(line -> line.split("\\|", 4))
+        .map(
+            p -> {
+              String calendar =
+                  world
+                      .calendars()
+                      .find(CalendarId.of(Long.parseLong(p[1])))
+                      .map(Calendar::name)
+                      .orElse("");
+              return switch (Ruling.Sort.valueOf(p[0])) {
+                case NOT_SENT -> "not sent: " + p[3];
+                case NEVER_HERE -> "never on " + calendar + ": " + p[3];
+                case ALSO_HERE -> "also on " + calendar + ": " + p[3];
+              };
+            })
+        .collect(Collectors.joining("; "));
   }
 }

@@ -12,6 +12,7 @@ public record LandingView(
   /**
    * One calendar it stands on.
    *
+   * @param visit which visit; absent where the record has only one
    * @param shape given → due, due mark or the span
    * @param asked details of the kind that are asked for and allowed, of so many
    */
@@ -21,6 +22,7 @@ public record LandingView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String family,
+      Integer visit,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) TimesView times,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean late,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean unhanded,

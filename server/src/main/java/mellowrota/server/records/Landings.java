@@ -25,9 +25,6 @@ import org.springframework.stereotype.Service;
 @Service
 class Landings {
 
-  private static final List<String> NEAREST_FIRST =
-      List.of("OWN", "TEAM", "PLACE", "NAMED", "DATE_LIST", "MASTER");
-
   /** For the office every calendar near the record; for others those they read themselves. */
   LandingView of(RecordAccess.Standing standing) {
     World world = standing.world();
@@ -50,7 +47,7 @@ class Landings {
         }
       }
     }
-    lands.sort(Comparator.comparingInt(one -> NEAREST_FIRST.indexOf(one.sort())));
+    lands.sort(Comparator.comparing(one -> Calendar.Sort.valueOf(one.sort())));
     return new LandingView(lands, nowhere);
   }
 
@@ -93,8 +90,9 @@ class Landings {
         new LandingView.Lands(
             calendar.id().value(),
             calendar.name(),
-            sort(calendar),
+            calendar.owner().sort().name(),
             entry.key().family().name(),
+            standing.record().visits().size() > 1 ? entry.key().visit() : null,
             times(face.map(Face::times).orElse(entry.times())),
             entry.marks().late(),
             entry.marks().unhanded(),
@@ -111,19 +109,6 @@ class Landings {
         world.sight().explain(record, readers, entry, audience).stream()
             .filter(Sight.Told::counts)
             .count();
-  }
-
-  static String sort(Calendar calendar) {
-    Calendar.Owner owner = calendar.owner();
-    return owner instanceof Calendar.Owner.Own
-        ? "OWN"
-        : owner instanceof Calendar.Owner.OfTeam
-            ? "TEAM"
-            : owner instanceof Calendar.Owner.Master
-                ? "MASTER"
-                : owner instanceof Calendar.Owner.DateList
-                    ? "DATE_LIST"
-                    : owner instanceof Calendar.Owner.OfPlace ? "PLACE" : "NAMED";
   }
 
   private static LandingView.TimesView times(EntryTimes times) {

@@ -9,28 +9,46 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.server.platform.Problem;
 
 /** What somebody may change: office everything, others what their roles allow and they may see. */
-final class Permits {
+public final class Permits {
 
   private Permits() {}
 
   /** The fields of a change this person may name, as the API calls them. */
-  static List<String> mayChange(RecordAccess.Standing standing) {
+  public static List<String> mayChange(RecordAccess.Standing standing) {
     List<String> found = new ArrayList<>();
     if (standing.isOffice()) {
       found.addAll(
           List.of(
-              "title", "place", "team", "due", "people", "state", "started", "private", "tags"));
+              "title",
+              "place",
+              "team",
+              "due",
+              "dates",
+              "visits",
+              "margins",
+              "people",
+              "state",
+              "started",
+              "cant",
+              "private",
+              "tags",
+              "leastHeadCount",
+              "exceptions"));
       for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
         if (definition.typed() && !definition.key().equals(DetailKey.TITLE)) {
           found.add(definition.key().name());
         }
       }
+      found.add("note");
       return found;
     }
     Set<Role.Right> rights = standing.rights();
     boolean times = standing.sees(DetailKey.TIMES);
     if (rights.contains(Role.Right.TIMES) && times) {
-      found.add("due");
+      found.addAll(List.of("due", "dates", "visits"));
+      if (standing.sees(DetailKey.MARGINS)) {
+        found.add("margins");
+      }
     }
     if (rights.contains(Role.Right.PEOPLE) && standing.sees(DetailKey.PEOPLE)) {
       found.add("people");
@@ -38,9 +56,11 @@ final class Permits {
     if (rights.contains(Role.Right.MARKS) && times) {
       found.add("state");
       found.add("started");
+      found.add("cant");
     }
     if (rights.contains(Role.Right.NOTES) && standing.sees(DetailKey.NOTES)) {
       found.add("notes");
+      found.add("note");
     }
     return found;
   }

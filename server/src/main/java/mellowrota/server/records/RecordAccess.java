@@ -83,7 +83,7 @@ public class RecordAccess {
   }
 
   /** The standing of one who may open it whatever calendars it stands on; empty for others. */
-  Optional<Standing> opening(World world, Person person, WorkRecord record) {
+  public Optional<Standing> opening(World world, Person person, WorkRecord record) {
     RecordReaders readers = RecordReaders.of(record, world.crew());
     return readers.mayOpen(person, false)
         ? Optional.of(new Standing(world, person, record, readers.of(person), true))

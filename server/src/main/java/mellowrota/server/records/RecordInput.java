@@ -4,28 +4,35 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
-import mellowrota.core.people.Holder;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.rule.Places;
 import mellowrota.core.time.LocalTimes;
-import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.Repeat;
+import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.World;
@@ -43,27 +50,48 @@ final class RecordInput {
           "place",
           "team",
           "due",
+          "dates",
+          "visits",
           "people",
           "details",
           "private",
           "state",
           "started",
+          "cant",
+          "note",
           "tags",
+          "leastHeadCount",
+          "exceptions",
           "reason",
+          "repeat",
           "source",
           "sourceId");
 
+  /** What is settled when a record is made. */
+  private static final Set<String> SETTLED = Set.of("kind", "source", "sourceId", "repeat");
+
+  private static final Set<String> WHEN = Set.of("at", "zone", "date");
+  private static final DateTimeFormatter NOTED =
+      DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
+  private static final int MOST_DATES = 20;
+  private static final int MOST_EXCEPTIONS = 40;
   private static final int MOST_PEOPLE = 40;
+  private static final int MOST_OCCURRENCES = 200;
+
   private final Input input;
   private final World world;
+  private final Person asker;
+  private final VisitsInput visits;
 
-  private RecordInput(Input input, World world) {
+  private RecordInput(Input input, World world, Person asker) {
     this.input = input;
     this.world = world;
+    this.asker = asker;
+    visits = new VisitsInput(input, world);
   }
 
-  static RecordInput of(JsonNode body, World world) {
-    return new RecordInput(Input.of(body, FIELDS), world);
+  static RecordInput of(JsonNode body, World world, Person asker) {
+    return new RecordInput(Input.of(body, FIELDS), world, asker);
   }
 
   Input input() {
@@ -77,17 +105,43 @@ final class RecordInput {
   /** The fields named, as {@link Permits} calls them. */
   Set<String> named() {
     Set<String> names = new TreeSet<>(input.names());
-    names.removeAll(Set.of("details", "reason", "kind", "source", "sourceId"));
+    names.removeAll(Set.of("details", "reason", "kind", "source", "sourceId", "repeat"));
     input.open("details").ifPresent(details -> names.addAll(details.names()));
+    if (visits.namesMargins()) {
+      names.add("margins");
+    }
     return names;
   }
 
-  Kind kind() {
-    Kind kind = input.choice("kind", Kind.class).orElse(Kind.TICKET);
-    if (kind != Kind.TICKET) {
-      input.fault("kind", "only tickets can be made here so far");
+  /** A change names none of what is settled when a record is made. */
+  void refuseWhatIsSettled() {
+    for (String name : SETTLED) {
+      if (input.has(name)) {
+        input.fault(name, "is settled when a record is made");
+      }
     }
-    return kind;
+  }
+
+  Optional<Repeat> repeat() {
+    Optional<Input> repeat = input.object("repeat", Set.of("every", "unit", "times"));
+    if (repeat.isEmpty()) {
+      return Optional.empty();
+    }
+    Input r = repeat.get();
+    long every = r.has("every") ? r.number("every").orElse(0) : 1;
+    long times = r.number("times").orElse(0);
+    Optional<Repeat.Unit> unit = r.choice("unit", Repeat.Unit.class);
+    if (every < 1 || every > 366) {
+      r.fault("every", "is no number from 1 to 366");
+    }
+    if (times < 1 || times > MOST_OCCURRENCES) {
+      r.fault("times", "is no number from 1 to " + MOST_OCCURRENCES);
+    }
+    if (!r.has("unit")) {
+      r.fault("unit", "is missing; one of DAYS, WEEKS, MONTHS, YEARS");
+    }
+    input.check();
+    return unit.map(u -> new Repeat((int) every, u, (int) times));
   }
 
   Optional<String> source() {
@@ -98,8 +152,61 @@ final class RecordInput {
     return Optional.of(input.text("sourceId", 120)).filter(s -> !s.isEmpty());
   }
 
+  /** A new record with what was sent; throws all faults at once. */
+  WorkRecord make(PersonId author, Instant now) {
+    return apply(blank(author, now), now);
+  }
+
+  /** The same of a record like another, but for what was sent. */
+  WorkRecord makeLike(WorkRecord other, PersonId author, Instant now) {
+    if (input.has("kind")) {
+      input.fault("kind", "is that of the record it is like");
+    }
+    return apply(WorkRecord.like(other, RecordId.of(0), "new", author, now).build(), now);
+  }
+
+  /** The same of a record that somebody is still typing: it may yet lack what its kind wants. */
+  WorkRecord makeUnfinished(PersonId author, Instant now) {
+    WorkRecord blank = blank(author, now);
+    WorkRecord made = read(blank, now);
+    input.check();
+    return made;
+  }
+
+  /** It gets its number and ref when it is kept. */
+  private WorkRecord blank(PersonId author, Instant now) {
+    Kind kind = input.choice("kind", Kind.class).orElse(Kind.TICKET);
+    return WorkRecord.blank(RecordId.of(0), "new", kind, author, now).build();
+  }
+
   /** The record with what was sent; throws all faults at once. */
   WorkRecord apply(WorkRecord record, Instant now) {
+    WorkRecord after = read(record, now);
+    wants(after);
+    input.check();
+    return after;
+  }
+
+  private void wants(WorkRecord record) {
+    if (record.text(DetailKey.TITLE).isEmpty()) {
+      input.fault("title", "is missing; say in a few words what is to be done");
+    }
+    if (record.kind() != Kind.JOB && record.visits().size() > 1) {
+      input.fault("visits", "are too many; only a job has more than one");
+    }
+    boolean span = record.visits().stream().anyMatch(visit -> visit.when().isPresent());
+    if (record.kind() == Kind.SHIFT && !span && !input.namesFault("visits")) {
+      input.fault("visits", "lack the span that a shift stands; give a start and an end");
+    }
+    if (record.kind() == Kind.DEADLINE && record.due().isEmpty() && !input.namesFault("due")) {
+      input.fault("due", "is missing; a deadline is a date or a time");
+    }
+    if (record.kind() == Kind.DEADLINE && span) {
+      input.fault("visits", "have a span; a deadline has a due date or time alone");
+    }
+  }
+
+  private WorkRecord read(WorkRecord record, Instant now) {
     WorkRecord.Builder builder = record.with();
     if (input.has("title")) {
       builder.detail(DetailKey.TITLE, keepFor(record, DetailKey.TITLE, input.text("title", 200)));
@@ -110,21 +217,109 @@ final class RecordInput {
     if (input.has("team")) {
       builder.team(team());
     }
+    ZoneId siteZone = siteZone(builder.build());
+    if (input.has("visits")) {
+      List<Visit> sent = visits.visits(record, siteZone);
+      builder.visits(sent).assignments(VisitsInput.carried(record, sent, now));
+    }
     if (input.has("people")) {
-      builder.assignments(people(record, now));
+      builder.assignments(visits.people(record, builder.build().visits(), now));
     }
     if (input.has("due")) {
-      builder.due(due(builder.build()));
+      builder.due(input.object("due", WHEN).flatMap(due -> moment(due, siteZone)));
+    }
+    if (input.has("dates")) {
+      builder.dates(dates(siteZone));
     }
     input.open("details").ifPresent(details -> details(record, details, builder));
     input.flag("private").ifPresent(builder::isPrivate);
     input.flag("started").ifPresent(builder::started);
+    input.flag("cant").ifPresent(builder::cant);
     input.choice("state", State.class).ifPresent(builder::state);
+    note(record, builder, now);
     if (input.has("tags")) {
       builder.tags(new HashSet<>(input.texts("tags", 20, 40)));
     }
-    input.check();
+    if (input.has("leastHeadCount")) {
+      builder.leastHeadCount(leastHeadCount(record));
+    }
+    if (input.has("exceptions")) {
+      builder.rulings(exceptions(builder.build()));
+    }
     return builder.build();
+  }
+
+  /** A note goes under what stands there, with who and when; nobody's words are written over. */
+  private void note(WorkRecord record, WorkRecord.Builder builder, Instant now) {
+    String note = input.lines("note", 1000);
+    if (note.isEmpty()) {
+      return;
+    }
+    String before = builder.build().text(DetailKey.NOTES).map(text -> text + "\n").orElse("");
+    String at = NOTED.format(now.atZone(world.house().zone()));
+    builder.detail(
+        DetailKey.NOTES,
+        keepFor(record, DetailKey.NOTES, before + asker.name() + ", " + at + ": " + note));
+  }
+
+  private OptionalInt leastHeadCount(WorkRecord record) {
+    OptionalLong count = input.number("leastHeadCount");
+    if (count.isEmpty() || count.getAsLong() == 0) {
+      return OptionalInt.empty();
+    }
+    if (record.kind() != Kind.JOB || count.getAsLong() > MOST_PEOPLE) {
+      input.fault("leastHeadCount", "is for jobs, from 1 to " + MOST_PEOPLE);
+      return OptionalInt.empty();
+    }
+    return OptionalInt.of((int) count.getAsLong());
+  }
+
+  private List<NamedDate> dates(ZoneId siteZone) {
+    List<NamedDate> found = new ArrayList<>();
+    for (Input item : input.objects("dates", MOST_DATES, Set.of("name", "at", "zone", "date"))) {
+      String name = item.required("name", 60);
+      if (found.stream().anyMatch(date -> date.name().equals(name))) {
+        item.fault("name", "stands twice");
+      }
+      moment(item, siteZone).ifPresent(when -> found.add(new NamedDate(name, when)));
+    }
+    return found;
+  }
+
+  private List<Ruling> exceptions(WorkRecord record) {
+    List<Ruling> found = new ArrayList<>();
+    for (Input item :
+        input.objects(
+            "exceptions", MOST_EXCEPTIONS, Set.of("sort", "calendar", "visit", "reason"))) {
+      Optional<Ruling.Sort> sort = item.choice("sort", Ruling.Sort.class);
+      OptionalLong calendar = item.number("calendar");
+      OptionalLong visit = item.number("visit");
+      String reason = item.required("reason", 200);
+      boolean named = sort.isPresent() && sort.get() != Ruling.Sort.NOT_SENT;
+      boolean known =
+          calendar.isPresent()
+              && world.calendars().find(CalendarId.of(calendar.getAsLong())).isPresent();
+      if (sort.isEmpty() && !item.has("sort")) {
+        item.fault("sort", "is missing; one of NOT_SENT, NEVER_HERE, ALSO_HERE");
+      }
+      if (named && !known) {
+        item.fault("calendar", "is no calendar of the house; GET /api/v1/calendars lists them");
+      }
+      if (visit.isPresent() && record.visit((int) visit.getAsLong()).isEmpty()) {
+        item.fault("visit", "is no visit of this record; leave it out for all of them");
+      }
+      sort.ifPresent(
+          s ->
+              found.add(
+                  new Ruling(
+                      s,
+                      named ? calendar.orElse(0) : 0,
+                      visit.isPresent()
+                          ? OptionalInt.of((int) visit.getAsLong())
+                          : OptionalInt.empty(),
+                      reason)));
+    }
+    return found;
   }
 
   private static DetailValue keepFor(WorkRecord record, DetailKey key, String text) {
@@ -150,92 +345,24 @@ final class RecordInput {
     return id.isPresent() ? Optional.of(TeamId.of(id.getAsLong())) : Optional.empty();
   }
 
-  private Optional<Due> due(WorkRecord record) {
-    Optional<Input> due = input.object("due", Set.of("at", "zone", "date"));
-    if (due.isEmpty()) {
-      return Optional.empty();
-    }
-    Optional<LocalDate> date = due.get().day("date");
-    Optional<LocalDateTime> at = due.get().localTime("at");
-    Optional<ZoneId> zone = due.get().zone("zone");
-    if (due.get().has("date") == due.get().has("at")) {
-      input.fault("due", "wants either \"at\", a local time, or \"date\"");
+  /** A local time, in the site's zone unless said, or a date. */
+  private static Optional<Due> moment(Input input, ZoneId siteZone) {
+    Optional<LocalDate> date = input.day("date");
+    Optional<LocalDateTime> at = input.localTime("at");
+    Optional<ZoneId> zone = input.zone("zone");
+    if (input.has("date") == input.has("at")) {
+      input.fault("", "wants either \"at\", a local time, or \"date\"");
       return Optional.empty();
     }
     if (date.isPresent()) {
       return Optional.of(new Due.On(date.get()));
     }
-    return at.map(
-        local -> new Due.At(LocalTimes.resolve(local, zone.orElseGet(() -> siteZone(record)))));
+    return at.map(local -> new Due.At(LocalTimes.resolve(local, zone.orElse(siteZone))));
   }
 
   private ZoneId siteZone(WorkRecord record) {
     Places places = world.places();
     return record.place().flatMap(places::find).flatMap(Place::zone).orElse(places.houseZone());
-  }
-
-  /** Who stays in a role keeps the moment of hand-over; who is new gets it now, or as sent. */
-  private List<Assignment> people(WorkRecord record, Instant now) {
-    List<Assignment> found = new ArrayList<>();
-    for (Input item :
-        input.objects("people", MOST_PEOPLE, Set.of("role", "person", "team", "given"))) {
-      Optional<Holder> holder = holder(item);
-      OptionalLong role = item.number("role");
-      if (role.isEmpty()
-          || role.getAsLong() >= RoleId.MOST
-          || world.role(RoleId.of((int) role.getAsLong())).isEmpty()) {
-        item.fault("role", "is no role of the house; GET /api/v1/roles lists them");
-        continue;
-      }
-      if (holder.isEmpty()) {
-        continue;
-      }
-      RoleId roleId = RoleId.of((int) role.getAsLong());
-      Instant given = given(item).orElseGet(() -> before(record, holder.get(), roleId, now));
-      boolean twice =
-          found.stream().anyMatch(a -> a.holder().equals(holder.get()) && a.role().equals(roleId));
-      if (twice) {
-        item.fault("", "stands twice in the same role");
-      }
-      found.add(new Assignment(1, holder.get(), roleId, given));
-    }
-    return found;
-  }
-
-  private Optional<Instant> given(Input item) {
-    return item.localTime("given")
-        .map(t -> LocalTimes.resolve(t, world.house().zone()).toInstant());
-  }
-
-  private static Instant before(WorkRecord record, Holder holder, RoleId role, Instant now) {
-    return record.assignments().stream()
-        .filter(a -> a.holder().equals(holder) && a.role().equals(role))
-        .map(Assignment::givenAt)
-        .findFirst()
-        .orElse(now);
-  }
-
-  private Optional<Holder> holder(Input item) {
-    OptionalLong person = item.number("person");
-    OptionalLong team = item.number("team");
-    if (person.isPresent() == team.isPresent()) {
-      item.fault("", "wants either a person or a team");
-      return Optional.empty();
-    }
-    if (person.isPresent()) {
-      PersonId id = PersonId.of(person.getAsLong());
-      if (world.crew().person(id).filter(p -> !p.hasLeft()).isEmpty()) {
-        item.fault("person", "is nobody of the house; GET /api/v1/people lists them");
-        return Optional.empty();
-      }
-      return Optional.of(Holder.of(id));
-    }
-    TeamId id = TeamId.of(team.getAsLong());
-    if (world.crew().team(id).isEmpty()) {
-      item.fault("team", "is no team of the house; GET /api/v1/teams lists them");
-      return Optional.empty();
-    }
-    return Optional.of(Holder.of(id));
   }
 
   private void details(WorkRecord record, Input details, WorkRecord.Builder builder) {

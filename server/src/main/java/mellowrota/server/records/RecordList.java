@@ -8,6 +8,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -32,11 +33,11 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
- * Lists records by due time, then newest first, in keyset pages. The database narrows; what decides
- * is whether the asker may see what matched (SIGHT 9).
+ * Lists records by due time or beginning, then newest first, in keyset pages. The database narrows;
+ * what decides is whether the asker may see what matched (SIGHT 9).
  */
 @Service
-class RecordList {
+public class RecordList {
 
   private static final int SCAN_AT_ONCE = 200;
   private static final int SCAN_MOST = 4000;
@@ -55,7 +56,7 @@ class RecordList {
   }
 
   /** What is asked for. */
-  record Wanted(
+  public record Wanted(
       String find,
       Optional<Kind> kind,
       Set<State> states,
@@ -63,7 +64,54 @@ class RecordList {
       OptionalLong place,
       OptionalLong team,
       Optional<String> cursor,
-      int limit) {}
+      int limit) {
+
+    /** From what stands in an address; refuses what is none of these. */
+    public static Wanted of(
+        String find, String kind, String state, Long person, Long place, Long team) {
+      if (find.length() > 200) {
+        throw Problem.badRequest("find holds at most 200 characters.");
+      }
+      if (find.chars().anyMatch(Character::isISOControl)) {
+        throw Problem.badRequest("find holds a character that cannot be looked for.");
+      }
+      Set<State> states = EnumSet.noneOf(State.class);
+      for (String name : state.split(",")) {
+        if (!name.isBlank()) {
+          states.add(choice("state", name.strip(), State.class));
+        }
+      }
+      return new Wanted(
+          find,
+          Optional.ofNullable(kind).map(k -> choice("kind", k, Kind.class)),
+          states,
+          number(person),
+          number(place),
+          number(team),
+          Optional.empty(),
+          50);
+    }
+
+    /** The same from a cursor on, so many at once. */
+    public Wanted from(Optional<String> next, int most) {
+      return new Wanted(find, kind, states, person, place, team, next, most);
+    }
+
+    private static OptionalLong number(Long value) {
+      return value == null ? OptionalLong.empty() : OptionalLong.of(value);
+    }
+
+    private static <E extends Enum<E>> E choice(String name, String text, Class<E> type) {
+      List<String> names = new ArrayList<>();
+      for (E one : type.getEnumConstants()) {
+        if (one.name().equals(text.toUpperCase(Locale.ROOT))) {
+          return one;
+        }
+        names.add(one.name());
+      }
+      throw Problem.badRequest(name + " is one of " + String.join(", ", names) + ".");
+    }
+  }
 
   /**
    * A page.
@@ -72,12 +120,13 @@ class RecordList {
    */
   @com.fasterxml.jackson.annotation.JsonInclude(
       com.fasterxml.jackson.annotation.JsonInclude.Include.NON_NULL)
-  record Page(
+  public record Page(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> items, String next) {}
 
   private record Key(Instant due, long id) {}
 
-  Page page(World world, Person asker, Wanted wanted) {
+  /** The records that match, as this person may see them. */
+  public Page page(World world, Person asker, Wanted wanted) {
     List<String> terms =
         Arrays.stream(wanted.find().toLowerCase(Locale.ROOT).split("\\s+"))
             .filter(term -> !term.isEmpty())
@@ -121,7 +170,7 @@ class RecordList {
             ? """
               case when exists (select 1 from detail d where d.record = r.id and d.key = 'times'
                 and d.for_bits is not null and (d.for_bits & %d) = 0) then timestamptz '2999-01-01Z'
-              else coalesce(r.due_at, timestamptz '2999-01-01Z') end
+              else coalesce(r.sorts_at, timestamptz '2999-01-01Z') end
               """
                 .formatted(always.bits())
             : "timestamptz '2999-01-01Z'";

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -56,6 +57,7 @@ final class RecordRows {
         State.valueOf(row.getString("state")),
         State.valueOf(row.getString("state_before")),
         row.getBoolean("started"),
+        row.getBoolean("cant"),
         row.getBoolean("private"),
         row.getBoolean("personal"),
         PersonId.of(row.getLong("author")),
@@ -63,6 +65,7 @@ final class RecordRows {
         number(row, "place").map(PlaceId::of),
         number(row, "team").map(TeamId::of),
         due(row),
+        RecordFields.dates(row.getString("dates")),
         visits,
         assignments,
         details,

@@ -6,10 +6,10 @@ import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
-import java.time.zone.ZoneRulesProvider;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -20,7 +20,6 @@ import java.util.Set;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
@@ -33,7 +32,7 @@ import mellowrota.core.work.Ruling;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
-import org.springframework.jdbc.core.JdbcTemplate;
+import mellowrota.server.platform.Writes;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -44,17 +43,13 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class RecordStore {
 
-  private static final String TZDB = ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
-
-  private static final List<String> TABLES =
-      List.of("visit", "assignment", "detail", "tag", "ruling");
-
   /** The columns of the record's own row that may change. */
   private static final List<String> CHANGING =
       List.of(
           "state",
           "state_before",
           "started",
+          "cant",
           "private",
           "place",
           "team",
@@ -63,7 +58,9 @@ public class RecordStore {
           "due_offset",
           "due_day",
           "due_at",
+          "sorts_at",
           "tzdb",
+          "dates",
           "least_head_count");
 
   private static final String INSERT =
@@ -80,23 +77,9 @@ public class RecordStore {
           + " = ?, version = version + 1 where id = ?";
 
   private final JdbcClient jdbc;
-  private final JdbcTemplate template;
 
-  RecordStore(JdbcClient jdbc, JdbcTemplate template) {
+  RecordStore(JdbcClient jdbc) {
     this.jdbc = jdbc;
-    this.template = template;
-  }
-
-  /** Takes a number for a new record and the ref that goes with its kind. */
-  String nextRef(Kind kind) {
-    long number = jdbc.sql("select nextval('ref_number')").query(Long.class).single();
-    return switch (kind) {
-          case JOB -> "J-";
-          case TICKET -> "T-";
-          case SHIFT -> "S-";
-          case DEADLINE -> "D-";
-        }
-        + number;
   }
 
   /** Loads what is there of these, in the order asked for; locks the rows if they will change. */
@@ -111,10 +94,7 @@ public class RecordStore {
     Map<Long, Set<String>> tags = new HashMap<>();
     Map<Long, List<Ruling>> rulings = new HashMap<>();
     if (forUpdate) {
-      jdbc.sql("select id from record where id = any(?) order by id for update")
-          .param(numbers)
-          .query(Long.class)
-          .list();
+      lock(ids);
     }
     jdbc.sql("select * from visit where record = any(?) order by record, no")
         .param(numbers)
@@ -176,6 +156,14 @@ public class RecordStore {
     return ordered;
   }
 
+  /** Locks the rows in the order of their numbers. */
+  void lock(Collection<RecordId> ids) {
+    jdbc.sql("select id from record where id = any(?) order by id for update")
+        .param(ids.stream().map(RecordId::value).toArray(Long[]::new))
+        .query(Long.class)
+        .list();
+  }
+
   public Optional<WorkRecord> find(RecordId id, boolean forUpdate) {
     return load(List.of(id), forUpdate).stream().findFirst();
   }
@@ -184,16 +172,32 @@ public class RecordStore {
     return lists.computeIfAbsent(row.getLong("record"), key -> new ArrayList<>());
   }
 
-  /** Takes the number under which a new record will be kept. */
-  RecordId reserve() {
-    return RecordId.of(
-        jdbc.sql("select nextval(pg_get_serial_sequence('record', 'id'))")
-            .query(Long.class)
-            .single());
+  /** What a new record will be called. */
+  record Numbers(RecordId id, String ref) {}
+
+  /**
+   * Takes the number under which a new record will be kept, and the ref that goes with its kind.
+   */
+  Numbers reserve(Kind kind) {
+    String letter =
+        switch (kind) {
+          case JOB -> "J-";
+          case TICKET -> "T-";
+          case SHIFT -> "S-";
+          case DEADLINE -> "D-";
+        };
+    return jdbc.sql("select nextval(pg_get_serial_sequence('record', 'id')), nextval('ref_number')")
+        .query((row, n) -> new Numbers(RecordId.of(row.getLong(1)), letter + row.getLong(2)))
+        .single();
   }
 
-  /** Keeps a new record. */
-  void insert(WorkRecord record, Optional<String> source, Optional<String> sourceId) {
+  /** Keeps a new record with the beginning of its history. */
+  void insert(
+      Writes writes,
+      WorkRecord record,
+      Optional<String> source,
+      Optional<String> sourceId,
+      Remembered history) {
     List<Object> values = new ArrayList<>(changing(record));
     values.addAll(
         Arrays.asList(
@@ -205,23 +209,27 @@ public class RecordStore {
             record.author().value(),
             record.createdAt().atOffset(ZoneOffset.UTC),
             record.personal()));
-    template.update(INSERT, values.toArray());
-    for (String table : TABLES) {
-      insertInto(table, record);
+    writes.add(INSERT, values.toArray());
+    for (String table : RecordTables.ALL) {
+      RecordTables.insert(writes, table, record);
     }
+    remember(writes, record.id(), history);
   }
 
   /**
    * Keeps a record as it now is, raises its version, and writes anew only the tables that changed.
    */
-  void write(WorkRecord record, List<FieldChange> changes) {
-    writeRow(record);
-    for (String table : TABLES) {
-      if (changes.stream().anyMatch(change -> table.equals(table(change.field())))) {
-        template.update("delete from " + table + " where record = ?", record.id().value());
-        insertInto(table, record);
+  void write(Writes writes, WorkRecord record, Remembered history) {
+    List<Object> values = new ArrayList<>(changing(record));
+    values.add(record.id().value());
+    writes.add(UPDATE, values.toArray());
+    for (String table : RecordTables.ALL) {
+      if (history.changes().stream().anyMatch(change -> table.equals(table(change.field())))) {
+        writes.add("delete from " + table + " where record = ?", record.id().value());
+        RecordTables.insert(writes, table, record);
       }
     }
+    remember(writes, record.id(), history);
   }
 
   /** In which table a field is kept; the record's own row holds the others. */
@@ -235,10 +243,17 @@ public class RecordStore {
     };
   }
 
-  private void writeRow(WorkRecord record) {
-    List<Object> values = new ArrayList<>(changing(record));
-    values.add(record.id().value());
-    template.update(UPDATE, values.toArray());
+  /** When the first visit begins; null where none has a span. Days begin at midnight, UTC. */
+  private static OffsetDateTime begins(WorkRecord record) {
+    return record.visits().stream()
+        .flatMap(visit -> visit.when().stream())
+        .map(
+            when ->
+                when instanceof When.Timed timed
+                    ? timed.start().toInstant().atOffset(ZoneOffset.UTC)
+                    : ((When.AllDay) when).days().first().atStartOfDay().atOffset(ZoneOffset.UTC))
+        .min(Comparator.naturalOrder())
+        .orElse(null);
   }
 
   /** The values of {@link #CHANGING}. */
@@ -246,7 +261,7 @@ public class RecordStore {
     Due due = record.due().orElse(null);
     ZonedDateTime at = due instanceof Due.At timed ? timed.time() : null;
     LocalDate day = due instanceof Due.On on ? on.day() : null;
-    OffsetDateTime sortedAt =
+    OffsetDateTime dueAt =
         at != null
             ? at.toInstant().atOffset(ZoneOffset.UTC)
             : day == null ? null : day.plusDays(1).atStartOfDay().atOffset(ZoneOffset.UTC);
@@ -254,6 +269,7 @@ public class RecordStore {
         record.state().name(),
         record.stateBefore().name(),
         record.started(),
+        record.cant(),
         record.isPrivate(),
         record.place().map(PlaceId::value).orElse(null),
         record.team().map(TeamId::value).orElse(null),
@@ -261,124 +277,28 @@ public class RecordStore {
         at == null ? null : at.getZone().getId(),
         at == null ? null : at.getOffset().getId(),
         day,
-        sortedAt,
-        TZDB,
+        dueAt,
+        dueAt == null ? begins(record) : dueAt,
+        RecordTables.TZDB,
+        RecordFields.print(record.dates()),
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null);
   }
 
-  private void insertInto(String table, WorkRecord record) {
-    long id = record.id().value();
-    switch (table) {
-      case "visit" -> record.visits().forEach(visit -> insert(id, visit));
-      case "assignment" -> insertAssignments(id, record.assignments());
-      case "detail" -> insertDetails(id, record.details());
-      case "tag" -> insertTags(id, record.tags());
-      default -> insertRulings(id, record.rulings());
-    }
-  }
+  /** What history keeps of a change: the act, and whom each field was for at the time. */
+  record Remembered(long act, List<FieldChange> changes, List<ForSet> forThen) {}
 
-  private void insertDetails(long id, Map<DetailKey, DetailValue> values) {
-    List<Object[]> rows = new ArrayList<>();
-    values.forEach(
-        (key, value) ->
-            rows.add(
-                new Object[] {
-                  id, key.name(), value.text(), value.forWhom().map(ForSet::bits).orElse(null)
-                }));
-    template.batchUpdate(
-        "insert into detail (record, key, value, for_bits) values (?, ?, ?, ?)", rows);
-  }
-
-  private void insertTags(long id, Set<String> tags) {
-    List<Object[]> rows = new ArrayList<>();
-    tags.forEach(tag -> rows.add(new Object[] {id, tag}));
-    template.batchUpdate("insert into tag (record, tag) values (?, ?)", rows);
-  }
-
-  private void insertRulings(long id, List<Ruling> rulings) {
-    int position = 0;
-    for (Ruling ruling : rulings) {
-      template.update(
-          """
-          insert into ruling (record, position, sort, calendar, visit, reason)
-          values (?, ?, ?, ?, ?, ?)
-          """,
-          id,
-          position++,
-          ruling.sort().name(),
-          ruling.calendar(),
-          ruling.visit().isPresent() ? ruling.visit().getAsInt() : null,
-          ruling.reason());
-    }
-  }
-
-  private void insert(long record, Visit visit) {
-    When.Timed timed = visit.when().orElse(null) instanceof When.Timed t ? t : null;
-    When.AllDay allDay = visit.when().orElse(null) instanceof When.AllDay a ? a : null;
-    template.update(
+  private static void remember(Writes writes, RecordId record, Remembered history) {
+    List<FieldChange> changes = history.changes();
+    writes.add(
         """
-        insert into visit (record, no, local_from, local_to, zone, offset_from, offset_to, date_from,
-          date_to, starts, ends, tzdb, margin_before, margin_after)
-        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        insert into history (act, record, field, old, new, for_then)
+        select ?, ?, * from unnest(?::text[], ?::text[], ?::text[], ?::bigint[])
         """,
-        record,
-        visit.no(),
-        timed == null ? null : timed.start().toLocalDateTime(),
-        timed == null ? null : timed.end().toLocalDateTime(),
-        timed == null ? null : timed.start().getZone().getId(),
-        timed == null ? null : timed.start().getOffset().getId(),
-        timed == null ? null : timed.end().getOffset().getId(),
-        allDay == null ? null : allDay.days().first(),
-        allDay == null ? null : allDay.days().until(),
-        timed == null ? null : timed.start().toInstant().atOffset(ZoneOffset.UTC),
-        timed == null ? null : timed.end().toInstant().atOffset(ZoneOffset.UTC),
-        timed == null ? null : TZDB,
-        visit.margins().map(m -> m.before().toString()).orElse(null),
-        visit.margins().map(m -> m.after().toString()).orElse(null));
-  }
-
-  private void insertAssignments(long record, List<Assignment> assignments) {
-    List<Object[]> rows = new ArrayList<>();
-    int position = 0;
-    for (Assignment a : assignments) {
-      boolean person = a.holder() instanceof Holder.OnePerson;
-      long holder =
-          a.holder() instanceof Holder.OnePerson one
-              ? one.person().value()
-              : ((Holder.WholeTeam) a.holder()).team().value();
-      rows.add(
-          new Object[] {
-            record,
-            a.visit(),
-            position++,
-            person ? "P" : "T",
-            holder,
-            a.role().value(),
-            a.givenAt().atOffset(ZoneOffset.UTC)
-          });
-    }
-    template.batchUpdate(
-        """
-        insert into assignment (record, visit, position, holder_kind, holder, role, given_at)
-        values (?, ?, ?, ?, ?, ?, ?)
-        """,
-        rows);
-  }
-
-  /** Writes history: what changed, and whom each field was for at the time. */
-  void remember(long act, RecordId record, List<FieldChange> changes, List<ForSet> forThen) {
-    jdbc.sql(
-            """
-            insert into history (act, record, field, old, new, for_then)
-            select ?, ?, field, old, new, for_then
-            from unnest(?::text[], ?::text[], ?::text[], ?::bigint[]) as f (field, old, new, for_then)
-            """)
-        .param(act)
-        .param(record.value())
-        .param(changes.stream().map(FieldChange::field).toArray(String[]::new))
-        .param(changes.stream().map(FieldChange::before).toArray(String[]::new))
-        .param(changes.stream().map(FieldChange::after).toArray(String[]::new))
-        .param(forThen.stream().map(ForSet::bits).toArray(Long[]::new))
-        .update();
+        history.act(),
+        record.value(),
+        changes.stream().map(FieldChange::field).toArray(String[]::new),
+        changes.stream().map(FieldChange::before).toArray(String[]::new),
+        changes.stream().map(FieldChange::after).toArray(String[]::new),
+        history.forThen().stream().map(ForSet::bits).toArray(Long[]::new));
   }
 }

@@ -14,13 +14,18 @@ public record RecordView(
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String kind,
     String state,
     Boolean started,
+    Boolean cant,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean isPrivate,
     String title,
     PlaceView place,
     NamedView team,
     DueView due,
+    List<NamedDateView> dates,
+    List<VisitView> visits,
     List<PersonOnIt> people,
     List<String> tags,
+    Integer leastHeadCount,
+    List<ExceptionView> exceptions,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> mayChange) {
 
@@ -39,11 +44,49 @@ public record RecordView(
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record DueView(String at, String zone, Instant instant, String date) {}
 
-  /** Who is what on it. */
+  /** A further date of its own. */
+  public record NamedDateView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) DueView when) {}
+
+  /**
+   * One span: local times in a zone, or days, the last included; neither while it has none.
+   *
+   * @param before minutes of margin, where the asker may see them
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record VisitView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int no,
+      String start,
+      String end,
+      String zone,
+      Instant starts,
+      Instant ends,
+      String first,
+      String last,
+      Long before,
+      Long after,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean tentative) {}
+
+  /** What the office decided for this record beside the rules. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record ExceptionView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      Long calendar,
+      String calendarName,
+      Integer visit,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reason) {}
+
+  /**
+   * Who is what on it.
+   *
+   * @param visit which visit; absent where the record has only one
+   */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record PersonOnIt(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String roleName,
+      Integer visit,
       Long person,
       Long team,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,

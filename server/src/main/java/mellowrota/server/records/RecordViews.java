@@ -5,6 +5,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
@@ -15,6 +17,10 @@ import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.Ruling;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
@@ -45,13 +51,20 @@ public class RecordViews {
             record.kind().name(),
             times ? record.state().name() : null,
             times ? record.started() : null,
+            times && record.cant() ? true : null,
             record.isPrivate(),
             standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
             standing.sees(DetailKey.PLACE) ? place(world, record) : null,
             standing.sees(DetailKey.TEAM) ? team(world, record) : null,
             times ? record.due().map(RecordViews::due).orElse(null) : null,
+            times ? dates(record) : null,
+            times ? visits(record, standing.sees(DetailKey.MARGINS)) : null,
             standing.sees(DetailKey.PEOPLE) ? people(world, record, times) : null,
             standing.sees(DetailKey.TAGS) ? List.copyOf(new TreeSet<>(record.tags())) : null,
+            standing.isOffice() && record.leastHeadCount().isPresent()
+                ? record.leastHeadCount().getAsInt()
+                : null,
+            standing.isOffice() ? exceptions(world, record) : null,
             details(standing),
             Permits.mayChange(standing)));
   }
@@ -77,7 +90,8 @@ public class RecordViews {
         .orElse(null);
   }
 
-  static RecordView.DueView due(Due due) {
+  /** A due time, for somebody who may see it. */
+  public static RecordView.DueView due(Due due) {
     if (due instanceof Due.At at) {
       return new RecordView.DueView(
           at.time().toLocalDateTime().toString(),
@@ -86,6 +100,58 @@ public class RecordViews {
           null);
     }
     return new RecordView.DueView(null, null, null, ((Due.On) due).day().toString());
+  }
+
+  private static List<RecordView.NamedDateView> dates(WorkRecord record) {
+    return record.dates().stream()
+        .map(date -> new RecordView.NamedDateView(date.name(), due(date.when())))
+        .toList();
+  }
+
+  private static List<RecordView.VisitView> visits(WorkRecord record, boolean margins) {
+    return record.visits().stream()
+        .map(visit -> visit(visit, record.tentative(visit.no()), margins))
+        .toList();
+  }
+
+  /** A visit, for somebody who may see its times. */
+  public static RecordView.VisitView visit(Visit visit, boolean tentative, boolean margins) {
+    When.Timed timed = visit.when().orElse(null) instanceof When.Timed t ? t : null;
+    When.AllDay allDay = visit.when().orElse(null) instanceof When.AllDay a ? a : null;
+    Optional<Margins> shown = visit.margins().filter(m -> margins);
+    return new RecordView.VisitView(
+        visit.no(),
+        timed == null ? null : timed.start().toLocalDateTime().toString(),
+        timed == null ? null : timed.end().toLocalDateTime().toString(),
+        timed == null ? null : timed.start().getZone().getId(),
+        timed == null ? null : timed.start().toInstant(),
+        timed == null ? null : timed.end().toInstant(),
+        allDay == null ? null : allDay.days().first().toString(),
+        allDay == null ? null : allDay.days().until().minusDays(1).toString(),
+        shown.map(m -> m.before().toMinutes()).orElse(null),
+        shown.map(m -> m.after().toMinutes()).orElse(null),
+        tentative);
+  }
+
+  private static List<RecordView.ExceptionView> exceptions(World world, WorkRecord record) {
+    return record.rulings().stream()
+        .map(
+            r -> {
+              boolean named = r.sort() != Ruling.Sort.NOT_SENT;
+              return new RecordView.ExceptionView(
+                  r.sort().name(),
+                  named ? r.calendar() : null,
+                  named
+                      ? world
+                          .calendars()
+                          .find(CalendarId.of(r.calendar()))
+                          .map(Calendar::name)
+                          .orElse(null)
+                      : null,
+                  r.visit().isPresent() ? r.visit().getAsInt() : null,
+                  r.reason());
+            })
+        .toList();
   }
 
   private static List<RecordView.PersonOnIt> people(World world, WorkRecord record, boolean times) {
@@ -97,6 +163,7 @@ public class RecordViews {
           new RecordView.PersonOnIt(
               a.role().value(),
               roleName(world, a.role()),
+              record.visits().size() > 1 ? a.visit() : null,
               person,
               team,
               holderName(world, a.holder()),
@@ -104,7 +171,8 @@ public class RecordViews {
     }
     found.sort(
         Comparator.comparingInt(RecordView.PersonOnIt::role)
-            .thenComparing(RecordView.PersonOnIt::name));
+            .thenComparing(RecordView.PersonOnIt::name)
+            .thenComparingInt(p -> p.visit() == null ? 0 : p.visit()));
     return found;
   }
 

@@ -3,17 +3,14 @@ package mellowrota.server.records;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
-import mellowrota.core.change.Undo;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.Repeat;
 import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
@@ -21,11 +18,12 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 
-/** Makes, changes and takes back records; each as an act. */
+/** Makes and changes records, one or many; each time as one act. */
 @Service
 public class Records {
 
@@ -35,6 +33,7 @@ public class Records {
   private final RecordAccess access;
   private final RecordViews views;
   private final JdbcClient jdbc;
+  private final JdbcTemplate template;
 
   Records(
       Acts acts,
@@ -42,72 +41,149 @@ public class Records {
       RecordStore store,
       RecordAccess access,
       RecordViews views,
-      JdbcClient jdbc) {
+      JdbcClient jdbc,
+      JdbcTemplate template) {
     this.acts = acts;
     this.worlds = worlds;
     this.store = store;
     this.access = access;
     this.views = views;
     this.jdbc = jdbc;
+    this.template = template;
   }
 
   /**
-   * What came of an act on a record.
+   * What came of an act on records.
    *
-   * @param after the record as its changer may open it now; empty where that must be looked up
+   * @param records those it made or changed, in the order asked for
+   * @param after the first record as its changer may open it now; empty where that must be looked
+   *     up
    * @param leaves what an undo left as it is, since somebody changed it meanwhile
    */
   public record Saved(
       Acts.Done done,
-      RecordId record,
+      List<RecordId> records,
       Optional<RecordAccess.Standing> after,
-      List<String> leaves) {}
+      List<String> leaves) {
 
-  /** Carries what a command knows out of its act. */
-  private static final class Outcome {
-    Optional<RecordAccess.Standing> after = Optional.empty();
+    /** From what the command of an act answered: the records, then a line for each thing left. */
+    static Saved of(Acts.Done done, Optional<RecordAccess.Standing> after) {
+      List<String> lines = List.of(done.answer().split("\n"));
+      List<RecordId> ids = new ArrayList<>();
+      for (String id : lines.get(0).split(",")) {
+        ids.add(RecordId.of(Long.parseLong(id)));
+      }
+      return new Saved(done, ids, after, lines.subList(1, lines.size()));
+    }
 
-    Saved of(Acts.Done done) {
-      return new Saved(done, RecordId.of(Long.parseLong(done.answer())), after, List.of());
+    static String answer(List<RecordId> ids, List<String> leaves) {
+      List<String> lines = new ArrayList<>();
+      lines.add(String.join(",", ids.stream().map(id -> "" + id.value()).toList()));
+      lines.addAll(leaves);
+      return String.join("\n", lines);
     }
   }
 
-  /** Makes a record. */
+  /** Carries what a command knows out of its act. */
+  static final class Outcome {
+    private final List<RecordId> records = new ArrayList<>();
+    private Optional<RecordAccess.Standing> first = Optional.empty();
+
+    void add(RecordId id, Optional<RecordAccess.Standing> after) {
+      if (records.isEmpty()) {
+        first = after;
+      }
+      records.add(id);
+    }
+
+    List<RecordId> records() {
+      return records;
+    }
+
+    String answer() {
+      return Saved.answer(records, List.of());
+    }
+  }
+
+  /** Makes a record, or as many as it repeats. */
   public Saved create(PersonId asker, Optional<String> key, JsonNode body) {
     Acts.Wanted wanted = Acts.Wanted.by(asker, "record.create", key, body.toString());
     Outcome outcome = new Outcome();
-    return outcome.of(acts.run(wanted, act -> create(act, body, outcome)));
+    Acts.Done done =
+        acts.run(
+            wanted,
+            act -> {
+              World world = worlds.locked(act.worldVersion());
+              create(act, world, Optional.empty(), body, outcome);
+              return outcome.answer();
+            });
+    return Saved.of(done, outcome.first);
   }
 
-  private String create(Act act, JsonNode body, Outcome outcome) {
-    World world = worlds.locked(act.worldVersion());
+  void create(
+      Act act, World world, Optional<RecordId> like, JsonNode body, Outcome outcome) {
     Person author = world.person(act.actor());
     requireOfficeSomewhere(author);
-    RecordInput input = RecordInput.of(body, world);
+    RecordInput input = RecordInput.of(body, world, author);
     Optional<String> source = input.source();
     Optional<String> sourceId = input.sourceId();
+    Optional<Repeat> repeat = input.repeat();
     if (source.isPresent() != sourceId.isPresent()) {
       input.input().fault("sourceId", "goes with source; send both or neither");
     }
+    if (source.isPresent() && repeat.isPresent()) {
+      input
+          .input()
+          .fault("repeat", "does not go with source; send each occurrence with its own id");
+    }
     Optional<Long> known = source.flatMap(s -> bySource(s, sourceId.orElse("")));
     if (known.isPresent()) {
-      return known.get().toString();
+      outcome.add(RecordId.of(known.get()), Optional.empty());
+      return;
     }
-    input.kind();
-    WorkRecord blank = draft(author.id(), act.at());
-    WorkRecord record = input.apply(blank, act.at());
-    requireTitleOrPlace(record, input);
-    WorkRecord numbered = record.with().ref(store.nextRef(record.kind())).build();
-    RecordAccess.Standing standing = access.standing(world, author, numbered);
-    if (!standing.isOffice()) {
+    WorkRecord first =
+        like.isPresent()
+            ? input.makeLike(opened(world, author, like.get()), author.id(), act.at())
+            : input.make(author.id(), act.at());
+    int times = repeat.map(Repeat::times).orElse(1);
+    for (int i = 0; i < times; i++) {
+      RecordStore.Numbers numbers = store.reserve(first.kind());
+      WorkRecord one = first.with().called(numbers.id(), numbers.ref()).build();
+      WorkRecord record = i == 0 ? one : Repeat.later(one, repeat.get().distance(i));
+      insert(act, world, author, record, source, sourceId, input.reason());
+      outcome.add(record.id(), access.opening(world, author, record));
+    }
+  }
+
+  private WorkRecord opened(World world, Person asker, RecordId id) {
+    WorkRecord record = store.find(id, false).orElseThrow(Problem::notFound);
+    if (!access.standing(world, asker, record).opens()) {
+      throw Problem.notFound();
+    }
+    return record;
+  }
+
+  private void insert(
+      Act act,
+      World world,
+      Person author,
+      WorkRecord record,
+      Optional<String> source,
+      Optional<String> sourceId,
+      String reason) {
+    requireMayMake(world, author, record);
+    RecordStore.Remembered history =
+        remembered(act, world, record, RecordFields.ofNew(record), reason);
+    store.insert(act.later(), record, source, sourceId, history);
+    act.made(record, bits(history));
+  }
+
+  void requireMayMake(World world, Person author, WorkRecord record) {
+    requireOfficeSomewhere(author);
+    if (!access.standing(world, author, record).isOffice()) {
       throw Problem.forbidden(
           "You may make records only for your teams and the people in them; name one of them.");
     }
-    store.insert(numbered, source, sourceId);
-    act.made(
-        numbered, remember(act, world, numbered, RecordFields.ofNew(numbered), input.reason()));
-    outcome.after = access.opening(world, author, numbered);
-    return Long.toString(numbered.id().value());
   }
 
   private Optional<Long> bySource(String source, String sourceId) {
@@ -118,30 +194,16 @@ public class Records {
         .optional();
   }
 
-  private WorkRecord draft(PersonId author, Instant at) {
-    return WorkRecord.ticket(store.reserve(), "", author, at).build();
-  }
-
-  private static void requireTitleOrPlace(WorkRecord record, RecordInput input) {
-    if (record.text(DetailKey.TITLE).isEmpty()) {
-      input.input().fault("title", "is missing; say in a few words what is to be done");
-      input.input().check();
-    }
-  }
-
   private static void requireOfficeSomewhere(Person person) {
     if (!person.isCoordinator() && !person.isTeamCoordinator()) {
       throw Problem.forbidden("Records are made by coordinators; ask one of yours.");
     }
   }
 
-  /** The ticket a body would make, for looking at where it would land; nothing is kept. */
+  /** The record a body would make, for looking at where it would land; nothing is kept. */
   WorkRecord preview(World world, Person author, Instant at, JsonNode body) {
     requireOfficeSomewhere(author);
-    RecordInput input = RecordInput.of(body, world);
-    input.kind();
-    WorkRecord blank = WorkRecord.ticket(RecordId.of(0), "T-new", author.id(), at).build();
-    return input.apply(blank, at);
+    return RecordInput.of(body, world, author).makeUnfinished(author.id(), at);
   }
 
   /**
@@ -153,26 +215,60 @@ public class Records {
       PersonId asker, RecordId id, Optional<String> key, String ifMatch, JsonNode body) {
     Acts.Wanted wanted = Acts.Wanted.by(asker, "record.change", key, id.value() + "\n" + body);
     Outcome outcome = new Outcome();
-    return outcome.of(acts.run(wanted, act -> change(act, id, ifMatch, body, outcome)));
+    Acts.Done done =
+        acts.run(
+            wanted,
+            act -> {
+              change(act, worlds.locked(act.worldVersion()), id, ifMatch, body, outcome);
+              return outcome.answer();
+            });
+    return Saved.of(done, outcome.first);
   }
 
-  private String change(Act act, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
-    World world = worlds.locked(act.worldVersion());
+  void change(
+      Act act, World world, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
     WorkRecord before = store.find(id, true).orElseThrow(Problem::notFound);
     RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
     RecordView seen = views.view(standing).orElseThrow(Problem::notFound);
     requireMatch(ifMatch, seen, body);
-    RecordInput input = RecordInput.of(body, world);
-    if (input.input().has("kind") || input.input().has("source") || input.input().has("sourceId")) {
-      input.input().fault("kind", "kind, source and sourceId are settled when a record is made");
-    }
+    RecordInput input = RecordInput.of(body, world, standing.person());
+    input.refuseWhatIsSettled();
     Permits.require(standing, input.named());
     WorkRecord after = input.apply(before, act.at());
-    requireTitleOrPlace(after, input);
     requireMarksOnly(standing, before, after);
     save(act, world, before, after, input.reason());
-    outcome.after = access.opening(world, standing.person(), after);
-    return Long.toString(id.value());
+    outcome.add(id, access.opening(world, standing.person(), after));
+  }
+
+  /** Makes and changes several records as one act: all of it is done, or nothing. */
+  public Saved several(PersonId asker, Optional<String> key, JsonNode body) {
+    Acts.Wanted wanted = Acts.Wanted.by(asker, "record.several", key, body.toString());
+    Outcome outcome = new Outcome();
+    Acts.Done done =
+        acts.run(
+            wanted,
+            act -> {
+              World world = worlds.locked(act.worldVersion());
+              List<SeveralInput.Item> items = SeveralInput.read(body);
+              // Locked in one order, whatever order they were sent in.
+              store.lock(items.stream().flatMap(item -> item.record().stream()).toList());
+              for (int i = 0; i < items.size(); i++) {
+                SeveralInput.Item item = items.get(i);
+                // What an item says of the one before it is read from the database.
+                act.later().send(template);
+                try {
+                  if (item.record().isPresent()) {
+                    change(act, world, item.record().get(), item.ifMatch(), item.body(), outcome);
+                  } else {
+                    create(act, world, item.like(), item.body(), outcome);
+                  }
+                } catch (Problem problem) {
+                  throw problem.inside(item.pointer()).with("item", i);
+                }
+              }
+              return outcome.answer();
+            });
+    return Saved.of(done, outcome.first);
   }
 
   private void requireMatch(String ifMatch, RecordView seen, JsonNode body) {
@@ -199,115 +295,34 @@ public class Records {
     }
   }
 
-  private void save(Act act, World world, WorkRecord before, WorkRecord after, String reason) {
+  /** Keeps a changed record with its history; nothing where nothing changed. */
+  void save(Act act, World world, WorkRecord before, WorkRecord after, String reason) {
     List<FieldChange> changes = RecordFields.between(before, after);
     if (changes.isEmpty()) {
       return;
     }
-    store.write(after, changes);
-    long bits = remember(act, world, after, changes, reason);
+    RecordStore.Remembered history = remembered(act, world, after, changes, reason);
+    store.write(act.later(), after, history);
+    long bits = bits(history);
     for (FieldChange change : changes) {
       bits |= RecordFields.forWhom(world.details(), before, change.field()).bits();
     }
     act.touch(after, bits);
   }
 
-  /** Writes history; tells whom the changed details are for, together. */
-  private long remember(
+  private RecordStore.Remembered remembered(
       Act act, World world, WorkRecord record, List<FieldChange> changes, String reason) {
-    List<ForSet> forThen = new ArrayList<>();
-    long bits = 0;
-    for (FieldChange change : changes) {
-      ForSet set = RecordFields.forWhom(world.details(), record, change.field());
-      forThen.add(set);
-      bits |= set.bits();
-    }
-    store.remember(act.id(), record.id(), changes, forThen);
     if (!reason.isEmpty()) {
-      jdbc.sql("update act set reason = ? where id = ?").param(reason).param(act.id()).update();
+      act.because(reason);
     }
-    return bits;
+    List<ForSet> forThen =
+        changes.stream()
+            .map(change -> RecordFields.forWhom(world.details(), record, change.field()))
+            .toList();
+    return new RecordStore.Remembered(act.id(), changes, forThen);
   }
 
-  /** Takes back an act, as far as nobody changed its values since. */
-  public Saved undo(PersonId asker, long actId, Optional<String> key) {
-    Acts.Wanted wanted =
-        Acts.Wanted.by(asker, "record.undo", key, Long.toString(actId)).undoing(actId);
-    Acts.Done done = acts.run(wanted, act -> undo(act, actId));
-    String[] answer = done.answer().split("\n");
-    return new Saved(
-        done,
-        RecordId.of(Long.parseLong(answer[0])),
-        Optional.empty(),
-        List.of(answer).subList(1, answer.length));
-  }
-
-  private record ActRow(long record, long actor, String kind) {}
-
-  private String undo(Act act, long actId) {
-    World world = worlds.locked(act.worldVersion());
-    ActRow row =
-        jdbc.sql(
-                """
-                select h.record, a.actor, a.kind from act a join history h on h.act = a.id
-                where a.id = ? order by h.record limit 1
-                """)
-            .param(actId)
-            .query(ActRow.class)
-            .optional()
-            .orElseThrow(Problem::notFound);
-    WorkRecord before = store.find(RecordId.of(row.record()), true).orElseThrow(Problem::notFound);
-    RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
-    if (!standing.opens()) {
-      throw Problem.notFound();
-    }
-    List<FieldChange> done = changesOf(actId);
-    if (!standing.isOffice()) {
-      if (row.actor() != act.actor().value()) {
-        throw Problem.forbidden("Only who did this, or the office, may take it back.");
-      }
-      Permits.require(standing, permitNames(done));
-    }
-    Undo undo =
-        row.kind().equals("record.create")
-            ? undoCreation(before)
-            : Undo.of(done, RecordFields.flatten(before));
-    WorkRecord after = RecordFields.apply(before, undo.takesBack());
-    save(act, world, before, after, "");
-    List<String> leaves = new ArrayList<>();
-    for (String field : undo.leaves()) {
-      boolean told =
-          RecordFields.forWhom(world.details(), before, field).allows(standing.capacities());
-      leaves.add(told ? HistoryWords.label(world, field) : "something you may not see");
-    }
-    return row.record() + (leaves.isEmpty() ? "" : "\n" + String.join("\n", leaves));
-  }
-
-  /** What was made is called off: the entries go, the record and its identifiers stay. */
-  private static Undo undoCreation(WorkRecord now) {
-    String called = State.CANCELLED + "/" + State.CANCELLED;
-    String before = RecordFields.flatten(now).get(RecordFields.STATE);
-    return new Undo(List.of(new FieldChange(RecordFields.STATE, before, called)), List.of());
-  }
-
-  private List<FieldChange> changesOf(long act) {
-    return jdbc.sql("select field, old, new from history where act = ? order by id")
-        .param(act)
-        .query((r, n) -> new FieldChange(r.getString(1), r.getString(2), r.getString(3)))
-        .list();
-  }
-
-  private static Set<String> permitNames(List<FieldChange> changes) {
-    Map<String, String> names =
-        Map.of(RecordFields.ASSIGNMENTS, "people", RecordFields.PRIVATE, "private");
-    Set<String> found = new java.util.TreeSet<>();
-    for (FieldChange change : changes) {
-      String field = change.field();
-      found.add(
-          field.startsWith("detail:")
-              ? field.substring("detail:".length())
-              : names.getOrDefault(field, field));
-    }
-    return found;
+  private static long bits(RecordStore.Remembered history) {
+    return history.forThen().stream().mapToLong(ForSet::bits).reduce(0, (a, b) -> a | b);
   }
 }

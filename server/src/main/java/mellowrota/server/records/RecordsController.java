@@ -6,18 +6,11 @@ import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
-import java.util.Set;
 import mellowrota.core.people.Person;
-import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
-import mellowrota.core.work.State;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
@@ -46,6 +39,7 @@ import tools.jackson.databind.JsonNode;
 class RecordsController {
 
   private final Records records;
+  private final Undoing undoing;
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
@@ -55,9 +49,11 @@ class RecordsController {
   private final Worlds worlds;
   private final Clock clock;
   private final TransactionTemplate reading;
+  private final TransactionTemplate looking;
 
   RecordsController(
       Records records,
+      Undoing undoing,
       RecordStore store,
       RecordAccess access,
       RecordViews views,
@@ -68,6 +64,7 @@ class RecordsController {
       Clock clock,
       PlatformTransactionManager transactions) {
     this.records = records;
+    this.undoing = undoing;
     this.store = store;
     this.access = access;
     this.views = views;
@@ -76,47 +73,17 @@ class RecordsController {
     this.histories = histories;
     this.worlds = worlds;
     this.clock = clock;
+    looking = new TransactionTemplate(transactions);
     reading = new TransactionTemplate(transactions);
     reading.setReadOnly(true);
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
   }
 
-  /** What a change to a record looks like; every field may be left out. */
-  @Schema(name = "RecordChange")
-  record ChangeSchema(
-      @Schema(description = "Only when made; TICKET") String kind,
-      String title,
-      @Schema(nullable = true) Long place,
-      @Schema(nullable = true) Long team,
-      @Schema(nullable = true) DueSchema due,
-      List<PersonSchema> people,
-      @Schema(description = "By key, as GET /api/v1/details lists them")
-          Map<String, String> details,
-      @Schema(name = "private") Boolean isPrivate,
-      String state,
-      Boolean started,
-      List<String> tags,
-      String reason,
-      @Schema(description = "Only when made: the system it comes from") String source,
-      @Schema(description = "Only when made: its id there; the same one is made once")
-          String sourceId) {}
-
-  /** Either a local time, in the site's zone unless said, or a date. */
-  @Schema(name = "DueChange")
-  record DueSchema(String at, String zone, String date) {}
-
-  /** Either a person or a team, in a role. */
-  @Schema(name = "PersonChange")
-  record PersonSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
-      Long person,
-      Long team,
-      @Schema(description = "House-local time of hand-over; now unless said") String given) {}
-
   /**
    * What an act did.
    *
-   * @param record absent when the asker may not open it any more
+   * @param record the first of them; absent when the asker may not open it any more
+   * @param records the numbers of all it made or changed
    * @param entries how many entries changed, told to the office
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -124,12 +91,13 @@ class RecordsController {
   record ActAnswer(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
       RecordView record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> records,
       Long entries,
       Integer calendars,
       List<String> leaves) {}
 
   @GetMapping("/records")
-  @Operation(summary = "Records the asker may open, soonest due first")
+  @Operation(summary = "Records the asker may open, soonest first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   RecordList.Page list(
       Asker asker,
@@ -144,50 +112,12 @@ class RecordsController {
     if (limit < 1 || limit > 200) {
       throw Problem.badRequest("limit is a number from 1 to 200.");
     }
-    if (find.length() > 200) {
-      throw Problem.badRequest("find holds at most 200 characters.");
-    }
-    if (find.chars().anyMatch(Character::isISOControl)) {
-      throw Problem.badRequest("find holds a character that cannot be looked for.");
-    }
     World world = worlds.now();
     return list.page(
         world,
         world.person(asker.person()),
-        new RecordList.Wanted(
-            find,
-            Optional.ofNullable(kind).map(k -> choice("kind", k, Kind.class)),
-            states(state),
-            optional(person),
-            optional(place),
-            optional(team),
-            Optional.ofNullable(cursor),
-            limit));
-  }
-
-  private static Set<State> states(String list) {
-    Set<State> found = EnumSet.noneOf(State.class);
-    for (String name : list.split(",")) {
-      if (!name.isBlank()) {
-        found.add(choice("state", name.strip(), State.class));
-      }
-    }
-    return found;
-  }
-
-  private static <E extends Enum<E>> E choice(String name, String text, Class<E> type) {
-    List<String> names = new ArrayList<>();
-    for (E one : type.getEnumConstants()) {
-      if (one.name().equals(text.toUpperCase(Locale.ROOT))) {
-        return one;
-      }
-      names.add(one.name());
-    }
-    throw Problem.badRequest(name + " is one of " + String.join(", ", names) + ".");
-  }
-
-  private static OptionalLong optional(Long value) {
-    return value == null ? OptionalLong.empty() : OptionalLong.of(value);
+        RecordList.Wanted.of(find, kind, state, person, place, team)
+            .from(Optional.ofNullable(cursor), limit));
   }
 
   @PostMapping("/records")
@@ -196,7 +126,8 @@ class RecordsController {
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+              content =
+                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
     return answer(asker, records.create(asker.person(), key(key), body)).body201();
@@ -219,7 +150,8 @@ class RecordsController {
       @Parameter(required = true) @RequestHeader(name = "If-Match", required = false)
           String ifMatch,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+              content =
+                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
     if (ifMatch == null) {
@@ -228,6 +160,45 @@ class RecordsController {
     }
     return answer(asker, records.change(asker.person(), RecordId.of(id), key(key), ifMatch, body))
         .body200();
+  }
+
+  @PostMapping("/records/several")
+  @Operation(summary = "Makes and changes several records as one act: all of it, or nothing")
+  ResponseEntity<ActAnswer> several(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content =
+                  @Content(schema = @Schema(implementation = RecordSchemas.SeveralSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    return answer(asker, records.several(asker.person(), key(key), body)).body200();
+  }
+
+  /** What a change of several records would do. */
+  @Schema(name = "Look")
+  record LookView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int records,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+
+  @PostMapping("/records/several/look")
+  @Operation(summary = "What several changes would do to how many calendars; nothing is kept")
+  LookView look(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content =
+                  @Content(schema = @Schema(implementation = RecordSchemas.SeveralSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    // The act itself, taken back before anybody can see it: a look cannot differ from the deed.
+    return looking.execute(
+        status -> {
+          Records.Saved saved = records.several(asker.person(), Optional.empty(), body);
+          status.setRollbackOnly();
+          return new LookView(
+              saved.records().size(), saved.done().entries(), saved.done().calendars());
+        });
   }
 
   @GetMapping("/records/{id}/landings")
@@ -250,7 +221,8 @@ class RecordsController {
   LandingView preview(
       Asker asker,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+              content =
+                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
     World world = worlds.now();
@@ -266,7 +238,7 @@ class RecordsController {
       Asker asker,
       @PathVariable long id,
       @RequestHeader(name = "Idempotency-Key", required = false) String key) {
-    return answer(asker, records.undo(asker.person(), id, key(key))).body200();
+    return answer(asker, undoing.undo(asker.person(), id, key(key))).body200();
   }
 
   private RecordAccess.Standing standing(Asker asker, RecordId id) {
@@ -301,7 +273,9 @@ class RecordsController {
   /** Made after the act is committed, so that nobody waits for it. */
   private Answered answer(Asker asker, Records.Saved saved) {
     RecordAccess.Standing standing =
-        saved.after().orElseGet(() -> reading.execute(status -> standing(asker, saved.record())));
+        saved
+            .after()
+            .orElseGet(() -> reading.execute(status -> standing(asker, saved.records().get(0))));
     Optional<RecordView> view = views.view(standing);
     Acts.Done done = saved.done();
     boolean counts = standing.isOffice() && !done.again();
@@ -309,6 +283,7 @@ class RecordsController {
         new ActAnswer(
             done.act(),
             view.orElse(null),
+            saved.records().stream().map(RecordId::value).toList(),
             counts ? done.entries() : null,
             counts ? done.calendars() : null,
             saved.leaves().isEmpty() ? null : saved.leaves()),

@@ -111,17 +111,17 @@ class Projection implements Affected {
     Long[] older =
         ids.stream().filter(id -> !act.hasMade(id)).map(RecordId::value).toArray(Long[]::new);
     if (older.length > 0) {
-      jdbc.sql("delete from record_input where record = any(?)").param(older).update();
+      act.later().add("delete from record_input where record = any(?)", (Object) older);
     }
-    jdbc.sql(
+    act.later()
+        .add(
             """
             insert into record_input (record, kind, input)
             select * from unnest(?::bigint[], ?::text[], ?::bigint[])
-            """)
-        .param(readers.toArray(Long[]::new))
-        .param(inputs.stream().map(Inputs.Input::kind).toArray(String[]::new))
-        .param(inputs.stream().map(Inputs.Input::id).toArray(Long[]::new))
-        .update();
+            """,
+            readers.toArray(Long[]::new),
+            inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
+            inputs.stream().map(Inputs.Input::id).toArray(Long[]::new));
     entries.store(act, ids, projected);
   }
 }

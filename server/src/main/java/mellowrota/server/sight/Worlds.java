@@ -142,7 +142,8 @@ public class Worlds {
   }
 
   private List<Rendering> renderings() {
-    return jdbc.sql("select id, calendar, way, reader, level from rendering order by id")
+    return jdbc.sql(
+            "select id, calendar, way, reader, level from rendering where way <> 'WITHDRAWN' order by id")
         .query(
             (row, n) ->
                 new Rendering(
@@ -155,6 +156,8 @@ public class Worlds {
   private static Rendering.Way way(String way, long reader, Level level) {
     return switch (way) {
       case "MEMBERS" -> new Rendering.Way.Members();
+      case "FEED" -> new Rendering.Way.Feed(level);
+      case "OWN_FEED" -> new Rendering.Way.OwnFeed(PersonId.of(reader), level);
       case "SHARE" -> new Rendering.Way.Share(PersonId.of(reader), level);
       default -> throw new IllegalStateException("no way of reading: " + way);
     };

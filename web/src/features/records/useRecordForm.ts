@@ -3,47 +3,95 @@ import { newKey, ProblemError } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
 import {
   changesOf,
+  draftFrom,
   draftOf,
-  dueFault,
-  emptyDraft,
-  newTicket,
+  faulty,
+  newRecord,
   type Change,
   type Draft,
   type RecordView,
 } from './model';
-import { useChange, useCreate, usePeople, usePlaces, usePreview } from './queries';
+import {
+  useCalendars,
+  useChange,
+  useCreate,
+  usePeople,
+  usePlaces,
+  usePreview,
+  useTeams,
+} from './queries';
+import { readShortLine, type Known } from './shortLine';
 import { words } from './words';
 
 /** The form's whole behaviour; the view only shows it. */
-export function useTicketForm(
+export function useRecordForm(
   before: { data: RecordView; tag: string } | undefined,
+  pointed: string | null,
   onSaved: (id: number) => void,
 ) {
   // What the form began with stays its base, whatever others change meanwhile.
   const [base, setBase] = useState(before);
-  const [draft, setDraft] = useState<Draft>(base ? draftOf(base.data) : emptyDraft);
+  const [draft, setDraft] = useState<Draft>(base ? draftOf(base.data) : draftFrom(pointed));
+  const [line, setLine] = useState('');
   const [key, setKey] = useState(newKey);
   const [conflict, setConflict] = useState<RecordView | null>(null);
   const people = usePeople();
   const places = usePlaces();
+  const teams = useTeams();
+  const calendars = useCalendars();
   const create = useCreate();
   const change = useChange(base?.data.id ?? 0);
   const tray = useTray();
 
+  const crew = useMemo(
+    () => (people.data ?? []).filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY'),
+    [people.data],
+  );
+  const known: Known = useMemo(
+    () => ({
+      people: crew.map((p) => ({ value: p.id, label: p.name })),
+      places: (places.data ?? []).map((p) => ({ value: p.id, label: p.name, code: p.code })),
+    }),
+    [crew, places.data],
+  );
+  const understood = useMemo(
+    () => (line.trim() ? readShortLine(line, known) : null),
+    [line, known],
+  );
+  const lineIsBad = understood?.parts.some((p) => p.as === 'fault') ?? false;
+
   const settled = useDeferredValue(draft);
-  const wish = useMemo(() => newTicket(settled), [settled]);
+  const wish = useMemo(() => newRecord(settled), [settled]);
   const office = !base || base.data.mayChange.includes('title');
-  const preview = usePreview(wish, office);
+  const preview = usePreview(wish, office && !faulty(settled));
   const error = create.error ?? change.error;
 
+  /** Work usually is of the team its Lead is in. */
+  const usualTeam = (lead: number | null) => crew.find((p) => p.id === lead)?.teams[0] ?? null;
   const set = (some: Partial<Draft>) => {
-    setDraft((now) => ({ ...now, ...some }));
+    setDraft((now) => {
+      const next = { ...now, ...some };
+      const guessed = !base && 'lead' in some && now.team === usualTeam(now.lead);
+      return guessed ? { ...next, team: usualTeam(next.lead) } : next;
+    });
+    setKey(newKey());
+  };
+  const say = (text: string) => {
+    setLine(text);
+    const heard = text.trim() ? readShortLine(text, known) : null;
+    const blank = draftFrom(null);
+    setDraft({
+      ...blank,
+      ...heard?.draft,
+      team: usualTeam(heard?.draft.lead ?? null),
+    });
     setKey(newKey());
   };
 
   const saved = (done: {
     act: number;
     record?: RecordView;
+    records: number[];
     entries?: number;
     calendars?: number;
   }) => {
@@ -51,7 +99,11 @@ export function useTicketForm(
       done.entries != null && done.calendars != null
         ? ': ' + words.outcome(done.entries, done.calendars)
         : '';
-    tray.tell({ text: words.saved(done.record?.ref ?? 'Record') + counts, act: done.act });
+    const what =
+      done.records.length > 1
+        ? words.savedMany(done.records.length)
+        : words.saved(done.record?.ref ?? 'Record');
+    tray.tell({ text: what + counts, act: done.act });
     if (done.record) {
       onSaved(done.record.id);
     }
@@ -66,11 +118,11 @@ export function useTicketForm(
   };
 
   const save = () => {
-    if (dueFault(draft)) {
+    if (faulty(draft) || lineIsBad) {
       return;
     }
     if (!base) {
-      create.mutate({ body: newTicket(draft), key }, { onSuccess: saved });
+      create.mutate({ body: newRecord(draft), key }, { onSuccess: saved });
       return;
     }
     const body = changesOf(base.data, draft) as Change;
@@ -86,24 +138,30 @@ export function useTicketForm(
     draft,
     set,
     save,
+    line,
+    say,
+    understood,
     conflict,
+    isNew: !base,
     saving: create.isPending || change.isPending,
     error:
       conflict && !(change.error instanceof ProblemError && change.error.problem.status !== 412)
         ? null
         : error,
-    dueIsBad: dueFault(draft),
+    isBad: faulty(draft) || lineIsBad,
     preview,
     mayPreview: office,
     may: (field: string) => !base || base.data.mayChange.includes(field),
     isKept: (key: string) =>
       base?.data.details.some((d) => d.key === key && d.value === undefined) ?? false,
     faultAt: (pointer: string) => faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
-    people: (people.data ?? [])
-      .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')
-      .map((p) => ({ value: p.id, label: p.name })),
-    places: (places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+    people: known.people,
+    places: known.places,
+    teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
+    calendars: (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name })),
     picking: (event: KeyboardEvent) =>
       event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
   };
 }
+
+export type RecordFormState = ReturnType<typeof useRecordForm>;

@@ -1,0 +1,143 @@
+package mellowrota.server.board;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.Person;
+import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The board over HTTP. */
+@RestController
+@RequestMapping("/api/v1/board")
+class BoardController {
+
+  private static final int MOST_DAYS = 100;
+  private static final int MOST_CALENDARS = 20;
+
+  private final Worlds worlds;
+  private final BoardItems items;
+  private final WorkTimes times;
+
+  BoardController(Worlds worlds, BoardItems items, WorkTimes times) {
+    this.worlds = worlds;
+    this.items = items;
+    this.times = times;
+  }
+
+  /**
+   * The board for some days.
+   *
+   * @param zone the house's, whose days these are
+   * @param hours when people work, of those the asker may know it of
+   * @param away when they do not; why is told to the office and to themselves
+   */
+  @Schema(name = "Board")
+  record BoardView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BoardItem> items,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AwayView> away) {}
+
+  /** Working hours on one weekday, Monday is 1; until midnight or later where not after from. */
+  @Schema(name = "BoardHours")
+  record HoursView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int weekday,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until) {}
+
+  /** Days on which somebody is away, the last included. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "BoardAway")
+  record AwayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String last,
+      String what) {}
+
+  @GetMapping
+  @Operation(summary = "What lies on the board from one day until another, as the asker may see it")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  BoardView board(
+      Asker asker,
+      @Schema(description = "The first day") @RequestParam String from,
+      @Schema(description = "The first day after") @RequestParam String until,
+      @Schema(description = "Calendars of which each item says whether it stands on them")
+          @RequestParam(defaultValue = "")
+          List<Long> calendars) {
+    LocalDate first = day("from", from);
+    LocalDate end = day("until", until);
+    if (!end.isAfter(first) || first.plusDays(MOST_DAYS).isBefore(end)) {
+      throw Problem.badRequest("until is 1 to " + MOST_DAYS + " days after from.");
+    }
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    WorkTimes.Known known = times.knownTo(me, first, end);
+    return new BoardView(
+        first.toString(),
+        end.toString(),
+        world.house().zone().getId(),
+        items.of(world, me, first, end, readable(world, me, calendars)),
+        known.hours().stream()
+            .map(
+                h ->
+                    new HoursView(
+                        h.person().value(),
+                        h.weekday().getValue(),
+                        h.from().toString(),
+                        h.until().toString()))
+            .toList(),
+        known.away().stream()
+            .map(
+                a ->
+                    new AwayView(
+                        a.person().value(),
+                        a.days().first().toString(),
+                        a.days().until().minusDays(1).toString(),
+                        a.told() ? "leave" : null))
+            .toList());
+  }
+
+  /** Those the asker may know what stands on; the others as if they were not there. */
+  private static Set<CalendarId> readable(World world, Person asker, List<Long> calendars) {
+    if (calendars.size() > MOST_CALENDARS) {
+      throw Problem.badRequest("calendars are at most " + MOST_CALENDARS + ".");
+    }
+    return calendars.stream()
+        .map(CalendarId::of)
+        .filter(id -> world.calendars().find(id).isPresent())
+        .filter(
+            id -> asker.isCoordinator() || world.calendars().servedTo(asker.id(), id).isPresent())
+        .collect(Collectors.toSet());
+  }
+
+  private static LocalDate day(String name, String text) {
+    try {
+      LocalDate day = LocalDate.parse(text);
+      if (day.getYear() < 1990 || day.getYear() > 2199) {
+        throw Problem.badRequest(name + " is outside the years 1990 to 2199.");
+      }
+      return day;
+    } catch (DateTimeParseException unreadable) {
+      throw Problem.badRequest(name + " is no date of the form 2026-11-27.");
+    }
+  }
+}

@@ -1,0 +1,215 @@
+package mellowrota.server.board;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.records.KnownRecords;
+import mellowrota.server.records.Permits;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordViews;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** Finds the visits that lie in a range of days and renders them for one person. */
+@Service
+class BoardItems {
+
+  /** No span and no way from hand-over to due time is taken to be longer. */
+  private static final int LONGEST_DAYS = 368;
+
+  /** Margins reach out of their visit by a day at most. */
+  private static final Duration MARGIN = Duration.ofDays(1);
+
+  private final JdbcClient jdbc;
+  private final KnownRecords records;
+  private final RecordAccess access;
+
+  BoardItems(JdbcClient jdbc, KnownRecords records, RecordAccess access) {
+    this.jdbc = jdbc;
+    this.records = records;
+    this.access = access;
+  }
+
+  /**
+   * In the order of records and visits; cost is linear in what lies in the range.
+   *
+   * @param calendars those of which each item says whether it stands on them
+   */
+  List<BoardItem> of(
+      World world, Person asker, LocalDate first, LocalDate until, Set<CalendarId> calendars) {
+    Instant from = first.atStartOfDay(world.house().zone()).toInstant();
+    Instant to = until.atStartOfDay(world.house().zone()).toInstant();
+    List<WorkRecord> found = records.load(inRange(first, until, from, to));
+    List<RecordAccess.Standing> standings = new ArrayList<>();
+    List<WorkRecord> unsure = new ArrayList<>();
+    for (WorkRecord record : found) {
+      Optional<RecordAccess.Standing> sure = access.opening(world, asker, record);
+      sure.ifPresent(standings::add);
+      if (sure.isEmpty()) {
+        unsure.add(record);
+      }
+    }
+    Map<Long, Set<CalendarId>> standsOn =
+        unsure.isEmpty() ? Map.of() : access.standsOn(unsure.stream().map(WorkRecord::id).toList());
+    for (WorkRecord record : unsure) {
+      RecordAccess.Standing standing = access.standing(world, asker, record, standsOn);
+      if (standing.opens()) {
+        standings.add(standing);
+      }
+    }
+    Map<Long, Set<CalendarId>> on =
+        calendars.isEmpty()
+            ? Map.of()
+            : access.standsOn(standings.stream().map(one -> one.record().id()).toList());
+    List<BoardItem> items = new ArrayList<>();
+    for (RecordAccess.Standing standing : standings) {
+      // Where it lies is a matter of times and of people: without the times it lies nowhere.
+      if (standing.sees(DetailKey.TIMES)) {
+        List<Long> asked =
+            on.getOrDefault(standing.record().id().value(), Set.of()).stream()
+                .filter(calendars::contains)
+                .map(CalendarId::value)
+                .sorted()
+                .toList();
+        items(standing, first, until, from, to, asked, items);
+      }
+    }
+    return items;
+  }
+
+  private Map<Long, Long> inRange(LocalDate first, LocalDate until, Instant from, Instant to) {
+    OffsetDateTime start = from.minus(MARGIN).atOffset(ZoneOffset.UTC);
+    OffsetDateTime end = to.plus(MARGIN).atOffset(ZoneOffset.UTC);
+    return jdbc.sql(
+            """
+            select id, version from record where state <> 'CANCELLED' and id in (
+              select record from visit where starts < :end and ends >= :start
+                and starts > :start - make_interval(days => :longest)
+              union select record from visit where date_from < :until and date_to > :first
+                and date_from > :first - :longest
+              union select r.id from record r
+                where r.due_at >= :start and r.due_at < :end + make_interval(days => :longest)
+                  and (r.due_at < :end or exists (
+                    select 1 from assignment a where a.record = r.id and a.given_at < :end)))
+            order by id
+            """)
+        .param("start", start)
+        .param("end", end)
+        .param("first", first)
+        .param("until", until)
+        .param("longest", LONGEST_DAYS)
+        .query(
+            rows -> {
+              Map<Long, Long> versions = new java.util.LinkedHashMap<>();
+              while (rows.next()) {
+                versions.put(rows.getLong(1), rows.getLong(2));
+              }
+              return versions;
+            });
+  }
+
+  private static void items(
+      RecordAccess.Standing standing,
+      LocalDate first,
+      LocalDate until,
+      Instant from,
+      Instant to,
+      List<Long> on,
+      List<BoardItem> items) {
+    WorkRecord record = standing.record();
+    boolean margins = standing.sees(DetailKey.MARGINS);
+    List<String> may = null;
+    for (Visit visit : record.visits()) {
+      if (!lies(record, visit, first, until, from, to)) {
+        continue;
+      }
+      if (may == null) {
+        may = Permits.mayChange(standing);
+      }
+      items.add(
+          new BoardItem(
+              record.id().value(),
+              visit.no(),
+              record.visits().size(),
+              record.kind().name(),
+              standing.sees(DetailKey.REF) ? record.ref() : null,
+              standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
+              standing.sees(DetailKey.PLACE)
+                  ? record.place().map(PlaceId::value).orElse(null)
+                  : null,
+              standing.sees(DetailKey.TEAM) ? record.team().map(TeamId::value).orElse(null) : null,
+              record.state().name(),
+              record.started() ? true : null,
+              record.isPrivate() ? true : null,
+              RecordViews.visit(visit, record.tentative(visit.no()), margins),
+              record.due().map(RecordViews::due).orElse(null),
+              standing.sees(DetailKey.PEOPLE) ? people(record, visit) : null,
+              may.contains("visits") ? true : null,
+              may.contains("people") ? true : null,
+              on.isEmpty() ? null : on));
+    }
+  }
+
+  private static boolean lies(
+      WorkRecord record, Visit visit, LocalDate first, LocalDate until, Instant from, Instant to) {
+    if (record.state() == State.CANCELLED) {
+      return false;
+    }
+    if (visit.when().orElse(null) instanceof When.Timed timed) {
+      return timed.start().toInstant().isBefore(to.plus(MARGIN))
+          && timed.end().toInstant().isAfter(from.minus(MARGIN));
+    }
+    if (visit.when().orElse(null) instanceof When.AllDay allDay) {
+      return allDay.days().first().isBefore(until) && allDay.days().until().isAfter(first);
+    }
+    Due due = record.due().orElse(null);
+    if (due == null) {
+      return false;
+    }
+    boolean before =
+        due instanceof Due.At at
+            ? at.time().toInstant().isBefore(from)
+            : ((Due.On) due).day().isBefore(first);
+    boolean after =
+        due instanceof Due.At at
+            ? !at.time().toInstant().isBefore(to)
+            : !((Due.On) due).day().isBefore(until);
+    boolean given =
+        record.on(visit.no()).stream().map(Assignment::givenAt).anyMatch(g -> g.isBefore(to));
+    return !before && (!after || given);
+  }
+
+  private static List<BoardItem.OnIt> people(WorkRecord record, Visit visit) {
+    List<BoardItem.OnIt> found = new ArrayList<>();
+    for (Assignment a : record.on(visit.no())) {
+      boolean person = a.holder() instanceof Holder.OnePerson;
+      found.add(
+          new BoardItem.OnIt(
+              a.role().value(),
+              person ? ((Holder.OnePerson) a.holder()).person().value() : null,
+              person ? null : ((Holder.WholeTeam) a.holder()).team().value(),
+              a.givenAt()));
+    }
+    return found;
+  }
+}

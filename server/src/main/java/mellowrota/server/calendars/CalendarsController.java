@@ -1,0 +1,57 @@
+package mellowrota.server.calendars;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.people.Person;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The house's calendars over HTTP. */
+@RestController
+class CalendarsController {
+
+  private final Worlds worlds;
+
+  CalendarsController(Worlds worlds) {
+    this.worlds = worlds;
+  }
+
+  /**
+   * A calendar.
+   *
+   * @param reads whether the asker may read it
+   */
+  @Schema(name = "Calendar")
+  record CalendarView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean reads) {}
+
+  @GetMapping("/api/v1/calendars")
+  @Operation(summary = "The calendars the asker may read; a coordinator sees what there are")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CalendarView> calendars(Asker asker) {
+    World world = worlds.now();
+    Person person = world.person(asker.person());
+    return world.calendars().all().stream()
+        .map(calendar -> view(world, person, calendar))
+        .filter(view -> view.reads() || person.isCoordinator())
+        .toList();
+  }
+
+  private static CalendarView view(World world, Person person, Calendar calendar) {
+    return new CalendarView(
+        calendar.id().value(),
+        calendar.name(),
+        calendar.owner().sort().name(),
+        world.calendars().servedTo(person.id(), calendar.id()).isPresent());
+  }
+}

@@ -1,0 +1,167 @@
+package mellowrota.server.feeds;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Hidden;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.people.Person;
+import mellowrota.core.sight.Face;
+import mellowrota.server.calendars.Faces;
+import mellowrota.server.ical.IcalendarWriter;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Feeds over HTTP: the list for people, the calendars for programs. */
+@RestController
+class FeedsController {
+
+  private static final MediaType CALENDAR = MediaType.parseMediaType("text/calendar;charset=utf-8");
+
+  private final Feeds feeds;
+  private final Faces faces;
+  private final IcalendarWriter writer;
+  private final Worlds worlds;
+
+  FeedsController(Feeds feeds, Faces faces, IcalendarWriter writer, Worlds worlds) {
+    this.feeds = feeds;
+    this.faces = faces;
+    this.writer = writer;
+    this.worlds = worlds;
+  }
+
+  /** A feed as it is listed; its address was told once, when it was made. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "Feed")
+  record FeedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What it asks for; the organisation's limit for outside still holds")
+          String level,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String madeBy,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
+      Instant lastUsedAt) {}
+
+  /** What was made: the only time its address is told. */
+  @Schema(name = "FeedMade")
+  record MadeView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Under this server")
+          String address) {}
+
+  @Schema(name = "FeedWish")
+  record FeedSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who or what it is for")
+          String label,
+      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said") String level) {}
+
+  @GetMapping("/api/v1/feeds")
+  @Operation(summary = "Feeds the asker made; a coordinator sees all")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<FeedView> feeds(Asker asker) {
+    World world = worlds.now();
+    return feeds.of(world.person(asker.person())).stream()
+        .map(
+            feed ->
+                new FeedView(
+                    feed.id(),
+                    feed.calendar(),
+                    world
+                        .calendars()
+                        .find(CalendarId.of(feed.calendar()))
+                        .map(Calendar::name)
+                        .orElse(""),
+                    feed.label(),
+                    feed.level().name(),
+                    world.crew().person(feed.madeBy()).map(Person::name).orElse(""),
+                    feed.madeAt(),
+                    feed.lastUsedAt().orElse(null)))
+        .toList();
+  }
+
+  @PostMapping("/api/v1/feeds")
+  @Operation(summary = "Makes a secret address for a calendar; it is told once")
+  ResponseEntity<MadeView> make(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = FeedSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, Set.of("calendar", "label", "level"));
+    OptionalLong calendar = input.number("calendar");
+    String label = input.required("label", 80);
+    Level level = input.choice("level", Level.class).orElse(Level.ALL);
+    if (calendar.isEmpty() && !input.namesFault("calendar")) {
+      input.fault("calendar", "is missing; GET /api/v1/calendars lists them");
+    }
+    input.check();
+    String token = feeds.make(asker.person(), CalendarId.of(calendar.orElseThrow()), level, label);
+    return ResponseEntity.status(201).body(new MadeView("/feeds/" + token + ".ics"));
+  }
+
+  @DeleteMapping("/api/v1/feeds/{id}")
+  @Operation(summary = "Withdraws a feed at once")
+  ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
+    feeds.withdraw(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  /** The calendar itself; the tag hashes what this feed shows and nothing else. */
+  @Hidden
+  @GetMapping("/feeds/{token}.ics")
+  ResponseEntity<String> calendar(
+      @PathVariable String token,
+      @RequestHeader(name = "If-None-Match", required = false) String known) {
+    RenderingId rendering = feeds.open(token).orElseThrow(Problem::notFound);
+    List<Faces.Kept> live = faces.live(rendering);
+    StringBuilder all = new StringBuilder();
+    live.forEach(face -> all.append(face.uid()).append(face.etag()).append('\n'));
+    // Weak, since the same calendar may come packed (RFC 9110 §8.8.1).
+    String tag = "W/\"" + Face.digest(all.toString()) + '"';
+    if (Optional.ofNullable(known).filter(tag::equals).isPresent()) {
+      return ResponseEntity.status(304).eTag(tag).build();
+    }
+    return ResponseEntity.ok()
+        .eTag(tag)
+        .contentType(CALENDAR)
+        .cacheControl(CacheControl.noCache().cachePrivate())
+        .header("Content-Disposition", "attachment; filename=\"calendar.ics\"")
+        .body(
+            writer.writeAll(
+                live.stream()
+                    .map(
+                        f ->
+                            new IcalendarWriter.Written(
+                                f.uid(), f.sequence(), f.modified(), f.face()))
+                    .toList()));
+  }
+}

@@ -1,0 +1,2 @@
+/** Calendars under secret addresses, for programs that only subscribe. */
+package mellowrota.server.feeds;

@@ -1,0 +1,48 @@
+package mellowrota.server.platform;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.springframework.jdbc.core.JdbcTemplate;
+
+/** Statements that go to the database together, in one round trip. */
+public final class Writes {
+
+  /** Statements of few shapes stay prepared; a message holds 65 535 values. */
+  private static final int MOST_ROWS = 200;
+
+  private final List<String> statements = new ArrayList<>();
+  private final List<Object> values = new ArrayList<>();
+
+  /** Adds one statement, a mark for each value. */
+  public void add(String sql, Object... itsValues) {
+    statements.add(sql);
+    values.addAll(Arrays.asList(itsValues));
+  }
+
+  /**
+   * Adds one insert of many rows.
+   *
+   * @param before what stands before the rows' values, and {@code after} what follows them
+   */
+  public void addRows(String before, List<Object[]> rows, String after) {
+    for (int from = 0; from < rows.size(); from += MOST_ROWS) {
+      List<Object[]> some = rows.subList(from, Math.min(rows.size(), from + MOST_ROWS));
+      String marks = "(?" + ", ?".repeat(some.get(0).length - 1) + ")";
+      statements.add(before + " values " + marks + (", " + marks).repeat(some.size() - 1) + after);
+      some.forEach(row -> values.addAll(Arrays.asList(row)));
+    }
+  }
+
+  /** Sends what was added, once; nothing where nothing was. */
+  public void send(JdbcTemplate template) {
+    if (statements.isEmpty()) {
+      return;
+    }
+    String all = String.join(";\n", statements);
+    Object[] itsValues = values.toArray();
+    statements.clear();
+    values.clear();
+    template.update(all, itsValues);
+  }
+}

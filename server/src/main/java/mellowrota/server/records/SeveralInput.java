@@ -1,0 +1,69 @@
+package mellowrota.server.records;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.work.RecordId;
+import mellowrota.server.platform.Input;
+import tools.jackson.databind.JsonNode;
+
+/** Several records to make or change, as they were sent. */
+final class SeveralInput {
+
+  static final int MOST = 200;
+
+  private SeveralInput() {}
+
+  /**
+   * One of them.
+   *
+   * @param record empty for one to make
+   * @param like the record that one to make begins as a copy of
+   * @param ifMatch the tag of the view its changer had
+   */
+  record Item(
+      Optional<RecordId> record,
+      Optional<RecordId> like,
+      String ifMatch,
+      JsonNode body,
+      String pointer) {}
+
+  static List<Item> read(JsonNode body) {
+    Input input = Input.of(body, Set.of("items"));
+    List<Item> found = new ArrayList<>();
+    for (Input one :
+        input.objects("items", MOST, Set.of("record", "ifMatch", "change", "make", "like"))) {
+      String pointer = "/items/" + found.size() + "/";
+      OptionalLong record = one.number("record");
+      OptionalLong like = one.number("like");
+      String tag = one.text("ifMatch", 200);
+      if (one.has("make") == one.has("change") || one.has("change") != record.isPresent()) {
+        one.fault("", "wants either \"make\", or \"record\" with \"ifMatch\" and \"change\"");
+      } else if (record.isPresent() && tag.isEmpty()) {
+        one.fault("ifMatch", "is missing; send the ETag of the record as you saw it, or *");
+      }
+      if (like.isPresent() && !one.has("make")) {
+        one.fault("like", "goes with \"make\"");
+      }
+      String what = one.has("make") ? "make" : "change";
+      found.add(
+          new Item(
+              id(record),
+              id(like),
+              tag,
+              body.path("items").path(found.size()).path(what),
+              pointer + what));
+    }
+    if (found.isEmpty()) {
+      input.fault("items", "is empty; send at least one");
+    }
+    input.check();
+    return found;
+  }
+
+  private static Optional<RecordId> id(OptionalLong number) {
+    return number.isPresent() ? Optional.of(RecordId.of(number.getAsLong())) : Optional.empty();
+  }
+}

@@ -1,0 +1,135 @@
+package mellowrota.server.records;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import mellowrota.core.change.FieldChange;
+import mellowrota.core.change.RecordFields;
+import mellowrota.core.change.Undo;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.State;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** Takes back acts on records, as far as nobody changed their values since. */
+@Service
+public class Undoing {
+
+  private static final Map<String, String> PERMIT_NAMES =
+      Map.of(
+          RecordFields.ASSIGNMENTS, "people",
+          RecordFields.HEAD_COUNT, "leastHeadCount",
+          RecordFields.RULINGS, "exceptions");
+
+  private final Acts acts;
+  private final Worlds worlds;
+  private final Records records;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final JdbcClient jdbc;
+  private final JdbcTemplate template;
+
+  Undoing(
+      Acts acts,
+      Worlds worlds,
+      Records records,
+      RecordStore store,
+      RecordAccess access,
+      JdbcClient jdbc,
+      JdbcTemplate template) {
+    this.acts = acts;
+    this.worlds = worlds;
+    this.records = records;
+    this.store = store;
+    this.access = access;
+    this.jdbc = jdbc;
+    this.template = template;
+  }
+
+  /** Takes back an act on one record or many, as one act. */
+  public Records.Saved undo(PersonId asker, long actId, Optional<String> key) {
+    Acts.Wanted wanted =
+        Acts.Wanted.by(asker, "record.undo", key, Long.toString(actId)).undoing(actId);
+    return Records.Saved.of(acts.run(wanted, act -> undo(act, actId)), Optional.empty());
+  }
+
+  private String undo(Act act, long actId) {
+    World world = worlds.locked(act.worldVersion());
+    List<RecordId> ids =
+        jdbc.sql("select distinct record from history where act = ? order by record")
+            .param(actId)
+            .query((row, n) -> RecordId.of(row.getLong(1)))
+            .list();
+    if (ids.isEmpty()) {
+      throw Problem.notFound();
+    }
+    long actor =
+        jdbc.sql("select actor from act where id = ?").param(actId).query(Long.class).single();
+    Set<String> leaves = new TreeSet<>();
+    for (WorkRecord before : store.load(ids, true)) {
+      RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
+      if (!standing.opens()) {
+        throw Problem.notFound();
+      }
+      List<FieldChange> done = changesOf(actId, before.id());
+      if (!standing.isOffice()) {
+        if (actor != act.actor().value()) {
+          throw Problem.forbidden("Only who did this, or the office, may take it back.");
+        }
+        Permits.require(standing, permitNames(done));
+      }
+      Undo undo = made(done) ? calledOff(before) : Undo.of(done, RecordFields.flatten(before));
+      act.later().send(template);
+      records.save(act, world, before, RecordFields.apply(before, undo.takesBack()), "");
+      for (String field : undo.leaves()) {
+        boolean told =
+            RecordFields.forWhom(world.details(), before, field).allows(standing.capacities());
+        leaves.add(told ? HistoryWords.label(world, field) : "something you may not see");
+      }
+    }
+    return Records.Saved.answer(ids, List.copyOf(leaves));
+  }
+
+  /** Whether the act made the record: its state came from nothing. */
+  private static boolean made(List<FieldChange> done) {
+    return done.stream()
+        .anyMatch(change -> change.field().equals(RecordFields.STATE) && change.before().isEmpty());
+  }
+
+  /** What was made is called off: the entries go, the record and its identifiers stay. */
+  private static Undo calledOff(WorkRecord now) {
+    String called = State.CANCELLED + "/" + State.CANCELLED;
+    String before = RecordFields.flatten(now).get(RecordFields.STATE);
+    return new Undo(List.of(new FieldChange(RecordFields.STATE, before, called)), List.of());
+  }
+
+  private List<FieldChange> changesOf(long act, RecordId record) {
+    return jdbc.sql("select field, old, new from history where act = ? and record = ? order by id")
+        .param(act)
+        .param(record.value())
+        .query((r, n) -> new FieldChange(r.getString(1), r.getString(2), r.getString(3)))
+        .list();
+  }
+
+  private static Set<String> permitNames(List<FieldChange> changes) {
+    Set<String> found = new TreeSet<>();
+    for (FieldChange change : changes) {
+      String field = change.field();
+      found.add(
+          field.startsWith("detail:")
+              ? field.substring("detail:".length())
+              : PERMIT_NAMES.getOrDefault(field, field));
+    }
+    return found;
+  }
+}

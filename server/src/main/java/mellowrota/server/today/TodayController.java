@@ -1,0 +1,319 @@
+package mellowrota.server.today;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.records.Histories;
+import mellowrota.server.records.HistoryView;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.RecordView;
+import mellowrota.server.records.RecordViews;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What wants somebody today, over HTTP. */
+@RestController
+@RequestMapping("/api/v1")
+class TodayController {
+
+  private static final int DAYS_AHEAD = 14;
+  private static final int MOST = 300;
+  private static final int MOST_SHOWN = 100;
+
+  private final Worlds worlds;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final RecordViews views;
+  private final Histories histories;
+  private final Unseen unseen;
+  private final JdbcClient jdbc;
+  private final Clock clock;
+
+  TodayController(
+      Worlds worlds,
+      RecordStore store,
+      RecordAccess access,
+      RecordViews views,
+      Histories histories,
+      Unseen unseen,
+      JdbcClient jdbc,
+      Clock clock) {
+    this.worlds = worlds;
+    this.store = store;
+    this.access = access;
+    this.views = views;
+    this.histories = histories;
+    this.unseen = unseen;
+    this.jdbc = jdbc;
+    this.clock = clock;
+  }
+
+  /**
+   * What wants the asker.
+   *
+   * @param cant somebody on it said that it cannot be done
+   * @param nobody work of the next two weeks with nobody on it
+   * @param nowhere work that is on no calendar and is no draft
+   * @param ahead work of the next two weeks, soonest first
+   */
+  @Schema(name = "Today")
+  record TodayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String today,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> cant,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> overdue,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> dueToday,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> nobody,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> nowhere,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<UnseenView> unseen,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> ahead) {}
+
+  /** A change that somebody on the work has not marked as seen. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "UnseenChange")
+  record UnseenView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) RecordView record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      HistoryView change) {}
+
+  /** The asker's own work around today, and what of it changed. */
+  @Schema(name = "MyDay")
+  record MyDayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String today,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> work,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<UnseenView> changed) {}
+
+  @GetMapping("/today")
+  @Operation(summary = "What wants the asker: overdue, due, with nobody, on no calendar, unseen")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  TodayView today(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    Instant now = clock.instant();
+    LocalDate today = world.day();
+    List<RecordAccess.Standing> open = standings(world, me, candidates(world, today));
+    List<RecordView> cant = new ArrayList<>();
+    List<RecordView> overdue = new ArrayList<>();
+    List<RecordView> dueToday = new ArrayList<>();
+    List<RecordView> nobody = new ArrayList<>();
+    List<RecordView> ahead = new ArrayList<>();
+    for (RecordAccess.Standing one : open) {
+      WorkRecord record = one.record();
+      RecordView view = views.view(one).orElseThrow();
+      if (!one.sees(DetailKey.TIMES)) {
+        continue;
+      }
+      if (record.cant()) {
+        cant.add(view);
+      }
+      When when = When.of(record, now, today, world.house().zone());
+      if (when == When.OVERDUE) {
+        overdue.add(view);
+      } else if (when == When.DUE_TODAY) {
+        dueToday.add(view);
+      }
+      if (when != When.OVERDUE && one.sees(DetailKey.PEOPLE) && hasNobody(record)) {
+        nobody.add(view);
+      }
+      if (when == When.AHEAD || when == When.DUE_TODAY) {
+        ahead.add(view);
+      }
+    }
+    return new TodayView(
+        today.toString(),
+        now,
+        first(cant),
+        first(overdue),
+        first(dueToday),
+        first(nobody),
+        first(nowhere(world, me)),
+        changes(world, me, unseen.of(Optional.empty(), now)),
+        first(ahead));
+  }
+
+  @GetMapping("/my-day")
+  @Operation(summary = "The asker's own work around today, and what of it changed")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  MyDayView myDay(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    Instant now = clock.instant();
+    List<RecordView> work = new ArrayList<>();
+    for (RecordAccess.Standing one : standings(world, me, mine(me.id(), world.day()))) {
+      if (one.sees(DetailKey.TIMES)) {
+        views.view(one).ifPresent(work::add);
+      }
+    }
+    return new MyDayView(
+        world.day().toString(),
+        now,
+        world.house().zone().getId(),
+        work,
+        changes(world, me, unseen.of(Optional.of(me.id()), now)));
+  }
+
+  @PostMapping("/records/{id}/seen")
+  @Operation(summary = "Marks the changes of a record as seen by the asker")
+  ResponseEntity<Void> seen(Asker asker, @PathVariable long id) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    WorkRecord record = store.find(RecordId.of(id), false).orElseThrow(Problem::notFound);
+    if (!access.standing(world, me, record).opens()) {
+      throw Problem.notFound();
+    }
+    unseen.mark(me.id(), record.id());
+    return ResponseEntity.noContent().build();
+  }
+
+  private static List<RecordView> first(List<RecordView> all) {
+    return all.size() > MOST_SHOWN ? all.subList(0, MOST_SHOWN) : all;
+  }
+
+  /** Open work that is due or begins before the next two weeks end, soonest first. */
+  private List<RecordId> candidates(World world, LocalDate today) {
+    OffsetDateTime until =
+        today
+            .plusDays(DAYS_AHEAD)
+            .atStartOfDay(world.house().zone())
+            .toInstant()
+            .atOffset(ZoneOffset.UTC);
+    return jdbc.sql(
+            """
+            select id from record r where state in ('TENTATIVE', 'CONFIRMED') and (cant
+              or due_at < :until
+              or exists (select 1 from visit v where v.record = r.id and (
+                v.ends >= :from and v.starts < :until
+                or v.date_to > :today and v.date_from < :last)))
+            order by sorts_at, id limit :most
+            """)
+        .param("from", today.atStartOfDay(world.house().zone()).toOffsetDateTime())
+        .param("until", until)
+        .param("today", today)
+        .param("last", today.plusDays(DAYS_AHEAD))
+        .param("most", MOST)
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
+  }
+
+  private List<RecordId> mine(PersonId me, LocalDate today) {
+    return jdbc.sql(
+            """
+            select r.id from record r where r.state in ('TENTATIVE', 'CONFIRMED', 'DONE')
+              and exists (select 1 from assignment a where a.record = r.id and a.holder_kind = 'P'
+                and a.holder = :me and a.role <> 3)
+              and (r.due_at >= :from and r.due_at < :until
+                or r.due_at < :from and r.state <> 'DONE'
+                or exists (select 1 from visit v where v.record = r.id and (
+                  v.ends >= :from and v.starts < :until
+                  or v.date_to > :today and v.date_from < :last)))
+            order by r.sorts_at, r.id limit :most
+            """)
+        .param("me", me.value())
+        .param("from", today.minusDays(1).atStartOfDay().atOffset(ZoneOffset.UTC))
+        .param("until", today.plusDays(DAYS_AHEAD).atStartOfDay().atOffset(ZoneOffset.UTC))
+        .param("today", today)
+        .param("last", today.plusDays(DAYS_AHEAD))
+        .param("most", MOST)
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
+  }
+
+  private List<RecordView> nowhere(World world, Person me) {
+    List<RecordId> ids =
+        jdbc.sql(
+                """
+                select id from record r where state in ('TENTATIVE', 'CONFIRMED')
+                  and not exists (select 1 from entry e where e.record = r.id and e.state = 'LIVE')
+                order by sorts_at, id limit :most
+                """)
+            .param("most", MOST_SHOWN)
+            .query((row, n) -> RecordId.of(row.getLong(1)))
+            .list();
+    return standings(world, me, ids).stream()
+        .filter(RecordAccess.Standing::isOffice)
+        .flatMap(one -> views.view(one).stream())
+        .toList();
+  }
+
+  private List<RecordAccess.Standing> standings(World world, Person me, List<RecordId> ids) {
+    Map<Long, Set<CalendarId>> standsOn = access.standsOn(ids);
+    return store.load(ids, false).stream()
+        .map(record -> access.standing(world, me, record, standsOn))
+        .filter(RecordAccess.Standing::opens)
+        .toList();
+  }
+
+  private List<UnseenView> changes(World world, Person me, List<Unseen.Change> changes) {
+    Set<Long> ids = new HashSet<>();
+    changes.forEach(change -> ids.add(change.record()));
+    List<RecordAccess.Standing> standings =
+        standings(world, me, ids.stream().map(RecordId::of).toList());
+    List<UnseenView> found = new ArrayList<>();
+    for (Unseen.Change change : changes) {
+      standings.stream()
+          .filter(one -> one.record().id().value() == change.record())
+          .filter(one -> one.isOffice() || change.person() == me.id().value())
+          .filter(
+              one ->
+                  one.sees(DetailKey.TIMES)
+                      && one.sees(DetailKey.PEOPLE)
+                      && one.sees(DetailKey.PLACE))
+          .findFirst()
+          .flatMap(one -> view(world, one, change))
+          .ifPresent(found::add);
+    }
+    return found.size() > MOST_SHOWN ? found.subList(0, MOST_SHOWN) : found;
+  }
+
+  private Optional<UnseenView> view(
+      World world, RecordAccess.Standing standing, Unseen.Change change) {
+    HistoryView told =
+        histories.of(standing).stream()
+            .filter(one -> one.act() == change.act())
+            .findFirst()
+            .orElse(null);
+    String name =
+        world.crew().person(PersonId.of(change.person())).map(Person::name).orElse("somebody");
+    return views.view(standing).map(record -> new UnseenView(record, change.person(), name, told));
+  }
+
+  private static boolean hasNobody(WorkRecord record) {
+    return record.assignments().stream()
+        .noneMatch(
+            a -> a.holder() instanceof Holder.OnePerson && !a.role().equals(RoleId.INFORMED));
+  }
+}

@@ -1,0 +1,191 @@
+import { memo, type CSSProperties } from 'react';
+import { clockOf, localAt, shortDayText, zoneMark } from '../../shared/time';
+import type { Days } from './days';
+import type { Lane, Piece } from './lanes';
+import { clashesOn, linesOf, shownIn } from './rows';
+import styles from './board.module.css';
+import { DayTracks } from './DayTracks';
+import { Thread } from './Thread';
+import { words } from './words';
+
+export interface LaneProps {
+  lane: Lane;
+  days: Days;
+  top: number;
+  height: number;
+  index: number;
+  codes: Map<number, string>;
+  today: number;
+  /** The record open beside the board. */
+  open: number | null;
+  chosen: ReadonlySet<string>;
+  /** Which cell or piece of this lane has the keyboard; -1 as piece is the cell itself. */
+  focus: { day: number; piece: number } | null;
+}
+
+/** One lane: who, then its days. */
+export const LaneRow = memo(function LaneRow(props: LaneProps) {
+  const { lane, days, top, height, index } = props;
+  const style = {
+    transform: `translateY(${top}px)`,
+    height,
+    '--lane-hue': `var(--${lane.hue})`,
+  } as CSSProperties;
+  return (
+    <div
+      className={styles.lane}
+      role="row"
+      aria-rowindex={index + 1}
+      data-zoom={days.zoom}
+      style={style}
+    >
+      <div className={styles.who} role="rowheader">
+        <span className={styles.name} title={lane.name}>
+          {lane.name}
+        </span>
+        <span className={styles.note}>
+          <span>{lane.note}</span>
+          <Sum lane={lane} />
+        </span>
+      </div>
+      <div
+        className={styles.days}
+        role="presentation"
+        style={{ gridTemplateColumns: `repeat(${days.dates.length}, minmax(0, 1fr))` }}
+      >
+        {days.dates.map((date, day) => (
+          <Cell key={date} {...props} day={day} />
+        ))}
+        {days.zoom !== 'day' && <Thread {...props} />}
+      </div>
+    </div>
+  );
+});
+
+function Sum({ lane }: { lane: Lane }) {
+  if (lane.key === 'nobody') {
+    return <span className="number">{words.open(lane.pieces.length)}</span>;
+  }
+  return lane.person === null && lane.place === null ? null : (
+    <span className="number" title={words.hoursWhy}>
+      {words.hours(lane.hours)}
+    </span>
+  );
+}
+
+function Cell(props: LaneProps & { day: number }) {
+  const { lane, days, day, focus, today } = props;
+  const pieces = lane.cells[day] ?? [];
+  const here = focus?.day === day;
+  const empty = lane.empty[day] ?? '';
+  const off = empty === 'off' || empty === 'leave' || empty === 'away';
+  const textual = days.zoom === 'week';
+  return (
+    <div
+      role="gridcell"
+      className={[styles.cell, off ? styles.off : '', day === today ? styles.today : ''].join(' ')}
+      data-cell={day}
+      data-lane={lane.key}
+      tabIndex={here && focus.piece < 0 ? 0 : -1}
+      aria-label={cellLabel(lane, days, day)}
+    >
+      {days.zoom === 'day' && <DayTracks {...props} />}
+      {textual &&
+        pieces
+          .slice(0, shownIn(pieces.length))
+          .map((p, i) => (
+            <Line key={p.key} {...props} piece={p} tabbable={here && focus.piece === i} />
+          ))}
+      {textual && pieces.length > shownIn(pieces.length) && (
+        <span className={styles.more}>{words.more(pieces.length - shownIn(pieces.length))}</span>
+      )}
+      {textual &&
+        clashesOn(lane, day).map((c) => (
+          <span key={c.from} className={styles.clash}>
+            {words.twice(clockOf(localAt(c.from, days.zone)), clockOf(localAt(c.to, days.zone)))}
+          </span>
+        ))}
+      {(textual || days.zoom === 'day') && linesOf(lane, day) === 0 && (
+        <span className={styles.empty}>{words.empty[empty]}</span>
+      )}
+    </div>
+  );
+}
+
+function cellLabel(lane: Lane, days: Days, day: number): string {
+  const count = lane.cells[day]?.length ?? 0;
+  const what = count > 0 ? `${count} here` : words.empty[lane.empty[day] ?? ''] || 'nothing here';
+  return `${lane.name}, ${shortDayText(days.dates[day]!)}: ${what}`;
+}
+
+interface LineProps extends LaneProps {
+  piece: Piece;
+  tabbable: boolean;
+}
+
+function Line({ piece, lane, codes, open, chosen, tabbable }: LineProps) {
+  const { item } = piece;
+  const code = item.place != null && lane.place === null ? codes.get(item.place) : undefined;
+  return (
+    <button
+      type="button"
+      tabIndex={tabbable ? 0 : -1}
+      className={[
+        styles.line,
+        styles[piece.shape],
+        piece.done ? styles.done : '',
+        piece.tentative ? styles.tentative : '',
+        item.record === open ? styles.open : '',
+        chosen.has(piece.key) ? styles.chosen : '',
+      ].join(' ')}
+      style={{ '--hue': `var(--${piece.hue})` } as CSSProperties}
+      data-piece={piece.key}
+      data-lane={lane.key}
+      title={describe(piece, code)}
+    >
+      {piece.shape === 'shift' ? (
+        <>
+          <span className="number">{hours(piece)}</span> {item.title ?? words.work}
+        </>
+      ) : (
+        <>
+          {piece.shape !== 'deadline' && <span className="number">{clock(piece)} </span>}
+          {code && piece.shape !== 'deadline' && <b>{code} </b>}
+          {piece.done ? '✓ ' : ''}
+          {item.title ?? words.work}
+        </>
+      )}
+    </button>
+  );
+}
+
+/** The clock by which a piece stands: its start, a ticket's due time. */
+export function clock(piece: Piece): string {
+  const { item } = piece;
+  const local = piece.shape === 'job' ? item.when?.start : item.due?.at;
+  const zone = piece.shape === 'job' ? item.when?.zone : item.due?.zone;
+  const instant = piece.shape === 'job' ? item.when?.starts : item.due?.instant;
+  return local ? clockOf(local) + zoneMark(zone, instant) : words.allDay;
+}
+
+/** A shift's hours, whole hours without minutes: 07–19. */
+export function hours(piece: Piece): string {
+  const short = (local: string | undefined) =>
+    local ? clockOf(local).replace(/:00$/, '') : words.allDay;
+  return piece.allDay ? '' : `${short(piece.item.when?.start)}–${short(piece.item.when?.end)}`;
+}
+
+/** All that is known of a piece, for hover and for readers of screens. */
+export function describe(piece: Piece, code?: string): string {
+  const { item } = piece;
+  const state = piece.done ? words.done : piece.tentative ? words.tentative : '';
+  const when =
+    piece.shape === 'ticket' || piece.shape === 'deadline'
+      ? `${words.due} ${clock(piece)}`
+      : piece.allDay
+        ? words.allDay
+        : `${clock(piece)} – ${clockOf(item.when?.end ?? '')}`;
+  return [words.kinds[item.kind] + (item.ref ? ' ' + item.ref : ''), item.title, code, when, state]
+    .filter(Boolean)
+    .join(' · ');
+}

@@ -1,0 +1,2 @@
+export { MyDayPage } from './MyDayPage';
+export { forgetDays } from './kept';

@@ -1,0 +1,138 @@
+import { Button, InputNumber, Modal } from 'antd';
+import { useState } from 'react';
+import { ProblemError } from '../../shared/api/client';
+import { laterOnClock, addDays } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { useTray } from '../../shared/ui/tray';
+import { givenTo, type Change, type RecordView } from './model';
+import { fetchRecords, useLook, usePeople, useSeveralChanges, type Several } from './queries';
+import styles from './records.module.css';
+import { words } from './words';
+
+interface Props {
+  chosen: number[];
+  onNone: () => void;
+}
+
+/** What can be done to many records at once; each time with a look first. */
+export function Many({ chosen, onNone }: Props) {
+  const people = usePeople();
+  const look = useLook();
+  const several = useSeveralChanges();
+  const tray = useTray();
+  const [days, setDays] = useState(1);
+  const [planned, setPlanned] = useState<{ what: string; items: Several } | null>(null);
+
+  const plan = async (what: string, change: (record: RecordView) => Change) => {
+    try {
+      const fresh = await fetchRecords(chosen);
+      const items = fresh.map(({ data, tag }) => ({
+        record: data.id,
+        ifMatch: tag,
+        change: change(data),
+      }));
+      setPlanned({ what, items });
+      look.mutate(items);
+    } catch (error) {
+      tray.tell({ text: error instanceof ProblemError ? error.message : words.failed });
+    }
+  };
+  const leave = () => {
+    setPlanned(null);
+    look.reset();
+    several.reset();
+  };
+  const doIt = () =>
+    planned &&
+    several.mutate(planned.items, {
+      onSuccess: (done) => {
+        tray.tell({
+          text: `${planned.what}: ${words.outcome(done.entries ?? 0, done.calendars ?? 0)}`,
+          act: done.act,
+        });
+        leave();
+        onNone();
+      },
+    });
+  const crew = (people.data ?? [])
+    .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')
+    .map((p) => ({ value: p.id, label: p.name }));
+  const nameOf = (id: number) => crew.find((p) => p.value === id)?.label ?? '';
+  return (
+    <div className={styles.many} role="group" aria-label={words.many}>
+      <strong>{words.chosen(chosen.length)}</strong>
+      <Choice
+        className={styles.facet}
+        placeholder={words.giveAll}
+        aria-label={words.giveAll}
+        value={null}
+        options={crew}
+        onChange={(person) =>
+          void plan(words.gaveAll(chosen.length, nameOf(person)), (r) => givenTo(r, person))
+        }
+      />
+      <InputNumber
+        aria-label={words.daysLater}
+        min={-366}
+        max={366}
+        value={days}
+        onChange={(value) => setDays(value ?? 0)}
+        style={{ width: 70 }}
+      />
+      <Button
+        disabled={days === 0}
+        onClick={() => void plan(words.moved(chosen.length, days), (r) => later(r, days))}
+      >
+        {words.daysLater}
+      </Button>
+      <Button
+        onClick={() => void plan(words.finishedAll(chosen.length), () => ({ state: 'DONE' }))}
+      >
+        {words.finish}
+      </Button>
+      <Button type="text" onClick={onNone}>
+        {words.chooseNone}
+      </Button>
+      <Modal
+        open={planned !== null}
+        title={words.lookFirst}
+        okText={words.doIt}
+        cancelText={words.leaveIt}
+        okButtonProps={{ disabled: !look.data, loading: several.isPending }}
+        onOk={doIt}
+        onCancel={leave}
+      >
+        <p>{planned?.what}</p>
+        {look.isPending && <p className={styles.quiet}>{words.lookingWhat}</p>}
+        {look.data && <p>{words.willChange(look.data.entries, look.data.calendars)}</p>}
+        {look.error && <Fault error={look.error} />}
+        {several.error && <Fault error={several.error} />}
+      </Modal>
+    </div>
+  );
+}
+
+/** The record with all its times so many days later on the clock. */
+function later(record: RecordView, days: number): Change {
+  const visits = record.visits ?? [];
+  const spans = visits.some((v) => v.start ?? v.first);
+  return {
+    ...(spans && {
+      visits: visits.map((v) => ({
+        no: v.no,
+        ...(v.start && {
+          start: laterOnClock(v.start, days, 0),
+          end: laterOnClock(v.end!, days, 0),
+          zone: v.zone,
+        }),
+        ...(v.first && { first: addDays(v.first, days), last: addDays(v.last!, days) }),
+      })),
+    }),
+    ...(record.due && {
+      due: record.due.date
+        ? { date: addDays(record.due.date, days) }
+        : { at: laterOnClock(record.due.at!, days, 0), zone: record.due.zone },
+    }),
+  };
+}

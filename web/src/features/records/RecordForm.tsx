@@ -1,0 +1,258 @@
+import { Button, Checkbox, Form, Input, Segmented } from 'antd';
+import { dueText, readDue, type Due } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { Field, Pick, Several, Text } from './fields';
+import { Landings } from './Landings';
+import { dueFault, type Kind, type RecordView } from './model';
+import { More } from './More';
+import styles from './records.module.css';
+import { useRecordForm, type RecordFormState } from './useRecordForm';
+import { Visits } from './Visits';
+import { words } from './words';
+
+interface Props {
+  before?: { data: RecordView; tag: string };
+  /** Where somebody pointed on the board, for a new one. */
+  pointed?: string | null;
+  onClose: () => void;
+  onSaved: (id: number) => void;
+}
+
+export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) {
+  const form = useRecordForm(before, pointed, onSaved);
+  const { draft, set, may } = form;
+  const { kind } = draft;
+  return (
+    <form
+      className={styles.sheet}
+      onSubmit={(event) => {
+        event.preventDefault();
+        form.save();
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && !event.defaultPrevented && !form.picking(event)) {
+          event.stopPropagation();
+          onClose();
+        }
+      }}
+    >
+      <div className={styles.kicker}>
+        <span>{before ? words.changing(before.data.ref ?? 'record') : words.newRecord}</span>
+      </div>
+      {form.conflict && <Conflict theirs={form.conflict} />}
+      <Form layout="vertical" component={false}>
+        {form.isNew && (
+          <>
+            <Line form={form} begins={pointed === null} />
+            <Segmented
+              tabIndex={-1}
+              aria-label={words.kind}
+              block
+              className={styles.kinds}
+              options={words.kindChoices}
+              value={kind}
+              onChange={(value) => set({ kind: value as Kind })}
+            />
+          </>
+        )}
+        <Field label={words.titleOf[kind]} id="title" fault={form.faultAt('title')}>
+          <Input
+            id="title"
+            autoFocus={!form.isNew || pointed !== null}
+            maxLength={200}
+            disabled={!may('title')}
+            value={draft.title}
+            placeholder={words.titleHints[kind]}
+            onChange={(e) => set({ title: e.target.value })}
+          />
+        </Field>
+        <div className={styles.two}>
+          <Field label={words.place} id="place" fault={form.faultAt('place')}>
+            <Pick
+              id="place"
+              options={form.places}
+              value={draft.place}
+              none={words.noPlace}
+              disabled={!may('place')}
+              onChange={(place) => set({ place })}
+            />
+          </Field>
+          {kind === 'SHIFT' ? <Team form={form} /> : <DueField form={form} />}
+        </div>
+        {kind !== 'DEADLINE' && (kind !== 'TICKET' || hasSpan(form)) && <Visits form={form} />}
+        <div className={styles.two}>
+          <Field label={words.leadOfKind[kind]} id="lead" fault={form.faultAt('people')}>
+            <Pick
+              id="lead"
+              options={form.people}
+              value={draft.lead}
+              none={words.nobody}
+              disabled={!may('people')}
+              onChange={(lead) => set({ lead })}
+            />
+          </Field>
+          <Field label={words.supervisor} id="supervisor">
+            <Pick
+              id="supervisor"
+              options={form.people}
+              value={draft.supervisor}
+              none={words.nobody}
+              disabled={!may('people')}
+              onChange={(supervisor) => set({ supervisor })}
+            />
+          </Field>
+        </div>
+        <Field label={words.support} id="support">
+          <Several
+            id="support"
+            options={form.people}
+            value={draft.support}
+            disabled={!may('people')}
+            onChange={(support) => set({ support })}
+          />
+        </Field>
+        <div className={styles.two}>
+          <Text form={form} field="contact" label={words.contact} needs="contact" />
+          <Text form={form} field="phone" label={words.phone} needs="phone" />
+        </div>
+        <div className={styles.two}>
+          <Text form={form} field="gateCode" label={words.gateCode} needs="gate code" />
+          {kind === 'JOB' ? (
+            <Text form={form} field="parts" label={words.parts} needs="parts" />
+          ) : (
+            <Text form={form} field="quote" label={words.quote} needs="quote" />
+          )}
+        </div>
+        <Field label={words.notes} id="notes" fault={form.faultAt('details/notes')}>
+          <Input.TextArea
+            id="notes"
+            autoSize={{ minRows: 2, maxRows: 6 }}
+            disabled={!may('notes')}
+            value={draft.notes}
+            onChange={(e) => set({ notes: e.target.value })}
+          />
+        </Field>
+        {kind === 'JOB' && may('state') && (
+          <Field label={words.standing} id="state">
+            <Choice
+              id="state"
+              value={draft.state || 'DRAFT'}
+              options={words.standings}
+              onChange={(state) => set({ state })}
+            />
+          </Field>
+        )}
+        {may('private') && (
+          <Checkbox
+            checked={draft.isPrivate}
+            onChange={(e) => set({ isPrivate: e.target.checked })}
+          >
+            {words.private}
+          </Checkbox>
+        )}
+        <More form={form} visits={before?.data.visits?.length ?? 1} />
+        {before && (
+          <div className={styles.gap}>
+            <Text form={form} field="reason" label={words.reason} />
+          </div>
+        )}
+      </Form>
+      {form.error && <Fault error={form.error} />}
+      <div className={styles.actions}>
+        <Button type="primary" htmlType="submit" loading={form.saving} disabled={form.isBad}>
+          {form.conflict ? words.saveMine : words.save}
+        </Button>
+        <Button onClick={onClose}>{words.cancel}</Button>
+      </div>
+      {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
+    </form>
+  );
+}
+
+const hasSpan = (form: RecordFormState) => form.draft.visits.some((v) => v.span !== '');
+
+/** The whole record in one line, with what was understood of it before it is taken. */
+function Line({ form, begins }: { form: RecordFormState; begins: boolean }) {
+  return (
+    <Field label={words.line} id="line">
+      <Input
+        id="line"
+        autoFocus={begins}
+        autoComplete="off"
+        maxLength={300}
+        value={form.line}
+        placeholder={words.lineHint}
+        onChange={(e) => form.say(e.target.value)}
+      />
+      {form.understood && (
+        <ul className={styles.understood} aria-label={words.understood} aria-live="polite">
+          {form.understood.parts.map((part, i) => (
+            <li key={i} className={part.as === 'fault' ? styles.misheard : ''}>
+              {part.as === 'fault' ? (
+                <>
+                  <span className={styles.mark}>{part.text}</span> {part.means}
+                </>
+              ) : (
+                <>
+                  <span className={styles.quiet}>{words.heard[part.as]}</span> {part.means}
+                </>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </Field>
+  );
+}
+
+function DueField({ form }: { form: RecordFormState }) {
+  const { draft, set, may } = form;
+  const due = readDue(draft.due);
+  return (
+    <Field
+      label={words.due}
+      id="due"
+      fault={dueFault(draft) ? words.dueBad : form.faultAt('due')}
+      hint={due ? dueText(due as Due) : '\u00a0'}
+    >
+      <Input
+        id="due"
+        disabled={!may('due')}
+        value={draft.due}
+        placeholder={draft.kind === 'JOB' ? '' : words.dueHint}
+        onChange={(e) => set({ due: e.target.value })}
+      />
+    </Field>
+  );
+}
+
+export function Team({ form }: { form: RecordFormState }) {
+  return (
+    <Field label={words.team} id="team" fault={form.faultAt('team')} hint={'\u00a0'}>
+      <Pick
+        id="team"
+        options={form.teams}
+        value={form.draft.team}
+        none={words.noTeam}
+        disabled={!form.may('team')}
+        onChange={(team) => form.set({ team })}
+      />
+    </Field>
+  );
+}
+
+function Conflict({ theirs }: { theirs: RecordView }) {
+  const people = (theirs.people ?? []).map((p) => `${p.name} ${p.roleName}`).join(', ');
+  return (
+    <div className={styles.conflict} role="alert">
+      <strong>{words.theirs}</strong>
+      <div>{words.theirsWhy}</div>
+      <div className={styles.small}>
+        {[theirs.title, theirs.place?.name, dueText(theirs.due as Due | undefined), people]
+          .filter(Boolean)
+          .join(' · ')}
+      </div>
+    </div>
+  );
+}
