@@ -111,7 +111,7 @@ class CalDavServlet implements HttpRequestHandler {
     try {
       return DavXml.read(request.getInputStream());
     } catch (mellowrota.server.platform.BodyLimit.TooLarge tooLarge) {
-      throw mellowrota.server.platform.BodyLimit.tooLarge();
+      throw tooLarge.problem();
     }
   }
 

@@ -43,7 +43,7 @@ final class DavXml {
     } catch (ParserConfigurationException impossible) {
       throw new IllegalStateException("the platform's parser lacks a feature", impossible);
     } catch (BodyLimit.TooLarge tooLarge) {
-      throw BodyLimit.tooLarge();
+      throw tooLarge.problem();
     } catch (IOException badEncoding) {
       throw Problem.badRequest("The body is not in the encoding that it names.");
     }

@@ -268,11 +268,14 @@ public class People {
                   .filter(m -> m.team == team.value())
                   .orElseThrow(Problem::notFound);
           if (member.isOpenOn(house.today())) {
-            member.untilDay =
-                member.fromDay.isAfter(house.today()) ? member.fromDay : house.today();
+            close(member);
           }
           return true;
         });
+  }
+
+  private void close(CrewEntities.MembershipEntity member) {
+    member.untilDay = member.fromDay.isAfter(house.today()) ? member.fromDay : house.today();
   }
 
   @Transactional
@@ -306,6 +309,62 @@ public class People {
           place.name = name;
           return true;
         });
+  }
+
+  /**
+   * A person as a file says they should be; what is empty stays, or is as usual for a new one.
+   *
+   * @param joins teams they come to, which they may be in already
+   */
+  public record PersonWanted(
+      Optional<PersonId> known,
+      Optional<String> name,
+      Optional<Person.Standing> standing,
+      Set<TeamId> joins,
+      Set<TeamId> leaves) {}
+
+  /** A place as a file says it should be; what is empty stays. */
+  public record PlaceWanted(
+      Optional<Long> known, Optional<String> code, Optional<String> name, Optional<String> zone) {}
+
+  /** Adds or changes a person within an act that changes the world. */
+  public PersonId keep(PersonWanted wanted) {
+    CrewEntities.PersonEntity entity =
+        wanted.known().isPresent()
+            ? persons.findById(wanted.known().get().value()).orElseThrow(Problem::notFound)
+            : new CrewEntities.PersonEntity("", Person.Standing.HOUSE, Person.AccountRight.NONE);
+    wanted.name().ifPresent(name -> entity.name = name);
+    wanted.standing().ifPresent(standing -> entity.standing = standing);
+    PersonId id = PersonId.of(persons.saveAndFlush(entity).id);
+    requireSomeCoordinator();
+    wanted.leaves().forEach(team -> openMembership(team, id).ifPresent(this::close));
+    for (TeamId team : wanted.joins()) {
+      if (openMembership(team, id).isEmpty()) {
+        memberships.save(
+            new CrewEntities.MembershipEntity(team.value(), id.value(), null, house.today()));
+      }
+    }
+    flush();
+    return id;
+  }
+
+  private Optional<CrewEntities.MembershipEntity> openMembership(TeamId team, PersonId person) {
+    return memberships.findByTeam(team.value()).stream()
+        .filter(m -> m.isOpenOn(house.today()))
+        .filter(m -> Long.valueOf(person.value()).equals(m.memberPerson))
+        .findFirst();
+  }
+
+  /** Adds or changes a place within an act that changes the world. */
+  public long keep(PlaceWanted wanted) {
+    CrewEntities.PlaceEntity place =
+        wanted.known().isPresent()
+            ? places.findById(wanted.known().get()).orElseThrow(Problem::notFound)
+            : new CrewEntities.PlaceEntity("", "", null);
+    wanted.code().ifPresent(code -> place.code = code);
+    wanted.name().ifPresent(name -> place.name = name);
+    wanted.zone().ifPresent(zone -> place.zone = zone.isEmpty() ? null : zone);
+    return places.saveAndFlush(place).id;
   }
 
   List<CrewEntities.PersonEntity> allPersons() {

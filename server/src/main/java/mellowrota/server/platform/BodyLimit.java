@@ -24,10 +24,22 @@ public class BodyLimit extends OncePerRequestFilter {
   /** The largest body taken, in bytes. */
   public static final int MOST = 1 << 20;
 
+  /** The same of files and their rows. */
+  public static final int MOST_OF_FILES = 1 << 24;
+
+  private static final String FILES = "/api/v1/files/";
+
   /** Thrown while a body without a length is read. */
   public static final class TooLarge extends IOException {
-    TooLarge() {
-      super("body over " + MOST + " bytes");
+    private final int most;
+
+    TooLarge(int most) {
+      super("body over " + most + " bytes");
+      this.most = most;
+    }
+
+    public Problem problem() {
+      return Problem.of(413, "too-large", "A body here holds at most " + most + " bytes.");
     }
   }
 
@@ -37,29 +49,29 @@ public class BodyLimit extends OncePerRequestFilter {
     this.writer = writer;
   }
 
-  public static Problem tooLarge() {
-    return Problem.of(413, "too-large", "A body holds at most " + MOST + " bytes.");
-  }
-
   @Override
   protected void doFilterInternal(
       HttpServletRequest request, HttpServletResponse response, FilterChain chain)
       throws ServletException, IOException {
-    if (request.getContentLengthLong() > MOST) {
-      writer.write(response, tooLarge());
+    int most = request.getRequestURI().startsWith(FILES) ? MOST_OF_FILES : MOST;
+    if (request.getContentLengthLong() > most) {
+      writer.write(response, new TooLarge(most).problem());
       return;
     }
-    chain.doFilter(new Limited(request), response);
+    chain.doFilter(new Limited(request, most), response);
   }
 
   private static final class Limited extends HttpServletRequestWrapper {
-    Limited(HttpServletRequest request) {
+    private final int most;
+
+    Limited(HttpServletRequest request, int most) {
       super(request);
+      this.most = most;
     }
 
     @Override
     public ServletInputStream getInputStream() throws IOException {
-      return new Counting(super.getInputStream());
+      return new Counting(super.getInputStream(), most);
     }
 
     @Override
@@ -70,17 +82,19 @@ public class BodyLimit extends OncePerRequestFilter {
 
   private static final class Counting extends ServletInputStream {
     private final ServletInputStream inner;
+    private final int most;
     private long count;
 
-    Counting(ServletInputStream inner) {
+    Counting(ServletInputStream inner, int most) {
       this.inner = inner;
+      this.most = most;
     }
 
     private void count(int read) throws IOException {
       if (read > 0) {
         count += read;
-        if (count > MOST) {
-          throw new TooLarge();
+        if (count > most) {
+          throw new TooLarge(most);
         }
       }
     }

@@ -41,8 +41,8 @@ public class ProblemAdvice {
 
   @ExceptionHandler(HttpMessageNotReadableException.class)
   ResponseEntity<ProblemDetail> unreadable(HttpMessageNotReadableException unreadable) {
-    if (unreadable.getRootCause() instanceof BodyLimit.TooLarge) {
-      return problem(BodyLimit.tooLarge());
+    if (unreadable.getRootCause() instanceof BodyLimit.TooLarge tooLarge) {
+      return problem(tooLarge.problem());
     }
     return problem(Problem.badRequest("The body is no JSON of the form that this address takes."));
   }

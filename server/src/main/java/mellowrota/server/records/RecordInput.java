@@ -188,7 +188,7 @@ final class RecordInput {
   }
 
   private void wants(WorkRecord record) {
-    if (record.text(DetailKey.TITLE).isEmpty()) {
+    if (record.text(DetailKey.TITLE).isEmpty() && !input.namesFault("title")) {
       input.fault("title", "is missing; say in a few words what is to be done");
     }
     if (record.kind() != Kind.JOB && record.visits().size() > 1) {

@@ -120,8 +120,7 @@ public class Records {
     return Saved.of(done, outcome.first);
   }
 
-  void create(
-      Act act, World world, Optional<RecordId> like, JsonNode body, Outcome outcome) {
+  void create(Act act, World world, Optional<RecordId> like, JsonNode body, Outcome outcome) {
     Person author = world.person(act.actor());
     requireOfficeSomewhere(author);
     RecordInput input = RecordInput.of(body, world, author);
@@ -225,8 +224,7 @@ public class Records {
     return Saved.of(done, outcome.first);
   }
 
-  void change(
-      Act act, World world, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
+  void change(Act act, World world, RecordId id, String ifMatch, JsonNode body, Outcome outcome) {
     WorkRecord before = store.find(id, true).orElseThrow(Problem::notFound);
     RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
     RecordView seen = views.view(standing).orElseThrow(Problem::notFound);

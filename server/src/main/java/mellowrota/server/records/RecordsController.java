@@ -13,6 +13,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -130,7 +131,7 @@ class RecordsController {
                   @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
-    return answer(asker, records.create(asker.person(), key(key), body)).body201();
+    return answer(asker, records.create(asker.person(), IdempotencyKey.of(key), body)).body201();
   }
 
   @GetMapping("/records/{id}")
@@ -158,7 +159,9 @@ class RecordsController {
       throw Problem.of(
           428, "if-match-missing", "Send If-Match with the ETag of the record as you saw it.");
     }
-    return answer(asker, records.change(asker.person(), RecordId.of(id), key(key), ifMatch, body))
+    return answer(
+            asker,
+            records.change(asker.person(), RecordId.of(id), IdempotencyKey.of(key), ifMatch, body))
         .body200();
   }
 
@@ -172,7 +175,7 @@ class RecordsController {
                   @Content(schema = @Schema(implementation = RecordSchemas.SeveralSchema.class)))
           @RequestBody
           JsonNode body) {
-    return answer(asker, records.several(asker.person(), key(key), body)).body200();
+    return answer(asker, records.several(asker.person(), IdempotencyKey.of(key), body)).body200();
   }
 
   /** What a change of several records would do. */
@@ -238,7 +241,7 @@ class RecordsController {
       Asker asker,
       @PathVariable long id,
       @RequestHeader(name = "Idempotency-Key", required = false) String key) {
-    return answer(asker, undoing.undo(asker.person(), id, key(key))).body200();
+    return answer(asker, undoing.undo(asker.person(), id, IdempotencyKey.of(key))).body200();
   }
 
   private RecordAccess.Standing standing(Asker asker, RecordId id) {
@@ -288,15 +291,5 @@ class RecordsController {
             counts ? done.calendars() : null,
             saved.leaves().isEmpty() ? null : saved.leaves()),
         view.map(views::etag));
-  }
-
-  private static Optional<String> key(String key) {
-    if (key == null) {
-      return Optional.empty();
-    }
-    if (key.isBlank() || key.length() > 100 || !key.chars().allMatch(c -> c > 32 && c < 127)) {
-      throw Problem.badRequest("Idempotency-Key holds 1 to 100 printable ASCII characters.");
-    }
-    return Optional.of(key);
   }
 }

@@ -1,0 +1,209 @@
+package mellowrota.server.ical;
+
+import java.io.IOException;
+import java.io.StringReader;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import net.fortuna.ical4j.data.CalendarParserImpl;
+import net.fortuna.ical4j.data.ContentHandler;
+import net.fortuna.ical4j.data.ParserException;
+
+/**
+ * Reads iCalendar text (RFC 5545) component by component, so that one that is broken does not take
+ * the others with it. Values stay as they are written.
+ */
+public final class IcalendarReader {
+
+  private static final String BEGIN = "BEGIN:";
+  private static final String END = "END:";
+
+  private IcalendarReader() {}
+
+  /** One property; its parameters' names are in upper case. */
+  public record Property(String name, Map<String, String> parameters, String value) {
+    /** Its text without the escapes of RFC 5545 §3.3.11. */
+    public String text() {
+      StringBuilder out = new StringBuilder();
+      for (int i = 0; i < value.length(); i++) {
+        char c = value.charAt(i);
+        if (c == '\\' && i + 1 < value.length()) {
+          char next = value.charAt(++i);
+          out.append(next == 'n' || next == 'N' ? '\n' : next);
+        } else {
+          out.append(c);
+        }
+      }
+      return out.toString();
+    }
+  }
+
+  /**
+   * One component inside the calendar.
+   *
+   * @param number which of the file's components it is, from 1
+   * @param inside the names of components within it
+   * @param text as it was written
+   */
+  public record Component(
+      String name, int number, List<Property> properties, List<String> inside, String text) {
+
+    public Optional<Property> find(String property) {
+      return all(property).stream().findFirst();
+    }
+
+    public List<Property> all(String property) {
+      return properties.stream().filter(p -> p.name().equals(property)).toList();
+    }
+  }
+
+  /**
+   * A component that cannot be read.
+   *
+   * @param line of the file, from 1, on which it begins
+   */
+  public record Broken(String name, int number, int line, String summary, String why) {}
+
+  /** What the file holds. */
+  public record Read(List<Component> components, List<Broken> broken) {}
+
+  private record Block(String name, int number, int line, String text, boolean closed) {}
+
+  public static Read read(String text) {
+    List<Component> components = new ArrayList<>();
+    List<Broken> broken = new ArrayList<>();
+    for (Block block : blocks(text)) {
+      if (!block.closed()) {
+        broken.add(broken(block, "it has no END:" + block.name()));
+        continue;
+      }
+      try {
+        components.add(component(block));
+      } catch (ParserException | IOException | RuntimeException fault) {
+        broken.add(broken(block, "it breaks the grammar of iCalendar: " + fault.getMessage()));
+      }
+    }
+    return new Read(components, broken);
+  }
+
+  private static Broken broken(Block block, String why) {
+    String summary =
+        block
+            .text()
+            .lines()
+            .filter(line -> line.toUpperCase(Locale.ROOT).startsWith("SUMMARY"))
+            .map(line -> line.substring(line.indexOf(':') + 1))
+            .findFirst()
+            .orElse("");
+    return new Broken(block.name(), block.number(), block.line(), summary, why);
+  }
+
+  /** The components that stand directly in a calendar. */
+  private static List<Block> blocks(String text) {
+    List<Block> found = new ArrayList<>();
+    StringBuilder inside = new StringBuilder();
+    String name = "";
+    int begun = 0;
+    int line = 0;
+    for (String one : text.lines().toList()) {
+      line++;
+      String upper = one.strip().toUpperCase(Locale.ROOT);
+      boolean begins = upper.startsWith(BEGIN) && !one.startsWith(" ");
+      boolean outside = name.isEmpty();
+      if (outside && (!begins || upper.equals("BEGIN:VCALENDAR"))) {
+        continue;
+      }
+      if (!outside && upper.equals("END:VCALENDAR")) {
+        found.add(new Block(name, found.size() + 1, begun, inside.toString(), false));
+        name = "";
+        continue;
+      }
+      if (outside) {
+        name = upper.substring(BEGIN.length());
+        begun = line;
+        inside.setLength(0);
+      }
+      inside.append(one).append("\r\n");
+      if (upper.equals(END + name)) {
+        found.add(new Block(name, found.size() + 1, begun, inside.toString(), true));
+        name = "";
+      }
+    }
+    if (!name.isEmpty()) {
+      found.add(new Block(name, found.size() + 1, begun, inside.toString(), false));
+    }
+    return found;
+  }
+
+  /** As it stands in a calendar of its own. */
+  static String alone(String component) {
+    return "BEGIN:VCALENDAR\r\n" + component + "END:VCALENDAR\r\n";
+  }
+
+  private static Component component(Block block) throws ParserException, IOException {
+    Collecting collecting = new Collecting();
+    new CalendarParserImpl().parse(new StringReader(alone(block.text())), collecting);
+    return new Component(
+        block.name(), block.number(), collecting.properties, collecting.inside, block.text());
+  }
+
+  /** Keeps the properties of the component itself, and the names of those within it. */
+  private static final class Collecting implements ContentHandler {
+    private final List<Property> properties = new ArrayList<>();
+    private final List<String> inside = new ArrayList<>();
+    private final Deque<String> open = new ArrayDeque<>();
+    private Map<String, String> parameters = new HashMap<>();
+    private String value = "";
+
+    @Override
+    public void startCalendar() {
+      open.clear();
+    }
+
+    @Override
+    public void endCalendar() {
+      open.clear();
+    }
+
+    @Override
+    public void startComponent(String name) {
+      if (!open.isEmpty()) {
+        inside.add(name.toUpperCase(Locale.ROOT));
+      }
+      open.push(name);
+    }
+
+    @Override
+    public void endComponent(String name) {
+      open.pop();
+    }
+
+    @Override
+    public void startProperty(String name) {
+      parameters = new HashMap<>();
+      value = "";
+    }
+
+    @Override
+    public void parameter(String name, String itsValue) {
+      parameters.put(name.toUpperCase(Locale.ROOT), itsValue);
+    }
+
+    @Override
+    public void propertyValue(String itsValue) {
+      value = itsValue;
+    }
+
+    @Override
+    public void endProperty(String name) {
+      if (open.size() == 1) {
+        properties.add(new Property(name.toUpperCase(Locale.ROOT), parameters, value));
+      }
+    }
+  }
+}

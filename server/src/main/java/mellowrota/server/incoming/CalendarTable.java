@@ -1,0 +1,429 @@
+package mellowrota.server.incoming;
+
+import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.Period;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.Temporal;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellowrota.server.ical.FileZones;
+import mellowrota.server.ical.IcalendarReader;
+import mellowrota.server.ical.IcalendarReader.Component;
+import mellowrota.server.ical.IcalendarReader.Property;
+import mellowrota.server.platform.Problem;
+import net.fortuna.ical4j.model.Recur;
+import net.fortuna.ical4j.model.TemporalAmountAdapter;
+
+/**
+ * The entries of an iCalendar file as rows: events as work with a span, to-dos as work with a due
+ * time. What repeats is a row for each occurrence.
+ */
+final class CalendarTable {
+
+  private static final List<String> COLUMNS =
+      List.of(
+          "id",
+          "kind",
+          "title",
+          "place",
+          "start",
+          "end",
+          "zone",
+          "due",
+          "state",
+          "private",
+          "tags",
+          "contact",
+          "attendees",
+          "notes");
+  private static final Set<String> TAKEN =
+      Set.of(
+          "UID",
+          "RECURRENCE-ID",
+          "SUMMARY",
+          "LOCATION",
+          "DTSTART",
+          "DTEND",
+          "DURATION",
+          "DUE",
+          "STATUS",
+          "CLASS",
+          "CATEGORIES",
+          "CONTACT",
+          "ATTENDEE",
+          "ORGANIZER",
+          "DESCRIPTION",
+          "RRULE",
+          "EXDATE");
+
+  /** Said by the program that wrote the file, of its own doings. */
+  private static final Set<String> BOOKKEEPING =
+      Set.of("DTSTAMP", "CREATED", "LAST-MODIFIED", "SEQUENCE", "TRANSP", "COMPLETED");
+
+  private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("uuuuMMdd");
+  private static final DateTimeFormatter SECOND = DateTimeFormatter.ofPattern("uuuuMMdd'T'HHmmss");
+  private static final int MOST_OCCURRENCES = 200;
+  private static final Period AHEAD = Period.ofYears(1);
+
+  private final ZoneId house;
+  private final LocalDate today;
+  private final FileZones zones;
+  private final List<Table.Row> rows = new ArrayList<>();
+  private final List<Table.NotRead> notRead = new ArrayList<>();
+  private final Map<String, List<Integer>> leftOut = new LinkedHashMap<>();
+
+  private CalendarTable(ZoneId house, LocalDate today, FileZones zones) {
+    this.house = house;
+    this.today = today;
+    this.zones = zones;
+  }
+
+  static boolean isOne(byte[] file) {
+    String begins = new String(file, 0, Math.min(file.length, 200), StandardCharsets.UTF_8);
+    return begins
+        .replace("\ufeff", "")
+        .stripLeading()
+        .toUpperCase(java.util.Locale.ROOT)
+        .startsWith("BEGIN:VCALENDAR");
+  }
+
+  /**
+   * Reads a file.
+   *
+   * @param house the zone in which times of the whole world are told
+   * @param today from which what repeats without an end is taken, for a year
+   */
+  static Table read(byte[] file, ZoneId house, LocalDate today) {
+    String text = new String(file, StandardCharsets.UTF_8).replace("\ufeff", "");
+    IcalendarReader.Read read = IcalendarReader.read(text);
+    CalendarTable table = new CalendarTable(house, today, FileZones.of(read.components()));
+    for (IcalendarReader.Broken broken : read.broken()) {
+      table.notRead.add(
+          new Table.NotRead(
+              broken.number(),
+              broken.name() + " at line " + broken.line() + quoted(broken.summary()),
+              broken.why()));
+    }
+    Set<String> replaced = table.replaced(read.components());
+    read.components().forEach(component -> table.add(component, replaced));
+    table.leftOut.forEach(table::tellLeftOut);
+    return new Table(COLUMNS, table.rows, table.notRead, "iCalendar");
+  }
+
+  private static String quoted(String summary) {
+    return summary.isEmpty() ? "" : " “" + summary + "”";
+  }
+
+  private void tellLeftOut(String name, List<Integer> components) {
+    notRead.add(
+        new Table.NotRead(
+            components.get(0),
+            name + " in " + components.size() + (components.size() == 1 ? " entry" : " entries"),
+            name.equals("VALARM")
+                ? "reminders come from the landing rules"
+                : "a record has no place for it"));
+  }
+
+  /** Occurrences that the file tells one by one, which their series no longer tells. */
+  private Set<String> replaced(List<Component> components) {
+    Set<String> found = new HashSet<>();
+    for (Component component : components) {
+      component
+          .find("RECURRENCE-ID")
+          .ifPresent(id -> found.add(occurrence(uid(component), id.value())));
+    }
+    return found;
+  }
+
+  private static String uid(Component component) {
+    return component.find("UID").map(Property::text).orElse("");
+  }
+
+  private static String occurrence(String uid, String at) {
+    return uid + "/" + at;
+  }
+
+  private void add(Component component, Set<String> replaced) {
+    switch (component.name()) {
+      case "VTIMEZONE" -> {}
+      case "VEVENT", "VTODO" -> {
+        noteLeftOut(component);
+        if (component.find("RRULE").isPresent() && component.find("RECURRENCE-ID").isEmpty()) {
+          series(component, replaced);
+        } else {
+          String id =
+              component
+                  .find("RECURRENCE-ID")
+                  .map(at -> occurrence(uid(component), at.value()))
+                  .orElseGet(() -> uid(component));
+          row(component, id, 0);
+        }
+      }
+      default ->
+          notRead.add(
+              new Table.NotRead(
+                  component.number(),
+                  component.name()
+                      + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
+                  "is neither an event nor a to-do"));
+    }
+    if (rows.size() > Table.MOST_ROWS) {
+      throw Problem.of(
+          413,
+          "too-much",
+          "A file holds at most " + Table.MOST_ROWS + " entries; cut it into several.");
+    }
+  }
+
+  private void noteLeftOut(Component component) {
+    Set<String> names = new TreeSet<>(component.inside());
+    for (Property property : component.properties()) {
+      names.add(property.name());
+    }
+    if (component.name().equals("VTODO") && component.find("DTSTART").isPresent()) {
+      leftOut.computeIfAbsent("DTSTART of a to-do", n -> new ArrayList<>()).add(component.number());
+    }
+    names.removeAll(TAKEN);
+    names.removeAll(BOOKKEEPING);
+    names.forEach(
+        name -> leftOut.computeIfAbsent(name, n -> new ArrayList<>()).add(component.number()));
+  }
+
+  /** A row for each occurrence; one that the file tells on its own is left to that. */
+  private void series(Component component, Set<String> replaced) {
+    Property start =
+        component
+            .find(component.name().equals("VTODO") ? "DUE" : "DTSTART")
+            .orElse(new Property("DTSTART", Map.of(), ""));
+    Optional<Temporal> seed = temporal(start);
+    if (seed.isEmpty()) {
+      row(component, uid(component), 0);
+      return;
+    }
+    Set<String> without =
+        component.all("EXDATE").stream()
+            .flatMap(one -> List.of(one.value().split(",")).stream())
+            .collect(Collectors.toSet());
+    try {
+      for (Temporal at : occurrences(component, seed.get(), start)) {
+        String written = written(at) + (start.value().endsWith("Z") ? "Z" : "");
+        String id = occurrence(uid(component), written);
+        if (!without.contains(written) && !replaced.contains(id)) {
+          row(component, id, distance(seed.get(), at));
+        }
+      }
+    } catch (IllegalArgumentException | DateTimeException unreadable) {
+      notRead.add(
+          new Table.NotRead(
+              component.number(),
+              "RRULE" + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
+              "its repetition cannot be read; only its first occurrence is taken"));
+      row(component, uid(component), 0);
+    }
+  }
+
+  private List<Temporal> occurrences(Component component, Temporal seed, Property start) {
+    String rule = localUntil(component.find("RRULE").orElseThrow().value(), start);
+    Recur<Temporal> recur = new Recur<>(rule);
+    boolean ends = recur.getCount() > 0 || recur.getUntil() != null;
+    LocalDate first = LocalDate.from(seed);
+    LocalDate from = ends || first.isAfter(today) ? first : today;
+    LocalDate until = ends ? first.plusYears(60) : from.plus(AHEAD);
+    List<Temporal> found =
+        recur.getDates(seed, at(seed, from), at(seed, until), MOST_OCCURRENCES + 1);
+    String summary = quoted(component.find("SUMMARY").map(Property::text).orElse(""));
+    if (!ends) {
+      notRead.add(
+          new Table.NotRead(
+              component.number(),
+              "RRULE" + summary,
+              "repeats without end; taken until " + until + ", choose the file again then"));
+    } else if (found.size() > MOST_OCCURRENCES) {
+      notRead.add(
+          new Table.NotRead(
+              component.number(),
+              "RRULE" + summary,
+              "repeats more than " + MOST_OCCURRENCES + " times; the first are taken"));
+    }
+    return found.subList(0, Math.min(found.size(), MOST_OCCURRENCES));
+  }
+
+  /** Recurrences are worked out in local time; an UNTIL in UTC is told in the start's zone. */
+  private String localUntil(String rule, Property start) {
+    java.util.regex.Matcher match =
+        java.util.regex.Pattern.compile("UNTIL=(\\d{8})(T\\d{6})?(Z)?").matcher(rule);
+    if (!match.find()) {
+      return rule;
+    }
+    boolean days = start.value().length() == 8;
+    if (days || match.group(2) == null) {
+      String day = match.group(1);
+      return match.replaceFirst("UNTIL=" + (days ? day : day + "T235959"));
+    }
+    LocalDateTime until = LocalDateTime.parse(match.group(1) + match.group(2), SECOND);
+    if (match.group(3) != null) {
+      ZoneId zone =
+          Optional.ofNullable(start.parameters().get("TZID"))
+              .flatMap(FileZones::known)
+              .orElse(start.value().endsWith("Z") ? ZoneOffset.UTC : house);
+      until = until.atOffset(ZoneOffset.UTC).atZoneSameInstant(zone).toLocalDateTime();
+    }
+    return match.replaceFirst("UNTIL=" + SECOND.format(until));
+  }
+
+  private static Temporal at(Temporal seed, LocalDate day) {
+    return seed instanceof LocalDate
+        ? day
+        : day.equals(LocalDate.from(seed)) ? seed : day.atStartOfDay();
+  }
+
+  private static String written(Temporal at) {
+    return at instanceof LocalDate day ? DAY.format(day) : SECOND.format((LocalDateTime) at);
+  }
+
+  private static long distance(Temporal seed, Temporal at) {
+    return java.time.temporal.ChronoUnit.DAYS.between(LocalDate.from(seed), LocalDate.from(at));
+  }
+
+  /** The date or local time a property writes, whatever its zone. */
+  private static Optional<Temporal> temporal(Property property) {
+    try {
+      String value = property.value().strip();
+      return Optional.of(
+          value.length() == 8
+              ? LocalDate.parse(value, DAY)
+              : LocalDateTime.parse(value.replace("Z", ""), SECOND));
+    } catch (DateTimeException unreadable) {
+      return Optional.empty();
+    }
+  }
+
+  private void row(Component component, String id, long later) {
+    Map<String, String> cells = new HashMap<>();
+    boolean event = component.name().equals("VEVENT");
+    cells.put("id", id);
+    cells.put("kind", event ? "" : "ticket");
+    cells.put("title", text(component, "SUMMARY").replaceAll("\\s+", " "));
+    cells.put("place", text(component, "LOCATION"));
+    cells.put("notes", text(component, "DESCRIPTION"));
+    cells.put("contact", text(component, "CONTACT"));
+    cells.put("state", state(component));
+    boolean hidden = Set.of("PRIVATE", "CONFIDENTIAL").contains(text(component, "CLASS"));
+    cells.put("private", hidden ? "yes" : "");
+    cells.put(
+        "tags",
+        component.all("CATEGORIES").stream().map(Property::text).collect(Collectors.joining(", ")));
+    cells.put(
+        "attendees",
+        component.all("ATTENDEE").stream()
+            .map(CalendarTable::somebody)
+            .collect(Collectors.joining("; ")));
+    if (event) {
+      span(component, later, cells);
+    } else {
+      component.find("DUE").ifPresent(due -> cells.put("due", told(due, later, cells)));
+    }
+    rows.add(
+        new Table.Row(
+            component.number(),
+            COLUMNS.stream().map(column -> cells.getOrDefault(column, "")).toList()));
+  }
+
+  private static String text(Component component, String property) {
+    return component.find(property).map(Property::text).map(String::strip).orElse("");
+  }
+
+  private static String somebody(Property attendee) {
+    String name = attendee.parameters().getOrDefault("CN", "");
+    return name.isEmpty() ? attendee.value().replaceFirst("(?i)^mailto:", "") : name;
+  }
+
+  private static String state(Component component) {
+    return switch (text(component, "STATUS")) {
+      case "TENTATIVE" -> "tentative";
+      case "CANCELLED" -> "cancelled";
+      case "COMPLETED" -> "done";
+      default -> "confirmed";
+    };
+  }
+
+  /** An end is exclusive for whole days (RFC 5545 §3.6.1); rows name the last day. */
+  private void span(Component component, long later, Map<String, String> cells) {
+    Optional<Property> start = component.find("DTSTART");
+    if (start.isEmpty()) {
+      return;
+    }
+    cells.put("start", told(start.get(), later, cells));
+    Optional<Property> end = component.find("DTEND");
+    Optional<Temporal> begins = temporal(start.get());
+    if (end.isPresent()) {
+      Optional<Temporal> ends = temporal(end.get());
+      boolean days = ends.filter(LocalDate.class::isInstance).isPresent();
+      boolean after = days && !ends.equals(begins);
+      cells.put("end", told(end.get(), after ? later - 1 : later, cells));
+    } else if (begins.isPresent()) {
+      cells.put("end", lasting(component, begins.get(), start.get(), later, cells));
+    }
+  }
+
+  private String lasting(
+      Component component, Temporal begins, Property start, long later, Map<String, String> cells) {
+    String duration = component.find("DURATION").map(Property::value).orElse("");
+    Temporal ends = begins;
+    if (!duration.isEmpty()) {
+      try {
+        ends = begins.plus(TemporalAmountAdapter.parse(duration).getDuration());
+      } catch (DateTimeException unreadable) {
+        return duration;
+      }
+    }
+    boolean days = ends instanceof LocalDate;
+    String written = written(days && !ends.equals(begins) ? ((LocalDate) ends).minusDays(1) : ends);
+    String zulu = start.value().endsWith("Z") ? "Z" : "";
+    return told(
+        new Property("DTEND", start.parameters(), written + (days ? "" : zulu)), later, cells);
+  }
+
+  /** A date or time as rows write it; what cannot be read stays as it is, to be seen. */
+  private String told(Property property, long later, Map<String, String> cells) {
+    Optional<Temporal> read = temporal(property);
+    if (read.isEmpty()) {
+      return property.value();
+    }
+    if (read.get() instanceof LocalDate day) {
+      return day.plusDays(later).toString();
+    }
+    LocalDateTime local = ((LocalDateTime) read.get()).plusDays(later);
+    if (property.value().endsWith("Z")) {
+      return local.atOffset(ZoneOffset.UTC).atZoneSameInstant(house).toLocalDateTime().toString();
+    }
+    String name = property.parameters().getOrDefault("TZID", "");
+    Optional<ZoneId> zone = FileZones.known(name);
+    if (name.isEmpty() || zone.isPresent()) {
+      zone.ifPresent(known -> cells.put("zone", known.getId()));
+      return local.toString();
+    }
+    Optional<String> moved =
+        zones
+            .moment(name, local)
+            .map(moment -> moment.withZoneSameInstant(house).toLocalDateTime().toString());
+    if (moved.isEmpty()) {
+      // Told by the look: no such zone.
+      cells.put("zone", name);
+    }
+    return moved.orElse(local.toString());
+  }
+}

@@ -1,0 +1,150 @@
+package mellowrota.server.incoming;
+
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Place;
+import mellowrota.server.crew.People;
+import mellowrota.server.sight.World;
+
+/** Reads rows that become people or places, and judges them together. */
+final class CrewRows {
+
+  private static final int LONGEST_NAME = 100;
+  private static final int LONGEST_CODE = 12;
+
+  private final Known known;
+  private final Map<String, Long> placeCodes = new HashMap<>();
+  private final Map<String, Long> placeNames = new HashMap<>();
+
+  CrewRows(World world) {
+    known = Known.in(world);
+    for (Place place : world.placeList()) {
+      placeCodes.put(plain(place.code()), place.id().value());
+      placeNames.put(plain(place.name()), place.id().value());
+    }
+  }
+
+  People.PersonWanted person(Cells cells, Optional<TakenRows.Taken> before) {
+    Map<String, String> said = said(before);
+    Set<String> differing = cells.differing(said);
+    Optional<String> name = text(cells, "name", LONGEST_NAME, before, differing);
+    Set<TeamId> joins = teams(cells, cells.text("teams"), true);
+    Set<TeamId> leaves = new HashSet<>(teams(cells, said.getOrDefault("teams", ""), false));
+    leaves.removeAll(joins);
+    boolean teams = differing.contains("teams");
+    return new People.PersonWanted(
+        before.map(b -> PersonId.of(b.target())).or(() -> somebody(cells)),
+        name,
+        differing.contains("standing") ? standing(cells) : Optional.empty(),
+        teams ? joins : Set.of(),
+        teams ? leaves : Set.of());
+  }
+
+  /** Who is here already under the name of a row that comes for the first time. */
+  private Optional<PersonId> somebody(Cells cells) {
+    String name = cells.text("name");
+    return known.holders().has(name)
+        ? cells
+            .named("name", name, known.holders())
+            .filter(Holder.OnePerson.class::isInstance)
+            .map(Known::person)
+        : Optional.empty();
+  }
+
+  /** Of people and places nothing is undone, so that what was said holds. */
+  private static Map<String, String> said(Optional<TakenRows.Taken> before) {
+    return before.map(TakenRows.Taken::cells).orElse(Map.of());
+  }
+
+  private Optional<Person.Standing> standing(Cells cells) {
+    String text = cells.text("standing");
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    for (Person.Standing one : Person.Standing.values()) {
+      if (one.name().equalsIgnoreCase(text)) {
+        return Optional.of(one);
+      }
+    }
+    cells.faultOf("standing", text, "is no standing; write house, agency, outside or left");
+    return Optional.empty();
+  }
+
+  private Set<TeamId> teams(Cells cells, String cell, boolean tells) {
+    Set<TeamId> found = new HashSet<>();
+    for (String name : known.teams().parted(cell)) {
+      if (tells || known.teams().has(name)) {
+        cells.named("teams", name, known.teams()).ifPresent(found::add);
+      }
+    }
+    return found;
+  }
+
+  People.PlaceWanted place(Cells cells, Optional<TakenRows.Taken> before) {
+    Set<String> differing = cells.differing(said(before));
+    // A place that is here already under the code of a row that comes for the first time.
+    Optional<Long> target =
+        before
+            .map(TakenRows.Taken::target)
+            .or(() -> Optional.ofNullable(placeCodes.get(plain(cells.text("code")))))
+            .filter(id -> id > 0);
+    Optional<String> code = text(cells, "code", LONGEST_CODE, before, differing);
+    Optional<String> name = text(cells, "name", LONGEST_NAME, before, differing);
+    code.ifPresent(text -> once(cells, "code", text, placeCodes, target));
+    name.ifPresent(text -> once(cells, "name", text, placeNames, target));
+    return new People.PlaceWanted(
+        target, code, name, differing.contains("zone") ? zone(cells) : Optional.empty());
+  }
+
+  /** No two places have the same code or name, nor two rows. */
+  private static void once(
+      Cells cells, String field, String text, Map<String, Long> taken, Optional<Long> target) {
+    Long other = taken.putIfAbsent(plain(text), target.orElse(-1L));
+    if (other != null && !target.equals(Optional.of(other))) {
+      cells.faultOf(field, text, "is the " + field + " of another place");
+    }
+  }
+
+  private static Optional<String> zone(Cells cells) {
+    String text = cells.text("zone");
+    boolean named =
+        ZoneId.getAvailableZoneIds().contains(text) && !(ZoneId.of(text) instanceof ZoneOffset);
+    if (!text.isEmpty() && !named) {
+      cells.faultOf("zone", text, "is no time zone; write one such as Europe/London");
+    }
+    return Optional.of(text);
+  }
+
+  /** A text that a new one must have and a known one keeps where no column says it. */
+  private static Optional<String> text(
+      Cells cells,
+      String field,
+      int most,
+      Optional<TakenRows.Taken> before,
+      Set<String> differing) {
+    String text = cells.text(field);
+    boolean wanted = before.isEmpty() || differing.contains(field);
+    if (wanted && text.isEmpty()) {
+      cells.fault(field, "the " + field + " is missing; give it a text");
+    } else if (text.length() > most) {
+      cells.faultOf(field, text, "is longer than " + most + " characters");
+    } else if (text.chars().anyMatch(Character::isISOControl)) {
+      cells.fault(field, "holds a line end or another character that cannot be kept");
+    }
+    return wanted ? Optional.of(text) : Optional.empty();
+  }
+
+  private static String plain(String text) {
+    return text.strip().toLowerCase(Locale.ROOT);
+  }
+}

@@ -1,0 +1,36 @@
+package mellowrota.server.incoming;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+
+/**
+ * What becomes of one row.
+ *
+ * @param row its number in the file
+ * @param verdict NEW, CHANGED, SAME (as it was taken before) or FAULTY (left until it is mended)
+ */
+@Schema(name = "RowVerdict")
+record Verdict(
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int row,
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Outcome verdict,
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Fault> faults) {
+
+  /** What becomes of a row. */
+  enum Outcome {
+    NEW,
+    CHANGED,
+    SAME,
+    FAULTY
+  }
+
+  /**
+   * What is wrong and how to mend it.
+   *
+   * @param column which cell, from 0; absent where it is the row
+   */
+  @Schema(name = "RowFault")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record Fault(
+      Integer column, @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String message) {}
+}

@@ -1,0 +1,86 @@
+package mellowrota.server.records;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.core.people.Person;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.Act;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.JsonNode;
+
+/** Records that come in from elsewhere, many in one act, each known there by an id of its own. */
+@Service
+public class IncomingRecords {
+
+  private final Records records;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final JdbcClient jdbc;
+
+  IncomingRecords(Records records, RecordStore store, RecordAccess access, JdbcClient jdbc) {
+    this.records = records;
+    this.store = store;
+    this.access = access;
+    this.jdbc = jdbc;
+  }
+
+  /** The records that came from there, by their ids there. */
+  public Map<String, RecordId> known(String source, Collection<String> ids) {
+    Map<String, RecordId> found = new HashMap<>();
+    jdbc.sql("select source_id, id from record where source = ? and source_id = any(?)")
+        .param(source)
+        .param(ids.toArray(String[]::new))
+        .query(
+            row -> {
+              found.put(row.getString(1), RecordId.of(row.getLong(2)));
+            });
+    return found;
+  }
+
+  /** The records with these numbers as they are now, for {@link #judge}. */
+  public Map<RecordId, WorkRecord> load(Collection<RecordId> ids) {
+    Map<RecordId, WorkRecord> found = new HashMap<>();
+    store.load(ids, false).forEach(record -> found.put(record.id(), record));
+    return found;
+  }
+
+  /**
+   * Tells whether somebody may make or change a record so; nothing is kept.
+   *
+   * @param known the record to change; empty for a new one
+   * @throws Problem with the faults of the body, or where the asker may not
+   */
+  public void judge(
+      World world, Person asker, Optional<WorkRecord> known, JsonNode body, Instant now) {
+    RecordInput input = RecordInput.of(body, world, asker);
+    if (known.isEmpty()) {
+      records.requireMayMake(world, asker, input.make(asker.id(), now));
+      return;
+    }
+    RecordAccess.Standing standing = access.standing(world, asker, known.get());
+    if (!standing.opens()) {
+      throw Problem.forbidden("You may not change the record with this id.");
+    }
+    input.refuseWhatIsSettled();
+    Permits.require(standing, input.named());
+    input.apply(known.get(), now);
+  }
+
+  /** Makes or changes one of them in an act. */
+  public RecordId take(Act act, World world, Optional<RecordId> known, JsonNode body) {
+    Records.Outcome outcome = new Records.Outcome();
+    if (known.isPresent()) {
+      records.change(act, world, known.get(), "*", body, outcome);
+    } else {
+      records.create(act, world, Optional.empty(), body, outcome);
+    }
+    return outcome.records().get(0);
+  }
+}
