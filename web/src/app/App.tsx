@@ -5,6 +5,7 @@ import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-route
 import { AccountPage } from '../features/account';
 import { BoardPage } from '../features/board';
 import { CrewPage } from '../features/crew';
+import { IncomingPage } from '../features/incoming';
 import { MyDayPage } from '../features/myday';
 import { RecordsPage } from '../features/records';
 import { SignIn, useSession, Welcome, type Session } from '../features/session';
@@ -75,10 +76,14 @@ function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof us
         <Route path="/today" element={<TodayPage />} />
         <Route path="/my-day" element={myDay} />
         <Route path="/board" element={<BoardPage mayMake={mayMake} />} />
-        <Route path="/records" element={<RecordsPage mayMake={mayMake} />} />
-        <Route path="/records/:id" element={<RecordsPage mayMake={mayMake} />} />
+        <Route path="/records" element={<RecordsPage mayMake={mayMake} mayShare={coordinates} />} />
+        <Route
+          path="/records/:id"
+          element={<RecordsPage mayMake={mayMake} mayShare={coordinates} />}
+        />
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
+        {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
         <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />
       </Routes>

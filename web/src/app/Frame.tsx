@@ -23,8 +23,8 @@ interface Props {
 /** One slim bar, the page, and the tray along the bottom. */
 export function Frame({ session, mode, mayMake, children }: Props) {
   const [told, setTold] = useState<Told | null>(null);
-  const [done, setDone] = useState<number[]>([]);
-  const [undone, setUndone] = useState<number[]>([]);
+  const [done, setDone] = useState<number[][]>([]);
+  const [undone, setUndone] = useState<number[][]>([]);
   const acts = useRef({ done, undone });
   useEffect(() => {
     acts.current = { done, undone };
@@ -52,35 +52,48 @@ export function Frame({ session, mode, mayMake, children }: Props) {
 
   const tell = (what: Told) => {
     setTold(what);
-    if (what.act != null) {
-      setDone((acts) => [...acts, what.act!]);
+    const deed = what.acts ?? (what.act != null ? [what.act] : []);
+    if (deed.length > 0) {
+      setDone((deeds) => [...deeds, deed]);
       setUndone([]);
     }
   };
-  const takeBack = (act: number | undefined, again: boolean) => {
-    if (act == null || undo.isPending) {
+  const takeBack = async (deed: number[] | undefined, again: boolean) => {
+    if (deed === undefined || undo.isPending) {
       return;
     }
-    undo.mutate(act, {
-      onSuccess: (answer) => {
-        const [from, to] = again ? [setUndone, setDone] : [setDone, setUndone];
-        from((acts) => acts.filter((one) => one !== act));
-        to((acts) => [...acts, answer.act]);
-        setTold({
-          text: answer.leaves
-            ? words.left + answer.leaves.join(', ')
+    const [from, to] = again ? [setUndone, setDone] : [setDone, setUndone];
+    const left: string[] = [];
+    const taken: number[] = [];
+    try {
+      for (const act of [...deed].reverse()) {
+        const answer = await undo.mutateAsync(act);
+        left.push(...(answer.leaves ?? []));
+        taken.push(answer.act);
+      }
+      setTold({
+        text:
+          left.length > 0
+            ? words.left + [...new Set(left)].join(', ')
             : again
               ? words.doneAgain
               : words.takenBack,
-        });
-      },
-      onError: (error) =>
-        setTold({ text: error instanceof ProblemError ? error.message : words.failed }),
-    });
+      });
+    } catch (error) {
+      setTold({ text: error instanceof ProblemError ? error.message : words.failed });
+    }
+    if (taken.length > 0) {
+      // What could not be taken back, of several, can be tried again.
+      const rest = deed.slice(0, deed.length - taken.length);
+      from((deeds) =>
+        deeds.flatMap((one) => (one !== deed ? [one] : rest.length > 0 ? [rest] : [])),
+      );
+      to((deeds) => [...deeds, taken]);
+    }
   };
-  const undoLast = () => whenIdle(() => takeBack(acts.current.done.at(-1), false));
+  const undoLast = () => whenIdle(() => void takeBack(acts.current.done.at(-1), false));
   // What was taken back is an act too: taking that back does it again.
-  const redoLast = () => whenIdle(() => takeBack(acts.current.undone.at(-1), true));
+  const redoLast = () => whenIdle(() => void takeBack(acts.current.undone.at(-1), true));
   useKeys({
     '/': () => find.current?.focus(),
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),

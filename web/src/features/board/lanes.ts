@@ -1,5 +1,6 @@
 import type { Schemas } from '../../shared/api/client';
 import { dayStart } from '../../shared/time';
+import { INFORMED } from '../records';
 import { dayAt, type Days } from './days';
 
 export type Item = Schemas['BoardItem'];
@@ -8,8 +9,6 @@ export type Person = Schemas['Person'];
 export type Team = Schemas['Team'];
 export type Place = Schemas['Place'];
 export type Grouping = 'team' | 'place' | 'one';
-
-const INFORMED = 3;
 
 /** What one visit is on one lane. */
 export interface Piece {

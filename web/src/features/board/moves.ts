@@ -1,5 +1,6 @@
 import type { Schemas } from '../../shared/api/client';
-import { addDays, dueText, laterOnClock, spanText } from '../../shared/time';
+import { dueText, spanText } from '../../shared/time';
+import { dueLater, INFORMED, LEAD, sentVisits, visitLater, type Shift } from '../records';
 import type { Item } from './lanes';
 import { words } from './words';
 
@@ -8,19 +9,12 @@ type Change = Schemas['RecordChange'];
 type Visit = Schemas['VisitView'];
 type PersonChange = Schemas['PersonChange'];
 
-const LEAD = 0;
-const INFORMED = 3;
-
 /** How far something goes on the clock, and from whom to whom. */
-export interface Move {
-  days: number;
-  minutes: number;
+export interface Move extends Shift {
   /** Leaves out hand-over where both are undefined; null is nobody. */
   from?: number | null;
   to?: number | null;
   place?: number;
-  /** Only the end goes: longer or shorter. */
-  stretch?: boolean;
 }
 
 /** A record while it is moved: what will be sent as its change. */
@@ -41,27 +35,6 @@ function draftOf(record: RecordView): Draft {
       ...(p.visit != null && { visit: p.visit }),
     })),
   };
-}
-
-function later(visit: Visit, move: Move): Visit {
-  if (visit.start && visit.end) {
-    const end = laterOnClock(visit.end, move.days, move.minutes);
-    const start = move.stretch ? visit.start : laterOnClock(visit.start, move.days, move.minutes);
-    // A stretch never turns a span over.
-    return end < start ? visit : { ...visit, start, end };
-  }
-  if (visit.first && visit.last) {
-    const last = addDays(visit.last, move.days);
-    const first = move.stretch ? visit.first : addDays(visit.first, move.days);
-    return last < first ? visit : { ...visit, first, last };
-  }
-  return visit;
-}
-
-function dueLater(due: Schemas['DueView'], move: Move): Schemas['DueView'] {
-  return due.date
-    ? { date: addDays(due.date, move.days) }
-    : { at: laterOnClock(due.at ?? '', move.days, move.minutes), zone: due.zone };
 }
 
 function handed(draft: Draft, no: number, move: Move): Draft['people'] {
@@ -87,14 +60,6 @@ function handed(draft: Draft, no: number, move: Move): Draft['people'] {
   return [...others, ...kept];
 }
 
-function sent(visits: Visit[]): Schemas['VisitChange'][] {
-  return visits.map(({ no, start, end, zone, first, last }) => ({
-    no,
-    ...(start && { start, end, zone }),
-    ...(first && { first, last }),
-  }));
-}
-
 /** What to send so that these visits of a record move; what they do not touch is not named. */
 export function changeFor(record: RecordView, visits: number[], move: Move): Change {
   let draft = draftOf(record);
@@ -102,7 +67,7 @@ export function changeFor(record: RecordView, visits: number[], move: Move): Cha
     const bare = !draft.visits.find((v) => v.no === no && (v.start ?? v.first));
     draft = {
       ...draft,
-      visits: draft.visits.map((v) => (v.no === no ? later(v, move) : v)),
+      visits: draft.visits.map((v) => (v.no === no ? visitLater(v, move) : v)),
       due: bare && draft.due ? dueLater(draft.due, move) : draft.due,
     };
     if (move.to !== undefined && move.from !== move.to) {
@@ -112,7 +77,7 @@ export function changeFor(record: RecordView, visits: number[], move: Move): Cha
   const before = draftOf(record);
   return {
     ...(JSON.stringify(draft.visits) !== JSON.stringify(before.visits) && {
-      visits: sent(draft.visits),
+      visits: sentVisits(draft.visits),
     }),
     ...(JSON.stringify(draft.due) !== JSON.stringify(before.due) && { due: draft.due }),
     ...(JSON.stringify(draft.people) !== JSON.stringify(before.people) && { people: draft.people }),
@@ -123,7 +88,7 @@ export function changeFor(record: RecordView, visits: number[], move: Move): Cha
 /** What to make like a record so that one visit of it stands elsewhere too. */
 export function copyOf(record: RecordView, no: number, move: Move): Change {
   const change = changeFor(record, [no], move);
-  const visits = change.visits ?? sent(record.visits ?? []);
+  const visits = change.visits ?? sentVisits(record.visits ?? []);
   const people = change.people as (PersonChange & { visit?: number })[] | undefined;
   return {
     ...change,
@@ -155,7 +120,7 @@ export function changedSince(item: Item, record: RecordView): boolean {
 /** What a move makes of an item, in words: when it would be, and who would have it. */
 export function movedText(item: Item, move: Move, nameOf: (person: number) => string): string {
   const { when, due } = item;
-  const visit = when?.start || when?.first ? later(when, move) : undefined;
+  const visit = when?.start || when?.first ? visitLater(when, move) : undefined;
   const moved = !visit && due ? dueLater(due, move) : undefined;
   const span = visit ? spanText(visit) : moved ? dueText(moved) : '';
   const to = move.to === undefined || move.to === move.from ? '' : move.to;

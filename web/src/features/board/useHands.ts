@@ -40,6 +40,8 @@ export function useHands(
     rows.forEach((r) => r.type === 'lane' && r.lane.pieces.forEach((p) => found.set(p.key, p)));
     return [...chosen].flatMap((key) => found.get(key) ?? []);
   };
+  const everything = () =>
+    new Set(rows.flatMap((r) => (r.type === 'lane' ? r.lane.pieces.map((p) => p.key) : [])));
   /** What an action is about: everything chosen, else what has the keyboard. */
   const meant = (): Piece[] => {
     const many = all();
@@ -193,6 +195,7 @@ export function useHands(
           ['a', words.actions.all, () => setChosen(new Set(lane.pieces.map((p) => p.key)))],
         ] as Action[])
       : []),
+    ['A', words.actions.everything, () => setChosen(everything())],
   ];
   const byKey = (key: string) => actions.find(([k]) => k === key)?.[2];
   // The open record has its own keys for confirm, start and finish.
@@ -201,10 +204,12 @@ export function useHands(
     Escape: escape,
     '.': () => setAsking(true),
     ...Object.fromEntries(
-      ['m', '>', '<', 'c', 'v', 'x', 'a', ...(marksHere ? ['o', 's', 'f'] : [])].flatMap((key) => {
-        const act = byKey(key);
-        return act ? [[key, act]] : [];
-      }),
+      ['m', '>', '<', 'c', 'v', 'x', 'a', 'A', ...(marksHere ? ['o', 's', 'f'] : [])].flatMap(
+        (key) => {
+          const act = byKey(key);
+          return act ? [[key, act]] : [];
+        },
+      ),
     ),
     ...Object.fromEntries(
       rows

@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { ProblemError, type Schemas } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
+import { fetchRecord, useSeveral } from '../records';
 import type { Item, Piece } from './lanes';
 import { changedSince, changeFor, copyOf, movedText, type Move } from './moves';
-import { fetchRecord, useSeveral } from './queries';
 import { words } from './words';
 
 type RecordView = Schemas['RecordView'];

@@ -83,6 +83,7 @@ export const words = {
     paste: 'Paste here',
     choose: 'Choose, or not',
     all: 'Choose all on this lane',
+    everything: 'Choose everything here',
     confirm: 'Confirm',
     start: 'Start',
     finish: 'Finish',

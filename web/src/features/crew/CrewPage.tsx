@@ -1,4 +1,4 @@
-import { Segmented } from 'antd';
+import { Button, Segmented } from 'antd';
 import { useNavigate, useParams } from 'react-router';
 import styles from './crew.module.css';
 import { PeopleList } from './PeopleList';
@@ -23,6 +23,15 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
           ]}
           onChange={(value) => void navigate('/crew/' + value)}
         />
+        <span className={styles.grow} />
+        {mayChange && tab !== 'teams' && (
+          <Button
+            type="text"
+            onClick={() => void navigate('/files?what=' + (tab === 'places' ? 'PLACES' : 'PEOPLE'))}
+          >
+            {words.bringIn}
+          </Button>
+        )}
       </div>
       {tab === 'people' && <PeopleList mayChange={mayChange} />}
       {tab === 'teams' && <TeamList mayChange={mayChange} />}

@@ -1,5 +1,6 @@
 export const words = {
   people: 'People',
+  bringIn: 'Bring in a file',
   teams: 'Teams',
   places: 'Places',
   loading: 'Fetching the crew',

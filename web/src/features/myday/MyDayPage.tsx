@@ -12,6 +12,7 @@ import {
 } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { INFORMED, LEAD } from '../records';
 import type { Mark } from './kept';
 import styles from './myday.module.css';
 import { useMyDay, useMyTimes } from './useMyDay';
@@ -315,9 +316,9 @@ function state({ record, visit }: Piece): string {
 
 function others(record: RecordView, visit: Visit | undefined, person: number): string {
   const on = (record.people ?? []).filter(
-    (p) => p.person !== person && p.role !== 3 && (p.visit == null || p.visit === visit?.no),
+    (p) => p.person !== person && p.role !== INFORMED && (p.visit == null || p.visit === visit?.no),
   );
-  const names = [...new Set(on.map((p) => (p.role === 0 ? words.leads(p.name) : p.name)))];
+  const names = [...new Set(on.map((p) => (p.role === LEAD ? words.leads(p.name) : p.name)))];
   return names.length > 0 ? words.with(names.join(', ')) : '';
 }
 

@@ -1,13 +1,13 @@
 import { Button, InputNumber, Modal } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../shared/api/client';
-import { laterOnClock, addDays } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useTray } from '../../shared/ui/tray';
 import { givenTo, type Change, type RecordView } from './model';
-import { fetchRecords, useLook, usePeople, useSeveralChanges, type Several } from './queries';
+import { fetchRecord, useLook, usePeople, useSeveral, type Several } from './queries';
 import styles from './records.module.css';
+import { dueLater, sentVisits, visitLater } from './times';
 import { words } from './words';
 
 interface Props {
@@ -19,14 +19,14 @@ interface Props {
 export function Many({ chosen, onNone }: Props) {
   const people = usePeople();
   const look = useLook();
-  const several = useSeveralChanges();
+  const several = useSeveral();
   const tray = useTray();
   const [days, setDays] = useState(1);
   const [planned, setPlanned] = useState<{ what: string; items: Several } | null>(null);
 
   const plan = async (what: string, change: (record: RecordView) => Change) => {
     try {
-      const fresh = await fetchRecords(chosen);
+      const fresh = await Promise.all(chosen.map(fetchRecord));
       const items = fresh.map(({ data, tag }) => ({
         record: data.id,
         ifMatch: tag,
@@ -116,23 +116,11 @@ export function Many({ chosen, onNone }: Props) {
 /** The record with all its times so many days later on the clock. */
 function later(record: RecordView, days: number): Change {
   const visits = record.visits ?? [];
-  const spans = visits.some((v) => v.start ?? v.first);
+  const shift = { days, minutes: 0 };
   return {
-    ...(spans && {
-      visits: visits.map((v) => ({
-        no: v.no,
-        ...(v.start && {
-          start: laterOnClock(v.start, days, 0),
-          end: laterOnClock(v.end!, days, 0),
-          zone: v.zone,
-        }),
-        ...(v.first && { first: addDays(v.first, days), last: addDays(v.last!, days) }),
-      })),
+    ...(visits.some((v) => v.start ?? v.first) && {
+      visits: sentVisits(visits.map((v) => visitLater(v, shift))),
     }),
-    ...(record.due && {
-      due: record.due.date
-        ? { date: addDays(record.due.date, days) }
-        : { at: laterOnClock(record.due.at!, days, 0), zone: record.due.zone },
-    }),
+    ...(record.due && { due: dueLater(record.due, shift) }),
   };
 }

@@ -1,17 +1,19 @@
-import { Button, Segmented } from 'antd';
+import { Button, Dropdown, Segmented } from 'antd';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
 import { Many } from './Many';
 import { RecordList } from './RecordList';
 import { RecordSide } from './RecordSide';
 import styles from './records.module.css';
+import { SavedViews } from './SavedViews';
 import { usePeople, usePlaces, useRecords, wishQuery, type ListWish } from './queries';
 import { useRecordsPage } from './useRecordsPage';
 import { words } from './words';
 
 /** The list, and beside it the chosen record or the form. */
-export function RecordsPage({ mayMake }: { mayMake: boolean }) {
+export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare: boolean }) {
   const page = useRecordsPage();
   const wish = {
     find: page.find,
@@ -86,12 +88,21 @@ export function RecordsPage({ mayMake }: { mayMake: boolean }) {
           <span className={styles.grow} />
           {!side && (
             <>
-              <Button type="text" href={fileOf('csv', wish)}>
-                {words.csv}
-              </Button>
-              <Button type="text" href={fileOf('ics', wish)}>
-                {words.ics}
-              </Button>
+              <SavedViews query={page.query} mayShare={mayShare} onShow={page.show} />
+              <Dropdown
+                trigger={['click']}
+                menu={{
+                  items: [
+                    ...(mayMake
+                      ? [{ key: 'in', label: <Link to="/files">{words.bringIn}</Link> }]
+                      : []),
+                    { key: 'csv', label: <a href={fileOf('csv', wish)}>{words.csv}</a> },
+                    { key: 'ics', label: <a href={fileOf('ics', wish)}>{words.ics}</a> },
+                  ],
+                }}
+              >
+                <Button type="text">{words.files}</Button>
+              </Dropdown>
             </>
           )}
           {mayMake && (

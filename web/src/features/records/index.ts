@@ -1,4 +1,14 @@
-export { givenTo, type RecordView } from './model';
-export { useCalendars, useChangeNow, usePeople, usePlaces, useTeams, useUndo } from './queries';
+export { givenTo, INFORMED, LEAD, type RecordView } from './model';
+export {
+  fetchRecord,
+  useCalendars,
+  useChangeNow,
+  usePeople,
+  usePlaces,
+  useSeveral,
+  useTeams,
+  useUndo,
+} from './queries';
 export { RecordSide } from './RecordSide';
 export { RecordsPage } from './RecordsPage';
+export { dueLater, sentVisits, visitLater, type Shift } from './times';

@@ -17,6 +17,7 @@ type VisitChange = Schemas['VisitChange'];
 export const LEAD = 0;
 export const SUPPORT = 1;
 export const SUPERVISOR = 2;
+export const INFORMED = 3;
 
 /** How long work of a kind lasts where only its start is said, in minutes. */
 const USUAL_MINUTES: Record<Kind, number> = { TICKET: 60, JOB: 240, SHIFT: 480, DEADLINE: 0 };

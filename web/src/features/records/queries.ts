@@ -52,8 +52,7 @@ export function useRecord(id: number | null) {
   return useQuery({
     queryKey: ['record', id],
     enabled: id !== null,
-    queryFn: () =>
-      takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id: id ?? 0 } } })),
+    queryFn: () => fetchRecord(id ?? 0),
   });
 }
 
@@ -154,9 +153,7 @@ export function useChangeNow() {
     // One after the other, so that two quick keys do not meet.
     scope: { id: 'change-now' },
     mutationFn: async ({ id, change }: { id: number; change: (now: RecordView) => Change }) => {
-      const { data, tag } = await takeTagged(
-        api.GET('/api/v1/records/{id}', { params: { path: { id } } }),
-      );
+      const { data, tag } = await fetchRecord(id);
       return take(
         api.PATCH('/api/v1/records/{id}', {
           body: change(data),
@@ -180,8 +177,8 @@ export function useLook() {
   });
 }
 
-/** Does several changes as one act. */
-export function useSeveralChanges() {
+/** Makes and changes several records as one act. */
+export function useSeveral() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (items: Several) =>
@@ -192,14 +189,35 @@ export function useSeveralChanges() {
         }),
       ),
     onSettled: () => {
-      void client.invalidateQueries();
+      void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
+      // On the board, done is when it shows it.
+      return client.invalidateQueries({ queryKey: ['board'] });
     },
   });
 }
 
-/** Records with their tags, fresh from the server. */
-export function fetchRecords(ids: number[]) {
-  return Promise.all(
-    ids.map((id) => takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id } } }))),
-  );
+/** A record with its tag, fresh from the server. */
+export function fetchRecord(id: number) {
+  return takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id } } }));
+}
+
+export function useViews() {
+  return useQuery({ queryKey: ['views'], queryFn: () => take(api.GET('/api/v1/views')) });
+}
+
+export function useSaveView() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (view: Schemas['SavedViewWish']) => take(api.POST('/api/v1/views', { body: view })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['views'] }),
+  });
+}
+
+export function useLetViewGo() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: number) =>
+      take(api.DELETE('/api/v1/views/{id}', { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['views'] }),
+  });
 }

@@ -40,7 +40,15 @@ export function useRecordsPage() {
     [search, setSearch],
   );
 
+  /** The narrowing as a saved view keeps it. */
+  const kept = new URLSearchParams(search);
+  kept.delete('edit');
+  const query = kept.toString();
+  const show = useCallback((saved: string) => setSearch(saved), [setSearch]);
+
   return {
+    query,
+    show,
     chosen,
     making: params.id === 'new',
     editing: search.get('edit') === '1',

@@ -12,7 +12,7 @@ export interface paths {
             cookie?: never;
         };
         /** One's app passwords, without their text */
-        get: operations["list_1"];
+        get: operations["list_2"];
         put?: never;
         /** Makes an app password for one calendar program; its text is told once */
         post: operations["make_1"];
@@ -205,6 +205,57 @@ export interface paths {
         post?: never;
         /** Withdraws a feed at once */
         delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells what would become of each row, with every fault; nothing is kept */
+        post: operations["look_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a CSV or iCalendar file to rows and tells what its columns may be */
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the rows that have no fault as one act, at most 500; the others are told */
+        post: operations["take"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -425,7 +476,7 @@ export interface paths {
             cookie?: never;
         };
         /** Records the asker may open, soonest first */
-        get: operations["list"];
+        get: operations["list_1"];
         put?: never;
         /** Makes a record */
         post: operations["create"];
@@ -694,6 +745,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The asker's saved views, and in the office those that are for all of it */
+        get: operations["list"];
+        put?: never;
+        /** Saves a view; one of the asker's with that name is replaced */
+        post: operations["save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Lets a saved view of the asker's go */
+        delete: operations["letGo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -875,6 +961,52 @@ export interface components {
             label: string;
             /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said */
             level?: string;
+        };
+        FileColumn: {
+            field: string;
+            name: string;
+        };
+        FileField: {
+            key: string;
+            label: string;
+        };
+        FileLook: {
+            rows: components["schemas"]["RowVerdict"][];
+        };
+        FileNotRead: {
+            /** Format: int32 */
+            row: number;
+            what: string;
+            why: string;
+        };
+        FileRead: {
+            columns: components["schemas"]["FileColumn"][];
+            fields: components["schemas"]["FileField"][];
+            notRead: components["schemas"]["FileNotRead"][];
+            rows: components["schemas"]["FileRow"][];
+            written: string;
+        };
+        FileRow: {
+            cells: string[];
+            /** Format: int32 */
+            row: number;
+        };
+        FileRows: {
+            fields: string[];
+            kind?: string;
+            rows: components["schemas"]["FileRow"][];
+            source: string;
+            strokes?: string;
+            what: string;
+        };
+        FileTaken: {
+            /** Format: int64 */
+            act?: number;
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int64 */
+            entries: number;
+            rows: components["schemas"]["RowVerdict"][];
         };
         HistoryView: {
             /** Format: int64 */
@@ -1158,6 +1290,32 @@ export interface components {
             number: number;
             rights: string[];
         };
+        RowFault: {
+            /** Format: int32 */
+            column?: number;
+            message: string;
+            near?: string;
+        };
+        RowVerdict: {
+            faults: components["schemas"]["RowFault"][];
+            /** Format: int32 */
+            row: number;
+            /** @enum {string} */
+            verdict: "NEW" | "CHANGED" | "SAME" | "FAULTY";
+        };
+        SavedView: {
+            forAll: boolean;
+            /** Format: int64 */
+            id: number;
+            mine: boolean;
+            name: string;
+            query: string;
+        };
+        SavedViewWish: {
+            forAll?: boolean;
+            name: string;
+            query: string;
+        };
         Session: {
             demo?: string[];
             email?: string;
@@ -1284,7 +1442,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    list_1: {
+    list_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1586,6 +1744,83 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    look_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileRows"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileLook"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query: {
+                what: "RECORDS" | "PEOPLE" | "PLACES";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/calendar": string;
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileRead"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileRows"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileTaken"];
+                };
             };
         };
     };
@@ -1932,7 +2167,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_1: {
         parameters: {
             query?: {
                 find?: string;
@@ -2418,6 +2653,70 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["Today"];
                 };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SavedView"][];
+                };
+            };
+        };
+    };
+    save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavedViewWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SavedView"];
+                };
+            };
+        };
+    };
+    letGo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -4,6 +4,8 @@ import { createContext, useContext } from 'react';
 export interface Told {
   text: string;
   act?: number;
+  /** Where it took several acts, all of them, in their order; one undo takes them all back. */
+  acts?: number[];
 }
 
 export const TrayContext = createContext<{ tell: (told: Told) => void }>({ tell: () => undefined });

@@ -14,13 +14,15 @@ public final class BoardLoad {
 
   private static final int READINGS = 60;
 
+  /** On which the two weeks begin. */
+  static final LocalDate MONDAY = LocalDate.of(2027, 6, 7);
+
   private BoardLoad() {}
 
   public static void main(String[] arguments) throws Exception {
     DemoClient hana = new DemoClient(arguments[0]);
-    LocalDate monday = LocalDate.of(2027, 6, 7);
-    int spans = new Growth(hana).grow(PEOPLE, 2, monday);
-    String path = "/api/v1/board?from=" + monday + "&until=" + monday.plusDays(14);
+    int spans = new Growth(hana).grow(PEOPLE, 2, MONDAY);
+    String path = "/api/v1/board?from=" + MONDAY + "&until=" + MONDAY.plusDays(14);
     double first = timed(hana, path);
     for (int i = 0; i < READINGS / 2; i++) {
       timed(hana, path);

@@ -207,6 +207,23 @@ public class BoardTest extends InBrowser {
   }
 
   @Test
+  public void draggedOverMidnight() {
+    job("Night work", "2027-01-26T18:00", "2027-01-26T21:00");
+    Page page = board("from=2027-01-26&zoom=day");
+    BoundingBox day = cell(page, TAM, "26 Jan").boundingBox();
+    BoundingBox box = line(page, "Night work").boundingBox();
+    drag(page, box.x + 12, box.y + 6, box.x + 12 + day.width / 24 * 4, box.y + 6);
+    assertThat(told(page, "moved: ")).isVisible();
+    assertThat(times(tams, TAM + ", own", "Night work"))
+        .as("with its margins")
+        .isEqualTo("Tue Jan 26 21:30:00 UTC 2027 to Wed Jan 27 01:15:00 UTC 2027");
+    press(page, "z");
+    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(times(tams, TAM + ", own", "Night work"))
+        .isEqualTo("Tue Jan 26 17:30:00 UTC 2027 to Tue Jan 26 21:15:00 UTC 2027");
+  }
+
+  @Test
   public void workKeepsItsClockOverAClockChange() {
     job("Clock work", "2027-03-27T08:00", "2027-03-27T12:00");
     Page page = board("from=2027-03-22");
@@ -254,6 +271,32 @@ public class BoardTest extends InBrowser {
     press(page, "z");
     assertThat(told(page, "Taken back")).isVisible();
     assertThat(entries("Weekly")).isEqualTo(before);
+  }
+
+  @Test
+  public void aWholeWeekIsCopiedAcrossPeople() {
+    job("Week work", "2027-05-10T08:00", "2027-05-10T12:00");
+    hana.record(
+        """
+        {"kind": "SHIFT", "title": "Week watch", "place": 1, "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2027-05-14T22:00", "end": "2027-05-15T06:00"}]}
+        """
+            .formatted(hana.idOf("people", WREN)));
+    Map<String, String> before = entries("Week w");
+    Page page = board("from=2027-05-10");
+    press(page, "A");
+    assertThat(told(page, " chosen")).isVisible();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to the next week"))
+        .click();
+    assertThat(told(page, " put here: ")).isVisible();
+    assertThat(tams.events(TAM + ", own", "Week work").values().toString())
+        .contains("Mon May 17 06:30:00 UTC 2027");
+    assertThat(wrens.events(WREN + ", own", "Week watch").values().toString())
+        .contains("Fri May 21 21:00:00 UTC 2027");
+    press(page, "Escape");
+    press(page, "z");
+    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(entries("Week w")).isEqualTo(before);
   }
 
   @Test

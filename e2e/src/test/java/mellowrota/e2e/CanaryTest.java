@@ -104,11 +104,11 @@ public class CanaryTest {
     return hana.post(
             "/api/v1/records",
             """
-            {"title": "%s", "private": %s, "due": {"at": "2026-11-27T10:00"},
+            {"title": "%s", "private": %s, "source": "canaries", "sourceId": "%s", "due": {"at": "2026-11-27T10:00"},
              "people": [{"role": 0, "person": %d}], "details": {"contact": "cnrcontact7",
              "phone": "cnrphone7", "gate code": "cnrgate7", "quote": "cnrquote7"}}
             """
-                .formatted(title, isPrivate, lead))
+                .formatted(title, isPrivate, isPrivate ? "secret" : "open", lead))
         .expect(201)
         .json()
         .get("record")
@@ -176,6 +176,22 @@ public class CanaryTest {
     call("POST /api/v1/feeds", CanaryTest::feed);
     call("GET /feeds/{token}.ics", a -> a.get(feed(a).json().get("address").asString()));
     call("DELETE /api/v1/feeds/{id}", CanaryTest::withdrawFeed);
+    call(
+        "POST /api/v1/files/read",
+        a -> a.post("/api/v1/files/read?what=RECORDS", "Id,Title\n1,Oil hinges\n"));
+    // Rows with the id of a record that is known to have come from there.
+    String rows =
+        """
+        {"what": "RECORDS", "source": "canaries", "fields": ["id", "title"],
+         "rows": [{"row": 2, "cells": ["open", "Canary"]}, {"row": 3, "cells": ["x", "New"]}]}
+        """;
+    call("POST /api/v1/files/look", a -> a.post("/api/v1/files/look", rows));
+    call("POST /api/v1/files/take", a -> a.post("/api/v1/files/take", rows));
+    call("GET /api/v1/views", a -> a.get("/api/v1/views"));
+    call(
+        "POST /api/v1/views",
+        a -> a.post("/api/v1/views", "{\"name\": \"Mine\", \"query\": \"state=done\"}"));
+    call("DELETE /api/v1/views/{id}", CanaryTest::letViewGo);
     call("GET /api/v1/calendars", a -> a.get("/api/v1/calendars"));
     String person = "/api/v1/people/" + lead;
     call("GET /api/v1/people/{id}/times", a -> a.get(person + "/times"));
@@ -254,6 +270,11 @@ public class CanaryTest {
   private void find(String name, Function<Api, Api.Answer> call, String canary) {
     operations.put(name, call);
     finds.put(name, canary);
+  }
+
+  private static Api.Answer letViewGo(Api api) {
+    JsonNode saved = api.post("/api/v1/views", "{\"name\": \"Gone\", \"query\": \"\"}").json();
+    return api.delete("/api/v1/views/" + saved.get("id").asLong());
   }
 
   private static String email(Api api) {

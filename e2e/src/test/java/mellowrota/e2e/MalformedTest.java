@@ -61,6 +61,12 @@ public class MalformedTest {
     }
   }
 
+  private static final String ROWS =
+      """
+      {"what": "RECORDS", "source": "office", "kind": "TICKET", "strokes": "DAY_FIRST",
+       "fields": ["id", "title", ""], "rows": [{"row": 2, "cells": ["1", "Oil hinges", "x"]}]}
+      """;
+
   private static List<Twin> twins(Api hana, long record) {
     long ines = hana.idOf("people", "Ines Okafor");
     long team = hana.idOf("teams", "Thornmere crew");
@@ -112,6 +118,12 @@ public class MalformedTest {
             "POST",
             "/api/v1/people/" + kofi + "/invitation",
             "{\"email\": \"kofi@quillwater.example\", \"right\": \"WORKER\"}"),
+        new Twin("POST", "/api/v1/files/look", ROWS),
+        new Twin("POST", "/api/v1/files/take", ROWS),
+        new Twin(
+            "POST",
+            "/api/v1/views",
+            "{\"name\": \"Done\", \"query\": \"state=done\", \"forAll\": true}"),
         new Twin("POST", "/api/v1/feeds", "{\"calendar\": 1, \"label\": \"Marina\"}"),
         new Twin("POST", "/api/v1/account/app-passwords", "{\"label\": \"Phone\"}"));
   }
@@ -120,7 +132,7 @@ public class MalformedTest {
   private static void spoil(Twin twin, List<Spoiled> all) {
     JsonNode body = Api.JSON.readTree(twin.body());
     for (String field : body.propertyNames()) {
-      boolean text = List.of("title", "name", "label", "code").contains(field);
+      boolean text = List.of("title", "name", "label", "code", "source").contains(field);
       for (String value : SPOILED) {
         JsonNode good = body.get(field);
         JsonNode bad = Api.JSON.readTree(value.equals("1e400") ? "\"1e400\"" : value);
@@ -154,7 +166,8 @@ public class MalformedTest {
     byte[] bytes = twin.body().getBytes(StandardCharsets.UTF_8);
     bytes[twin.body().indexOf('"', 2) - 1] = (byte) 0xc3;
     all.add(new Spoiled("bad UTF-8 " + twin.path(), twin.method(), twin.path(), bytes));
-    byte[] huge = (" ".repeat(1 << 20) + twin.body()).getBytes(StandardCharsets.UTF_8);
+    int most = twin.path().startsWith("/api/v1/files/") ? 1 << 24 : 1 << 20;
+    byte[] huge = (" ".repeat(most) + twin.body()).getBytes(StandardCharsets.UTF_8);
     all.add(new Spoiled("huge " + twin.path(), twin.method(), twin.path(), huge));
   }
 

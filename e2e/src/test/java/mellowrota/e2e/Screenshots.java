@@ -4,6 +4,8 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import org.testng.annotations.Test;
 
@@ -11,6 +13,18 @@ import org.testng.annotations.Test;
 public class Screenshots {
 
   private static final Path FOLDER = Path.of("..", "docs", "screenshots");
+
+  private static final String FILE =
+      """
+      Ticket no,What,Site,Due by,Given to,Phone,Remark
+      N-1001,Windlass missing,Quill Weir,2026-12-01 12:00,Ines Okafor,0555 0131,
+      N-1002,Clear trash screen,Osier Basin,2026-12-02 09:00,Tam Birtles,0555 0132,by the gate
+      N-1003,Stuck paddle,Osier Basn,2026-12-02 16:00,Ines Okafr,,
+      N-1004,Oil hinges,Osier Basn,2026-12-03 10:00,Wren Adeyemi,0555 0134,
+      N-1005,Bridge lifts slowly,Quill Weir,soon,Ines Okafr,0555 0135,"said, by post"
+      N-1006,Moorings to check,Quill Weir,2026-12-04 11:00,Tam Birtles,,
+      N-1006,Moorings to paint,Quill Weir,2026-12-09 11:00,Tam Birtles,,
+      """;
 
   @Test
   public void ofEveryMainView() {
@@ -59,6 +73,7 @@ public class Screenshots {
           ColorScheme.LIGHT);
       shoot(browser, server, "my-day", "tam", "/my-day", "Next", ColorScheme.LIGHT);
       shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
+      shoot(browser, server, "file-in", "hana", "/files", "Drop a CSV", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
     }
   }
@@ -92,6 +107,13 @@ public class Screenshots {
       // The fourth team has a bit of everything.
       page.keyboard().press("4");
       page.getByText("Moor the survey buoy").first().waitFor();
+    }
+    if (name.equals("file-in")) {
+      page.waitForFileChooser(() -> page.getByText("Drop a CSV").click())
+          .setFiles(
+              new FilePayload("tickets.csv", "text/csv", FILE.getBytes(StandardCharsets.UTF_8)));
+      page.getByText("to mend").first().waitFor();
+      page.getByText("Use Ines Okafor").waitFor();
     }
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
     page.context().close();

@@ -1,5 +1,6 @@
 package mellowrota.core.entry;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
@@ -8,6 +9,8 @@ import mellowrota.core.time.DaySpan;
 
 /** When an entry stands in a calendar. */
 public sealed interface EntryTimes {
+  /** How long before a due time its mark begins (LANDING 10 to 13). */
+  Duration DUE_MARK = Duration.ofMinutes(15);
 
   /** For ordering and searching only: whole days are taken in UTC. */
   Instant from();

@@ -1,6 +1,5 @@
 package mellowrota.core.rule;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -17,8 +16,6 @@ import mellowrota.core.work.WorkRecord;
 
 /** How a shape becomes times (LANDING 10 to 13). */
 final class Shapes {
-
-  static final Duration DUE_MARK = Duration.ofMinutes(15);
 
   /** A shape laid out. */
   record Laid(
@@ -135,7 +132,7 @@ final class Shapes {
             due -> {
               EntryTimes times =
                   due instanceof Due.At at
-                      ? new EntryTimes.Timed(at.time().minus(DUE_MARK), at.time())
+                      ? new EntryTimes.Timed(at.time().minus(EntryTimes.DUE_MARK), at.time())
                       : new EntryTimes.AllDay(DaySpan.ofDay(((Due.On) due).day()));
               return new Laid(family, times, Optional.empty(), late, unhanded);
             });

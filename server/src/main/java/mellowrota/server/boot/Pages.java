@@ -55,6 +55,7 @@ class Pages implements WebMvcConfigurer {
       "/board",
       "/records/**",
       "/crew/**",
+      "/files",
       "/account/**",
       "/sign-in",
       "/welcome/{token}"

@@ -1,6 +1,5 @@
 package mellowrota.server.files;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -24,8 +23,6 @@ import mellowrota.server.records.RecordView;
 
 /** A record, as one person may see it, as events of a file: its visits, or its due time. */
 final class RecordEvents {
-
-  private static final Duration DUE_MARK = Duration.ofMinutes(15);
 
   /** A file is no calendar of the house; its events have identifiers of their own. */
   private static final CalendarId A_FILE = CalendarId.of(0);
@@ -69,7 +66,7 @@ final class RecordEvents {
       return new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.parse(due.date())));
     }
     var at = LocalTimes.resolve(LocalDateTime.parse(due.at()), ZoneId.of(due.zone()));
-    return new EntryTimes.Timed(at.minus(DUE_MARK), at);
+    return new EntryTimes.Timed(at.minus(EntryTimes.DUE_MARK), at);
   }
 
   private static IcalendarWriter.Written event(

@@ -22,6 +22,8 @@ public final class IcalendarReader {
 
   private static final String BEGIN = "BEGIN:";
   private static final String END = "END:";
+  private static final String NO_LINE =
+      " is no line of iCalendar (NAME:value); mend it and choose the file again";
 
   private IcalendarReader() {}
 
@@ -84,8 +86,12 @@ public final class IcalendarReader {
       }
       try {
         components.add(component(block));
-      } catch (ParserException | IOException | RuntimeException fault) {
-        broken.add(broken(block, "it breaks the grammar of iCalendar: " + fault.getMessage()));
+      } catch (ParserException fault) {
+        // It was read with one line before it.
+        int line = block.line() + Math.max(fault.getLineNo() - 2, 0);
+        broken.add(broken(block, "line " + line + " or the one before it" + NO_LINE));
+      } catch (IOException | RuntimeException fault) {
+        broken.add(broken(block, "one of its lines" + NO_LINE));
       }
     }
     return new Read(components, broken);

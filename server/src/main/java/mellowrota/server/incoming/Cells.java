@@ -7,9 +7,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The cells of one row by the fields their columns are, and the faults found in them. */
 final class Cells {
+
+  /** Control characters but line ends and tabs, and halves of characters. */
+  private static final Pattern CANNOT_BE_KEPT = Pattern.compile("[\\p{Cc}\\p{Cs}&&[^\\n\\r\\t]]");
 
   private final Map<String, String> byField;
   private final Map<String, Integer> columns;
@@ -26,15 +31,13 @@ final class Cells {
    * @param fields what each column is, empty for one that is left out
    */
   static Cells of(List<String> fields, Table.Row row) {
-    Map<String, String> byField = new HashMap<>();
-    Map<String, Integer> columns = new HashMap<>();
+    Cells cells = new Cells(new HashMap<>(), new HashMap<>());
     for (int i = 0; i < fields.size(); i++) {
       if (!fields.get(i).isEmpty()) {
-        byField.put(fields.get(i), i < row.cells().size() ? row.cells().get(i).strip() : "");
-        columns.put(fields.get(i), i);
+        cells.columns.put(fields.get(i), i);
+        cells.keep(fields.get(i), i < row.cells().size() ? row.cells().get(i).strip() : "");
       }
     }
-    Cells cells = new Cells(byField, columns);
     if (row.cells().size() != fields.size()) {
       cells.fault(
           "",
@@ -45,6 +48,15 @@ final class Cells {
               + "; a comma inside a cell wants quotation marks around the cell");
     }
     return cells;
+  }
+
+  private void keep(String field, String text) {
+    byField.put(field, text);
+    Matcher lost = CANNOT_BE_KEPT.matcher(text);
+    if (lost.find()) {
+      fault(field, "holds a character that cannot be kept, at position " + (lost.start() + 1));
+      byField.put(field, lost.replaceAll("?"));
+    }
   }
 
   /** What a field's cell says; empty where no column is it. */
@@ -78,16 +90,23 @@ final class Cells {
 
   /** Notes a fault; a field that is no column's, or none, is of the whole row. */
   void fault(String field, String message) {
-    Verdict.Fault fault = new Verdict.Fault(columns.get(field), message);
-    if (!faults.contains(fault)) {
-      faults.add(fault);
-    }
+    note(field, message, null);
   }
 
   /** Notes a fault of what stands in the cell, which it quotes. */
   void faultOf(String field, String said, String message) {
-    String shown = said.length() > 60 ? said.substring(0, 60) + "…" : said;
-    fault(field, "“" + shown + "” " + message);
+    note(field, quoted(said) + message, null);
+  }
+
+  private static String quoted(String said) {
+    return "“" + (said.length() > 60 ? said.substring(0, 60) + "…" : said) + "” ";
+  }
+
+  private void note(String field, String message, String near) {
+    Verdict.Fault fault = new Verdict.Fault(columns.get(field), message, near);
+    if (!faults.contains(fault)) {
+      faults.add(fault);
+    }
   }
 
   List<Verdict.Fault> faults() {
@@ -114,7 +133,9 @@ final class Cells {
     try {
       return Optional.of(names.find(name));
     } catch (Names.Unknown unknown) {
-      faultOf(field, name, unknown.getMessage());
+      // Only a cell that is the name alone can be exchanged for it.
+      String near = name.equals(text(field)) ? unknown.near().orElse(null) : null;
+      note(field, quoted(name) + unknown.getMessage(), near);
       return Optional.empty();
     }
   }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.DetailDefinition;
@@ -25,6 +26,9 @@ record Field(String key, String label, Set<String> alsoCalled) {
   static final Field ID =
       new Field(
           "id", "Its id there", Set.of("number", "no", "nr", "key", "ref", "reference", "uid"));
+
+  /** As in "ticket no". */
+  private static final Pattern NUMBERED = Pattern.compile(".* (no\\.?|number|id|ref)");
 
   /** What rows of a file become. */
   enum What {
@@ -59,8 +63,7 @@ record Field(String key, String label, Set<String> alsoCalled) {
     List<Field> found = new ArrayList<>();
     found.add(ID);
     found.add(new Field("kind", "Kind", Set.of("type", "sort")));
-    found.add(
-        new Field("title", "Title", Set.of("subject", "summary", "what", "task", "description")));
+    found.add(new Field("title", "Title", Set.of("subject", "summary", "what", "task")));
     found.add(new Field("place", "Place", Set.of("site", "location", "where")));
     found.add(new Field("team", "Team", Set.of("crew", "group")));
     found.add(new Field("start", "Start", Set.of("from", "begin", "begins", "start time")));
@@ -79,12 +82,17 @@ record Field(String key, String label, Set<String> alsoCalled) {
       for (DetailDefinition detail : world.details().of(kind)) {
         boolean own = detail.typed() && !detail.key().equals(DetailKey.TITLE);
         if (own && listed.add(detail.key())) {
-          found.add(
-              new Field(DETAIL + detail.key().name(), detail.label(), Set.of(detail.key().name())));
+          found.add(new Field(DETAIL + detail.key().name(), detail.label(), called(detail.key())));
         }
       }
     }
     return found;
+  }
+
+  private static Set<String> called(DetailKey detail) {
+    return detail.equals(DetailKey.NOTES)
+        ? Set.of("notes", "note", "remark", "remarks", "comment", "comments", "description")
+        : Set.of(detail.name());
   }
 
   private static Set<String> called(RoleId role) {
@@ -103,6 +111,7 @@ record Field(String key, String label, Set<String> alsoCalled) {
                 f.key().toLowerCase(Locale.ROOT).equals(name)
                     || f.label().toLowerCase(Locale.ROOT).equals(name))
         .findFirst()
-        .or(() -> fields.stream().filter(f -> f.alsoCalled().contains(name)).findFirst());
+        .or(() -> fields.stream().filter(f -> f.alsoCalled().contains(name)).findFirst())
+        .or(() -> NUMBERED.matcher(name).matches() ? Optional.of(ID) : Optional.empty());
   }
 }

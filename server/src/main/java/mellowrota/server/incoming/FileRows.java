@@ -6,8 +6,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import mellowrota.core.work.Kind;
-import mellowrota.server.platform.Problem;
+import mellowrota.server.platform.Input;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -28,6 +29,8 @@ record FileRows(
     List<Table.Row> rows) {
 
   private static final int LONGEST_SOURCE = 60;
+  private static final Set<String> NAMES =
+      Set.of("what", "source", "kind", "strokes", "fields", "rows");
 
   /** How such rows are written in JSON. */
   @Schema(name = "FileRows")
@@ -51,70 +54,46 @@ record FileRows(
    * @param known the fields there are
    * @param most how many rows are taken at once
    */
-  static FileRows of(
-      JsonNode body, java.util.function.Function<Field.What, List<Field>> known, int most) {
-    List<Problem.Fault> faults = new ArrayList<>();
-    Field.What what = choice(body, "what", Field.What.class, faults).orElse(Field.What.RECORDS);
-    if (body.path("what").isMissingNode()) {
-      faults.add(new Problem.Fault("/what", "is missing; RECORDS, PEOPLE or PLACES"));
+  static FileRows of(JsonNode body, Function<Field.What, List<Field>> known, int most) {
+    Input input = Input.of(body, NAMES);
+    Optional<Field.What> what = input.choice("what", Field.What.class);
+    if (!input.has("what")) {
+      input.fault("what", "is missing; RECORDS, PEOPLE or PLACES");
     }
-    String source = body.path("source").isString() ? body.get("source").asString().strip() : "";
-    if (source.isEmpty() || source.length() > LONGEST_SOURCE || !plain(source)) {
-      faults.add(
-          new Problem.Fault(
-              "/source", "is no short name of where the file comes from, such as \"tickets\""));
-    }
-    Optional<Kind> kind = choice(body, "kind", Kind.class, faults);
-    Optional<Moment.Strokes> strokes = choice(body, "strokes", Moment.Strokes.class, faults);
-    List<String> fields = fields(body, known.apply(what), faults);
-    List<Table.Row> rows = rows(body, most, faults);
-    if (!faults.isEmpty()) {
-      throw Problem.faults(faults);
-    }
-    return new FileRows(what, source, kind.orElse(Kind.TICKET), strokes, fields, rows);
+    String source = input.required("source", LONGEST_SOURCE);
+    Optional<Kind> kind = input.choice("kind", Kind.class);
+    Optional<Moment.Strokes> strokes = input.choice("strokes", Moment.Strokes.class);
+    List<String> fields = fields(body, what.map(known).orElse(List.of()), input);
+    List<Table.Row> rows = rows(body, most, input);
+    input.check();
+    return new FileRows(
+        what.orElseThrow(), source, kind.orElse(Kind.TICKET), strokes, fields, rows);
   }
 
-  private static <E extends Enum<E>> Optional<E> choice(
-      JsonNode body, String name, Class<E> type, List<Problem.Fault> faults) {
-    JsonNode node = body.path(name);
-    if (node.isMissingNode() || node.isNull()) {
-      return Optional.empty();
-    }
-    for (E one : type.getEnumConstants()) {
-      if (node.isString() && one.name().equals(node.asString())) {
-        return Optional.of(one);
-      }
-    }
-    String all =
-        String.join(", ", List.of(type.getEnumConstants()).stream().map(Enum::name).toList());
-    faults.add(new Problem.Fault("/" + name, "is none of " + all));
-    return Optional.empty();
-  }
-
-  private static List<String> fields(JsonNode body, List<Field> known, List<Problem.Fault> faults) {
+  private static List<String> fields(JsonNode body, List<Field> known, Input input) {
     List<String> found = new ArrayList<>();
     Set<String> keys = new HashSet<>(known.stream().map(Field::key).toList());
     if (!body.path("fields").isArray() || body.get("fields").size() > Table.MOST_COLUMNS) {
-      faults.add(new Problem.Fault("/fields", "is no list of at most 100 fields"));
+      input.fault("fields", "is no list of at most 100 fields");
       return found;
     }
     for (JsonNode one : body.get("fields")) {
       String field = one.isString() ? one.asString() : "?";
-      String at = "/fields/" + found.size();
+      String at = "fields/" + found.size();
       if (!field.isEmpty() && !keys.contains(field)) {
-        faults.add(new Problem.Fault(at, "is no field; POST /api/v1/files/read lists them"));
+        input.fault(at, "is no field; POST /api/v1/files/read lists them");
       } else if (!field.isEmpty() && found.contains(field)) {
-        faults.add(new Problem.Fault(at, "stands twice; two columns cannot be the same"));
+        input.fault(at, "stands twice; two columns cannot be the same");
       }
       found.add(field);
     }
     return found;
   }
 
-  private static List<Table.Row> rows(JsonNode body, int most, List<Problem.Fault> faults) {
+  private static List<Table.Row> rows(JsonNode body, int most, Input input) {
     List<Table.Row> found = new ArrayList<>();
     if (!body.path("rows").isArray() || body.get("rows").size() > most) {
-      faults.add(new Problem.Fault("/rows", "is no list of at most " + most + " rows"));
+      input.fault("rows", "is no list of at most " + most + " rows");
       return found;
     }
     for (JsonNode one : body.get("rows")) {
@@ -128,17 +107,11 @@ record FileRows(
         }
       }
       if (!good) {
-        faults.add(
-            new Problem.Fault(
-                "/rows/" + found.size(), "has no number \"row\" or no texts \"cells\""));
+        input.fault("/rows/" + found.size(), "has no number \"row\" or no texts \"cells\"");
         return found;
       }
       found.add(new Table.Row(one.get("row").asInt(), texts));
     }
     return found;
-  }
-
-  private static boolean plain(String text) {
-    return text.chars().noneMatch(Character::isISOControl);
   }
 }

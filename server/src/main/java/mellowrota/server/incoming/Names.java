@@ -1,7 +1,6 @@
 package mellowrota.server.incoming;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -31,8 +30,16 @@ final class Names<T> {
 
   /** A name that is nothing's, or several's, and how to mend it. */
   static final class Unknown extends Exception {
-    Unknown(String message) {
+    private final transient Optional<String> near;
+
+    Unknown(String message, Optional<String> near) {
       super(message, null, false, false);
+      this.near = near;
+    }
+
+    /** The name that may be meant. */
+    Optional<String> near() {
+      return near;
     }
   }
 
@@ -54,12 +61,13 @@ final class Names<T> {
       return found.get(0);
     }
     if (found.size() > 1) {
-      throw new Unknown("is the name of " + found.size() + "; give one of them another name first");
+      throw new Unknown(
+          "is the name of " + found.size() + "; give one of them another name first",
+          Optional.empty());
     }
-    throw new Unknown(
-        "is no "
-            + sort
-            + near(name).map(one -> "; perhaps " + one + " is meant").orElse("; add it first"));
+    Optional<String> near = near(name);
+    String remedy = near.map(one -> "perhaps " + one + " is meant").orElse("add it first");
+    throw new Unknown("is no " + sort + "; " + remedy, near);
   }
 
   /** The names in a cell, which semicolons or commas part; a name may hold a comma itself. */
@@ -73,11 +81,14 @@ final class Names<T> {
 
   private Optional<String> near(String name) {
     String wanted = plain(name);
+    List<String> longer = byName.keySet().stream().filter(n -> n.startsWith(wanted)).toList();
+    if (longer.size() == 1) {
+      return Optional.of(written.get(longer.get(0)));
+    }
     int most = Math.max(1, wanted.length() / FARTHEST);
     LevenshteinDistance distance = new LevenshteinDistance(most);
-    Collection<String> all = byName.keySet();
     record Near(String name, int steps) {}
-    return all.stream()
+    return byName.keySet().stream()
         .map(one -> new Near(one, distance.apply(wanted, one)))
         .filter(one -> one.steps() >= 0)
         .min(Comparator.comparingInt(Near::steps).thenComparing(Near::name))

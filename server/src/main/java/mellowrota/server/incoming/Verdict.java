@@ -28,9 +28,12 @@ record Verdict(
    * What is wrong and how to mend it.
    *
    * @param column which cell, from 0; absent where it is the row
+   * @param near what may be meant in place of the cell's text
    */
   @Schema(name = "RowFault")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record Fault(
-      Integer column, @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String message) {}
+      Integer column,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String message,
+      String near) {}
 }

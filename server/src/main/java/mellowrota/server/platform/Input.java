@@ -129,6 +129,16 @@ public final class Input {
       fault(field, "is longer than " + most + " characters");
       return "";
     }
+    int lost = lost(text, lines);
+    if (lost >= 0) {
+      fault(field, "holds a character that cannot be kept, at position " + (lost + 1));
+      return "";
+    }
+    return text;
+  }
+
+  /** Where the first character stands that cannot be kept; -1 where all can. */
+  private static int lost(String text, boolean lines) {
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
       boolean alone =
@@ -138,11 +148,10 @@ public final class Input {
                   && (i == 0 || !Character.isHighSurrogate(text.charAt(i - 1)));
       boolean control = Character.isISOControl(c) && !(lines && c == '\n');
       if (control || alone || c == '\ufffe' || c == '\uffff' || c == '\u2028' || c == '\u2029') {
-        fault(field, "holds a character that cannot be kept, at position " + (i + 1));
-        return "";
+        return i;
       }
     }
-    return text;
+    return -1;
   }
 
   public Optional<Boolean> flag(String field) {
@@ -281,7 +290,7 @@ public final class Input {
         return List.of();
       }
       String text = item.asString().strip();
-      if (text.isEmpty() || text.chars().anyMatch(Character::isISOControl)) {
+      if (text.isEmpty() || lost(text, false) >= 0) {
         fault(field, "holds an empty text or a character that cannot be kept");
         return List.of();
       }

@@ -6,15 +6,13 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -27,13 +25,11 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.records.Histories;
 import mellowrota.server.records.HistoryView;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.records.RecordViews;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -47,35 +43,27 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class TodayController {
 
-  private static final int DAYS_AHEAD = 14;
-  private static final int MOST = 300;
   private static final int MOST_SHOWN = 100;
 
   private final Worlds worlds;
-  private final RecordStore store;
-  private final RecordAccess access;
+  private final TodayWork work;
   private final RecordViews views;
   private final Histories histories;
   private final Unseen unseen;
-  private final JdbcClient jdbc;
   private final Clock clock;
 
   TodayController(
       Worlds worlds,
-      RecordStore store,
-      RecordAccess access,
+      TodayWork work,
       RecordViews views,
       Histories histories,
       Unseen unseen,
-      JdbcClient jdbc,
       Clock clock) {
     this.worlds = worlds;
-    this.store = store;
-    this.access = access;
+    this.work = work;
     this.views = views;
     this.histories = histories;
     this.unseen = unseen;
-    this.jdbc = jdbc;
     this.clock = clock;
   }
 
@@ -125,13 +113,12 @@ class TodayController {
     Person me = world.person(asker.person());
     Instant now = clock.instant();
     LocalDate today = world.day();
-    List<RecordAccess.Standing> open = standings(world, me, candidates(world, today));
     List<RecordView> cant = new ArrayList<>();
     List<RecordView> overdue = new ArrayList<>();
     List<RecordView> dueToday = new ArrayList<>();
     List<RecordView> nobody = new ArrayList<>();
     List<RecordView> ahead = new ArrayList<>();
-    for (RecordAccess.Standing one : open) {
+    for (RecordAccess.Standing one : work.wanting(world, me)) {
       WorkRecord record = one.record();
       RecordView view = views.view(one).orElseThrow();
       if (!one.sees(DetailKey.TIMES)) {
@@ -160,7 +147,7 @@ class TodayController {
         first(overdue),
         first(dueToday),
         first(nobody),
-        first(nowhere(world, me)),
+        first(work.nowhere(world, me).stream().flatMap(o -> views.view(o).stream()).toList()),
         changes(world, me, unseen.of(Optional.empty(), now)),
         first(ahead));
   }
@@ -172,17 +159,17 @@ class TodayController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     Instant now = clock.instant();
-    List<RecordView> work = new ArrayList<>();
-    for (RecordAccess.Standing one : standings(world, me, mine(me.id(), world.day()))) {
+    List<RecordView> mine = new ArrayList<>();
+    for (RecordAccess.Standing one : work.of(world, me)) {
       if (one.sees(DetailKey.TIMES)) {
-        views.view(one).ifPresent(work::add);
+        views.view(one).ifPresent(mine::add);
       }
     }
     return new MyDayView(
         world.day().toString(),
         now,
         world.house().zone().getId(),
-        work,
+        mine,
         changes(world, me, unseen.of(Optional.of(me.id()), now)));
   }
 
@@ -191,11 +178,11 @@ class TodayController {
   ResponseEntity<Void> seen(Asker asker, @PathVariable long id) {
     World world = worlds.now();
     Person me = world.person(asker.person());
-    WorkRecord record = store.find(RecordId.of(id), false).orElseThrow(Problem::notFound);
-    if (!access.standing(world, me, record).opens()) {
+    RecordId record = RecordId.of(id);
+    if (work.standings(world, me, List.of(record)).isEmpty()) {
       throw Problem.notFound();
     }
-    unseen.mark(me.id(), record.id());
+    unseen.mark(me.id(), record);
     return ResponseEntity.noContent().build();
   }
 
@@ -203,85 +190,12 @@ class TodayController {
     return all.size() > MOST_SHOWN ? all.subList(0, MOST_SHOWN) : all;
   }
 
-  /** Open work that is due or begins before the next two weeks end, soonest first. */
-  private List<RecordId> candidates(World world, LocalDate today) {
-    OffsetDateTime until =
-        today
-            .plusDays(DAYS_AHEAD)
-            .atStartOfDay(world.house().zone())
-            .toInstant()
-            .atOffset(ZoneOffset.UTC);
-    return jdbc.sql(
-            """
-            select id from record r where state in ('TENTATIVE', 'CONFIRMED') and (cant
-              or due_at < :until
-              or exists (select 1 from visit v where v.record = r.id and (
-                v.ends >= :from and v.starts < :until
-                or v.date_to > :today and v.date_from < :last)))
-            order by sorts_at, id limit :most
-            """)
-        .param("from", today.atStartOfDay(world.house().zone()).toOffsetDateTime())
-        .param("until", until)
-        .param("today", today)
-        .param("last", today.plusDays(DAYS_AHEAD))
-        .param("most", MOST)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
-  }
-
-  private List<RecordId> mine(PersonId me, LocalDate today) {
-    return jdbc.sql(
-            """
-            select r.id from record r where r.state in ('TENTATIVE', 'CONFIRMED', 'DONE')
-              and exists (select 1 from assignment a where a.record = r.id and a.holder_kind = 'P'
-                and a.holder = :me and a.role <> 3)
-              and (r.due_at >= :from and r.due_at < :until
-                or r.due_at < :from and r.state <> 'DONE'
-                or exists (select 1 from visit v where v.record = r.id and (
-                  v.ends >= :from and v.starts < :until
-                  or v.date_to > :today and v.date_from < :last)))
-            order by r.sorts_at, r.id limit :most
-            """)
-        .param("me", me.value())
-        .param("from", today.minusDays(1).atStartOfDay().atOffset(ZoneOffset.UTC))
-        .param("until", today.plusDays(DAYS_AHEAD).atStartOfDay().atOffset(ZoneOffset.UTC))
-        .param("today", today)
-        .param("last", today.plusDays(DAYS_AHEAD))
-        .param("most", MOST)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
-  }
-
-  private List<RecordView> nowhere(World world, Person me) {
-    List<RecordId> ids =
-        jdbc.sql(
-                """
-                select id from record r where state in ('TENTATIVE', 'CONFIRMED')
-                  and not exists (select 1 from entry e where e.record = r.id and e.state = 'LIVE')
-                order by sorts_at, id limit :most
-                """)
-            .param("most", MOST_SHOWN)
-            .query((row, n) -> RecordId.of(row.getLong(1)))
-            .list();
-    return standings(world, me, ids).stream()
-        .filter(RecordAccess.Standing::isOffice)
-        .flatMap(one -> views.view(one).stream())
-        .toList();
-  }
-
-  private List<RecordAccess.Standing> standings(World world, Person me, List<RecordId> ids) {
-    Map<Long, Set<CalendarId>> standsOn = access.standsOn(ids);
-    return store.load(ids, false).stream()
-        .map(record -> access.standing(world, me, record, standsOn))
-        .filter(RecordAccess.Standing::opens)
-        .toList();
-  }
-
   private List<UnseenView> changes(World world, Person me, List<Unseen.Change> changes) {
     Set<Long> ids = new HashSet<>();
     changes.forEach(change -> ids.add(change.record()));
     List<RecordAccess.Standing> standings =
-        standings(world, me, ids.stream().map(RecordId::of).toList());
+        work.standings(world, me, ids.stream().map(RecordId::of).toList());
+    Map<RecordId, List<HistoryView>> told = new HashMap<>();
     List<UnseenView> found = new ArrayList<>();
     for (Unseen.Change change : changes) {
       standings.stream()
@@ -293,19 +207,25 @@ class TodayController {
                       && one.sees(DetailKey.PEOPLE)
                       && one.sees(DetailKey.PLACE))
           .findFirst()
-          .flatMap(one -> view(world, one, change))
+          .flatMap(
+              one ->
+                  view(
+                      world,
+                      one,
+                      change,
+                      told.computeIfAbsent(one.record().id(), id -> histories.of(one))))
           .ifPresent(found::add);
     }
     return found.size() > MOST_SHOWN ? found.subList(0, MOST_SHOWN) : found;
   }
 
   private Optional<UnseenView> view(
-      World world, RecordAccess.Standing standing, Unseen.Change change) {
+      World world,
+      RecordAccess.Standing standing,
+      Unseen.Change change,
+      List<HistoryView> history) {
     HistoryView told =
-        histories.of(standing).stream()
-            .filter(one -> one.act() == change.act())
-            .findFirst()
-            .orElse(null);
+        history.stream().filter(one -> one.act() == change.act()).findFirst().orElse(null);
     String name =
         world.crew().person(PersonId.of(change.person())).map(Person::name).orElse("somebody");
     return views.view(standing).map(record -> new UnseenView(record, change.person(), name, told));

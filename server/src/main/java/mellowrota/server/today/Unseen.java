@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -41,7 +42,7 @@ class Unseen {
             select a.record, a.holder, max(t.id) as act, max(t.at) as at
             from act t
               join history h on h.act = t.id
-              join assignment a on a.record = h.record and a.holder_kind = 'P' and a.role <> 3
+              join assignment a on a.record = h.record and a.holder_kind = 'P' and a.role <> :informed
               join record r on r.id = a.record and r.state in ('TENTATIVE', 'CONFIRMED')
               left join seen s on s.person = a.holder and s.record = a.record
             where t.at > :from and h.field = any(:fields) and t.actor <> a.holder
@@ -51,6 +52,7 @@ class Unseen {
             """)
         .param("from", now.minusSeconds(DAYS_BACK * 86_400L).atOffset(ZoneOffset.UTC))
         .param("fields", ASKED_FOR)
+        .param("informed", RoleId.INFORMED.value())
         .param("person", person.map(PersonId::value).orElse(0L))
         .param("most", MOST)
         .query(

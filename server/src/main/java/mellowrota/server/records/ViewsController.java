@@ -1,0 +1,150 @@
+package mellowrota.server.records;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+import mellowrota.core.people.Person;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Lists of records narrowed in ways that are wanted again; each shows only what its reader may. */
+@RestController
+@RequestMapping("/api/v1/views")
+class ViewsController {
+
+  /** As the list's address has it: names and values, percent-encoded. */
+  private static final Pattern QUERY =
+      Pattern.compile("(?:(?:find|state|kind|person|place)=[A-Za-z0-9%+._,-]*(?:&(?!$)|$))*");
+
+  private static final int MOST = 50;
+
+  private final JdbcClient jdbc;
+  private final Worlds worlds;
+
+  ViewsController(JdbcClient jdbc, Worlds worlds) {
+    this.jdbc = jdbc;
+    this.worlds = worlds;
+  }
+
+  /**
+   * A saved view.
+   *
+   * @param query as the address of the list has it
+   * @param forAll whether everybody in the office has it
+   * @param mine whether the asker made it, and may let it go
+   */
+  @Schema(name = "SavedView")
+  record View(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String query,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean forAll,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mine) {}
+
+  @Schema(name = "SavedViewWish")
+  record Wish(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String query,
+      Boolean forAll) {}
+
+  @GetMapping
+  @Operation(summary = "The asker's saved views, and in the office those that are for all of it")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<View> list(Asker asker) {
+    Person me = worlds.now().person(asker.person());
+    boolean office = me.isCoordinator() || me.isTeamCoordinator();
+    return jdbc.sql(
+            """
+            select id, name, query, for_all, person = ? as mine from saved_view
+            where person = ? or (for_all and ?) order by lower(name), id
+            """)
+        .param(me.id().value())
+        .param(me.id().value())
+        .param(office)
+        .query(View.class)
+        .list();
+  }
+
+  @PostMapping
+  @Operation(summary = "Saves a view; one of the asker's with that name is replaced")
+  @Transactional
+  ResponseEntity<View> save(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = Wish.class)))
+          @RequestBody
+          JsonNode body) {
+    Person me = worlds.now().person(asker.person());
+    Input input = Input.of(body, Set.of("name", "query", "forAll"));
+    String name = input.required("name", 60);
+    String query = input.text("query", 1000);
+    boolean forAll = input.flag("forAll").orElse(false);
+    if (!QUERY.matcher(query).matches()) {
+      input.fault("query", "is no narrowing of the list, such as state=done&kind=JOB");
+    }
+    if (forAll && !me.isCoordinator()) {
+      input.fault("forAll", "is for coordinators to decide; save it for yourself");
+    }
+    input.check();
+    requireRoom(me);
+    View saved =
+        jdbc.sql(
+                """
+                insert into saved_view (person, name, query, for_all) values (?, ?, ?, ?)
+                on conflict (person, name)
+                do update set query = excluded.query, for_all = excluded.for_all
+                returning id, name, query, for_all, true as mine
+                """)
+            .param(me.id().value())
+            .param(name)
+            .param(query)
+            .param(forAll)
+            .query(View.class)
+            .single();
+    return ResponseEntity.status(201).body(saved);
+  }
+
+  private void requireRoom(Person person) {
+    long have =
+        jdbc.sql("select count(*) from saved_view where person = ?")
+            .param(person.id().value())
+            .query(Long.class)
+            .single();
+    if (have >= MOST) {
+      throw Problem.of(
+          422, "too-many", "You have " + MOST + " saved views; let one of them go first.");
+    }
+  }
+
+  @DeleteMapping("/{id}")
+  @Operation(summary = "Lets a saved view of the asker's go")
+  @Transactional
+  ResponseEntity<Void> letGo(Asker asker, @PathVariable long id) {
+    int gone =
+        jdbc.sql("delete from saved_view where id = ? and person = ?")
+            .param(id)
+            .param(asker.person().value())
+            .update();
+    if (gone == 0) {
+      throw Problem.notFound();
+    }
+    return ResponseEntity.noContent().build();
+  }
+}

@@ -1,0 +1,1 @@
+export { IncomingPage } from './IncomingPage';

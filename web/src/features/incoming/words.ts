@@ -1,0 +1,58 @@
+/** Everything the page for files says. */
+export const words = {
+  heading: 'Bring in a file',
+  holds: 'What the file holds',
+  whats: [
+    { value: 'RECORDS', label: 'Work' },
+    { value: 'PEOPLE', label: 'People' },
+    { value: 'PLACES', label: 'Places' },
+  ],
+  drop: 'Drop a CSV or calendar file here, or choose one',
+  dropWhy:
+    'Its first row names the columns. Nothing is kept before you have looked at what it would do.',
+  other: 'Choose another file',
+  reading: 'Reading the file',
+  from: 'Comes from',
+  fromWhy: 'Rows are known again by this name and their id, so a later file changes them.',
+  usualKind: 'Rows without a kind are',
+  kinds: [
+    { value: 'TICKET', label: 'tickets' },
+    { value: 'JOB', label: 'jobs' },
+    { value: 'SHIFT', label: 'shifts' },
+    { value: 'DEADLINE', label: 'deadlines' },
+  ],
+  strokes: '03/04/2027 means',
+  strokesChoices: [
+    { value: 'DAY_FIRST', label: '3 April' },
+    { value: 'MONTH_FIRST', label: '4 March' },
+  ],
+  columns: 'What each column is',
+  column: (name: string) => `What column ${name} is`,
+  leftOut: 'Left out',
+  moreRows: (n: number) => `and ${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'} more`,
+  noId: 'No column is the id. A row that changes later will come in as a new one.',
+  looking: 'Looking what it would do',
+  outcome: 'What it would do',
+  fresh: 'new',
+  changed: 'changed',
+  same: 'as before',
+  faulty: 'to mend',
+  notRead: 'not read',
+  mendHeading: 'To mend',
+  mendWhy: 'These rows are left until they are right; the others can be taken now.',
+  rows: (first: number, n: number) => `Row ${first}` + (n > 1 ? ` and ${n - 1} more` : ''),
+  wholeRow: 'The row',
+  cell: (row: number, column: string) => `${column} from row ${row} on`,
+  useNear: (near: string) => `Use ${near}`,
+  notReadHeading: 'Not read',
+  notReadWhy: 'What the file holds besides, that no record has a place for or that is broken.',
+  take: (n: number) => `Take ${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'}`,
+  nothing: 'Nothing to take',
+  taking: (done: number, of: number) =>
+    `${done.toLocaleString('en-GB')} of ${of.toLocaleString('en-GB')} rows taken`,
+  stop: 'Stop',
+  taken: (n: number, calendars: number) =>
+    `${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'} taken` +
+    (calendars > 0 ? ` on ${calendars} ${calendars === 1 ? 'calendar' : 'calendars'}` : ''),
+  failed: 'The file could not be taken',
+};
