@@ -15,15 +15,24 @@ export interface Due {
 
 export const viewerZone = dayjs.tz.guess();
 
+const FAR_DAYS = 300;
+
+/** A day as people say it; with its year where that is not plain. */
+function dayOf(day: dayjs.Dayjs): string {
+  const far = Math.abs(day.diff(dayjs(), 'day')) > FAR_DAYS;
+  return day.format(far ? 'ddd D MMM YYYY' : 'ddd D MMM');
+}
+
 /** A due time in its own zone; the zone is told where it is not the viewer's. */
 export function dueText(due: Due | undefined): string {
   if (!due) {
     return '';
   }
   if (due.date) {
-    return dayjs(due.date).format('ddd D MMM');
+    return dayOf(dayjs(due.date));
   }
-  return dayjs(due.at).format('ddd D MMM, HH:mm') + zoneNote(due.zone, due.instant);
+  const at = dayjs(due.at);
+  return dayOf(at) + at.format(', HH:mm') + zoneNote(due.zone, due.instant);
 }
 
 const notes = new Map<string, string>();
@@ -53,15 +62,14 @@ export interface Span {
 
 export function spanText(span: Span): string {
   if (span.first) {
-    const first = dayjs(span.first).format('ddd D MMM');
-    return span.first === span.last ? first : first + ' – ' + dayjs(span.last).format('ddd D MMM');
+    const first = dayOf(dayjs(span.first));
+    return span.first === span.last ? first : first + ' – ' + dayOf(dayjs(span.last));
   }
   const start = dayjs(span.start);
   const end = dayjs(span.end);
   const sameDay = start.isSame(end, 'day');
-  return (
-    start.format('ddd D MMM HH:mm') + ' – ' + end.format(sameDay ? 'HH:mm' : 'ddd D MMM HH:mm')
-  );
+  const until = (sameDay ? '' : dayOf(end) + ' ') + end.format('HH:mm');
+  return dayOf(start) + start.format(' HH:mm') + ' – ' + until;
 }
 
 /** Today's date where the viewer is, as 2026-11-25. */

@@ -22,10 +22,13 @@ export function AccountPage({ email }: { email: string }) {
   return (
     <div className={styles.page}>
       <h1 className={styles.heading}>{words.heading}</h1>
-      <Calendars email={email} />
-      <Feeds />
-      <Password />
-      <Keys />
+      <div className={styles.parts}>
+        <Calendars email={email} />
+        <Feeds />
+        <AsFile />
+        <Password />
+        <Keys />
+      </div>
     </div>
   );
 }
@@ -202,6 +205,36 @@ function Feeds() {
         ]}
         withdraw={withdraw}
       />
+    </section>
+  );
+}
+
+/** A calendar as it is now, to be kept or sent on. */
+function AsFile() {
+  const calendars = useCalendars();
+  const [calendar, setCalendar] = useState<number | null>(null);
+  const address = (sort: string) =>
+    calendar === null ? undefined : `/api/v1/calendars/${calendar}.${sort}`;
+  return (
+    <section className={styles.part}>
+      <h2>{words.asFile}</h2>
+      <p>{words.asFileWhy}</p>
+      <div className={styles.line}>
+        <Choice
+          className={styles.fileOf}
+          aria-label={words.fileOf}
+          placeholder={words.feedCalendar}
+          value={calendar}
+          options={(calendars.data ?? []).map((c) => ({ value: c.id, label: c.name }))}
+          onChange={setCalendar}
+        />
+        <Button disabled={calendar === null} href={address('ics')}>
+          {words.ics}
+        </Button>
+        <Button disabled={calendar === null} href={address('csv')}>
+          {words.csv}
+        </Button>
+      </div>
     </section>
   );
 }

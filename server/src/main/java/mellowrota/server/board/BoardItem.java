@@ -36,7 +36,7 @@ record BoardItem(
   /**
    * Who is what on it.
    *
-   * @param given since when, where the asker may see times
+   * @param given since when, for work without a span
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardOnIt")

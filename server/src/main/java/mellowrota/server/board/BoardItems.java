@@ -138,13 +138,11 @@ class BoardItems {
       List<BoardItem> items) {
     WorkRecord record = standing.record();
     boolean margins = standing.sees(DetailKey.MARGINS);
-    List<String> may = null;
+    boolean moves = Permits.mayMove(standing);
+    boolean hands = Permits.mayHandOver(standing);
     for (Visit visit : record.visits()) {
       if (!lies(record, visit, first, until, from, to)) {
         continue;
-      }
-      if (may == null) {
-        may = Permits.mayChange(standing);
       }
       items.add(
           new BoardItem(
@@ -164,8 +162,8 @@ class BoardItems {
               RecordViews.visit(visit, record.tentative(visit.no()), margins),
               record.due().map(RecordViews::due).orElse(null),
               standing.sees(DetailKey.PEOPLE) ? people(record, visit) : null,
-              may.contains("visits") ? true : null,
-              may.contains("people") ? true : null,
+              moves ? true : null,
+              hands ? true : null,
               on.isEmpty() ? null : on));
     }
   }
@@ -208,7 +206,7 @@ class BoardItems {
               a.role().value(),
               person ? ((Holder.OnePerson) a.holder()).person().value() : null,
               person ? null : ((Holder.WholeTeam) a.holder()).team().value(),
-              a.givenAt()));
+              visit.when().isEmpty() ? a.givenAt() : null));
     }
     return found;
   }

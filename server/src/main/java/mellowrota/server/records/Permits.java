@@ -44,13 +44,13 @@ public final class Permits {
     }
     Set<Role.Right> rights = standing.rights();
     boolean times = standing.sees(DetailKey.TIMES);
-    if (rights.contains(Role.Right.TIMES) && times) {
+    if (mayMove(standing)) {
       found.addAll(List.of("due", "dates", "visits"));
       if (standing.sees(DetailKey.MARGINS)) {
         found.add("margins");
       }
     }
-    if (rights.contains(Role.Right.PEOPLE) && standing.sees(DetailKey.PEOPLE)) {
+    if (mayHandOver(standing)) {
       found.add("people");
     }
     if (rights.contains(Role.Right.MARKS) && times) {
@@ -63,6 +63,18 @@ public final class Permits {
       found.add("note");
     }
     return found;
+  }
+
+  /** Whether this person may change the record's times. */
+  public static boolean mayMove(RecordAccess.Standing standing) {
+    return standing.isOffice()
+        || standing.rights().contains(Role.Right.TIMES) && standing.sees(DetailKey.TIMES);
+  }
+
+  /** Whether this person may change who is on the record. */
+  public static boolean mayHandOver(RecordAccess.Standing standing) {
+    return standing.isOffice()
+        || standing.rights().contains(Role.Right.PEOPLE) && standing.sees(DetailKey.PEOPLE);
   }
 
   /** Refuses a change that names a field this person may not change. */
