@@ -8,6 +8,7 @@ import { CrewPage } from '../features/crew';
 import { IncomingPage } from '../features/incoming';
 import { MyDayPage } from '../features/myday';
 import { RecordsPage } from '../features/records';
+import { RulesPage } from '../features/rules';
 import { SignIn, useSession, Welcome, type Session } from '../features/session';
 import { TodayPage } from '../features/today';
 import { ProblemError } from '../shared/api/client';
@@ -71,7 +72,7 @@ function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof us
     return myDay;
   }
   return (
-    <Frame session={session} mode={mode} mayMake={mayMake}>
+    <Frame session={session} mode={mode} mayMake={mayMake} mayRule={coordinates}>
       <Routes>
         <Route path="/today" element={<TodayPage />} />
         <Route path="/my-day" element={myDay} />
@@ -84,6 +85,7 @@ function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof us
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
         {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}
+        {coordinates && <Route path="/rules" element={<RulesPage />} />}
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
         <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />
       </Routes>

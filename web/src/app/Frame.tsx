@@ -17,11 +17,12 @@ interface Props {
   session: Session;
   mode: ReturnType<typeof useMode>;
   mayMake: boolean;
+  mayRule: boolean;
   children: ReactNode;
 }
 
 /** One slim bar, the page, and the tray along the bottom. */
-export function Frame({ session, mode, mayMake, children }: Props) {
+export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const [told, setTold] = useState<Told | null>(null);
   const [done, setDone] = useState<number[][]>([]);
   const [undone, setUndone] = useState<number[][]>([]);
@@ -99,7 +100,8 @@ export function Frame({ session, mode, mayMake, children }: Props) {
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
     'g b': () => void navigate('/board'),
     'g r': () => void navigate('/records'),
-    'g w': () => void navigate('/crew'),
+    ...(mayRule && { 'g l': () => void navigate('/rules') }),
+    'g p': () => void navigate('/crew'),
     z: undoLast,
     Z: redoLast,
     '?': () => setKeys(true),
@@ -118,6 +120,7 @@ export function Frame({ session, mode, mayMake, children }: Props) {
             {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
             <Page to="/board" name="Board" />
             <Page to="/records" name="Records" />
+            {mayRule && <Page to="/rules" name="Rules" />}
             <Page to="/crew" name="Crew" />
           </nav>
           <span className={styles.grow} />

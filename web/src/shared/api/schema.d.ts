@@ -220,7 +220,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tells what would become of each row, with every fault; nothing is kept */
-        post: operations["look_1"];
+        post: operations["look_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -254,7 +254,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Takes the rows that have no fault as one act, at most 500; the others are told */
-        post: operations["take"];
+        post: operations["take_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -547,7 +547,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What several changes would do to how many calendars; nothing is kept */
-        post: operations["look"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -634,6 +634,74 @@ export interface paths {
         get: operations["roles"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All landing rules in their order, all wordings, and what each rule lands */
+        get: operations["now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a set of rules and wordings would do to all entries; nothing is kept */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a set in force that was looked at, as one act */
+        post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a record would land under a set, and why; nothing is kept */
+        post: operations["attempt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -872,10 +940,41 @@ export interface components {
             reads: boolean;
             sort: string;
         };
+        CalendarOutlook: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            calendar: number;
+            /** Format: int64 */
+            changed: number;
+            name: string;
+            /** Format: int64 */
+            takenOff: number;
+        };
         ChangeView: {
             after: string;
             before: string;
             label: string;
+        };
+        Condition: {
+            all?: components["schemas"]["Condition"][];
+            allDay?: boolean;
+            any?: components["schemas"]["Condition"][];
+            detail?: string;
+            kind?: string[];
+            /** Format: int64 */
+            madeBy?: number;
+            none?: components["schemas"]["Condition"][];
+            /** Format: int64 */
+            place?: number;
+            private?: boolean;
+            /** Format: int32 */
+            role?: number;
+            startsBetween?: string[];
+            state?: string[];
+            tag?: string;
+            /** Format: int64 */
+            team?: number;
         };
         CrewPersonChange: {
             /** @description Teams whose records a team coordinator has office rights on */
@@ -1303,6 +1402,41 @@ export interface components {
             /** @enum {string} */
             verdict: "NEW" | "CHANGED" | "SAME" | "FAULTY";
         };
+        Rule: {
+            as: string;
+            busy?: boolean;
+            /** Format: int64 */
+            id?: number;
+            lands: components["schemas"]["Target"][];
+            note?: string;
+            on: boolean;
+            when: components["schemas"]["Condition"];
+            whenDone: string;
+            /** Format: int64 */
+            wording?: number;
+        };
+        RuleCount: {
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int64 */
+            entries: number;
+            /** Format: int64 */
+            rule: number;
+        };
+        RuleSet: {
+            counts: components["schemas"]["RuleCount"][];
+            rules: components["schemas"]["Rule"][];
+            tag: string;
+            wordings: components["schemas"]["Wording"][];
+        };
+        RuleSetWish: {
+            looked?: string;
+            /** Format: int64 */
+            record?: number;
+            rules: components["schemas"]["Rule"][];
+            tag: string;
+            wordings: components["schemas"]["Wording"][];
+        };
         SavedView: {
             forAll: boolean;
             /** Format: int64 */
@@ -1329,6 +1463,28 @@ export interface components {
             signedIn: boolean;
             zone: string;
         };
+        SetOutlook: {
+            /** Format: int64 */
+            added: number;
+            calendars: components["schemas"]["CalendarOutlook"][];
+            /** Format: int64 */
+            changed: number;
+            hidden: components["schemas"]["SightChange"][];
+            looked: string;
+            /** Format: int64 */
+            records: number;
+            shown: components["schemas"]["SightChange"][];
+            /** Format: int64 */
+            takenOff: number;
+        };
+        SetTaken: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int64 */
+            entries: number;
+        };
         SeveralChanges: {
             items: components["schemas"]["SeveralItem"][];
         };
@@ -1341,6 +1497,15 @@ export interface components {
             /** Format: int64 */
             record?: number;
         };
+        SightChange: {
+            /** Format: int64 */
+            calendar: number;
+            detail: string;
+            /** Format: int64 */
+            entries: number;
+            name: string;
+            readers: string;
+        };
         SignIn: {
             email: string;
             password: string;
@@ -1348,6 +1513,14 @@ export interface components {
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
+        };
+        Target: {
+            /** Format: int64 */
+            calendar?: number;
+            master?: boolean;
+            ownOf?: number[];
+            teamsOf?: number[];
+            thePlaces?: boolean;
         };
         Team: {
             hue: string;
@@ -1428,6 +1601,15 @@ export interface components {
         Why: {
             code: string;
             subject: string;
+        };
+        Wording: {
+            categories: string[];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            place: string;
+            text: string;
+            title: string;
         };
         WorkTimes: {
             hours: components["schemas"]["Hours"][];
@@ -1747,7 +1929,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1798,7 +1980,7 @@ export interface operations {
             };
         };
     };
-    take: {
+    take_1: {
         parameters: {
             query?: never;
             header?: {
@@ -2302,7 +2484,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2457,6 +2639,100 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Role"][];
+                };
+            };
+        };
+    };
+    now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RuleSet"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleSetWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetOutlook"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleSetWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetTaken"];
+                };
+            };
+        };
+    };
+    attempt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleSetWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LandingView"];
                 };
             };
         };

@@ -155,7 +155,7 @@ public final class RandomWorlds {
     };
   }
 
-  private List<LandingRule> rules() {
+  public List<LandingRule> rules() {
     List<LandingRule> list = new ArrayList<>();
     int count = 1 + random.nextInt(7);
     for (int i = 1; i <= count; i++) {
@@ -202,7 +202,7 @@ public final class RandomWorlds {
     return set;
   }
 
-  private List<Wording> wordings() {
+  public List<Wording> wordings() {
     List<Wording> list = new ArrayList<>();
     for (int i = 1; i <= 4; i++) {
       list.add(Worlds.wording(i, pattern(), pattern(), pattern()));

@@ -5,7 +5,9 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.calendar.Calendar;
@@ -24,6 +26,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.project.Difference;
 import mellowrota.core.project.Projector;
 import mellowrota.core.rule.Condition;
 import mellowrota.core.rule.LandingRule;
@@ -198,6 +201,22 @@ public final class Worlds {
           sight,
           new Projector(crew, calendars, router, sight));
     }
+  }
+
+  /** What a store holds after a projection into it, its first. */
+  public static List<Difference.StoredEntry> stored(List<Projector.Projected> projected) {
+    List<Difference.StoredEntry> all = new ArrayList<>();
+    for (Projector.Projected one : projected) {
+      Map<RenderingId, Difference.StoredFace> faces = new HashMap<>();
+      one.faces()
+          .forEach(
+              seen ->
+                  faces.put(
+                      seen.rendering(),
+                      new Difference.StoredFace(true, seen.face().canonical(), 0)));
+      all.add(new Difference.StoredEntry(one.entry().key(), true, 0, faces));
+    }
+    return all;
   }
 
   /** Master is 1, the date list of due times 2; own 1000+, team 2000+, place 3000+. */

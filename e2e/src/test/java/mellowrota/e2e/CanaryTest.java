@@ -14,6 +14,7 @@ import java.util.TreeSet;
 import java.util.function.Function;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * A canary sits in each detail. Every operation of the API and of CalDAV is called by somebody a
@@ -187,6 +188,10 @@ public class CanaryTest {
         """;
     call("POST /api/v1/files/look", a -> a.post("/api/v1/files/look", rows));
     call("POST /api/v1/files/take", a -> a.post("/api/v1/files/take", rows));
+    call("GET /api/v1/rules", a -> a.get("/api/v1/rules"));
+    for (String verb : List.of("look", "try", "take")) {
+      call("POST /api/v1/rules/" + verb, a -> ruleSet(a, verb, open));
+    }
     call("GET /api/v1/views", a -> a.get("/api/v1/views"));
     call(
         "POST /api/v1/views",
@@ -270,6 +275,18 @@ public class CanaryTest {
   private void find(String name, Function<Api, Api.Answer> call, String canary) {
     operations.put(name, call);
     finds.put(name, canary);
+  }
+
+  /** The set as it is; whoever may not read it sends nothing. */
+  private static Api.Answer ruleSet(Api api, String verb, long record) {
+    Api.Answer now = api.get("/api/v1/rules");
+    if (now.status() != 200) {
+      return api.post("/api/v1/rules/" + verb, "{}");
+    }
+    ObjectNode set = ((ObjectNode) now.json()).put("record", record);
+    JsonNode look = api.post("/api/v1/rules/look", set.toString()).expect(200).json();
+    set.put("looked", look.get("looked").asString());
+    return api.post("/api/v1/rules/" + verb, set.toString());
   }
 
   private static Api.Answer letViewGo(Api api) {

@@ -50,6 +50,14 @@ public final class Calendars {
     return new Calendars(house, crew, calendars, renderings);
   }
 
+  /** The rendering by this number. */
+  public Optional<Rendering> rendering(RenderingId id) {
+    return renderings.values().stream()
+        .flatMap(List::stream)
+        .filter(rendering -> rendering.id().equals(id))
+        .findFirst();
+  }
+
   private void index(Calendar calendar) {
     byId.put(calendar.id(), calendar);
     Calendar.Owner owner = calendar.owner();

@@ -2,6 +2,8 @@ package mellowrota.core.project;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
@@ -12,6 +14,7 @@ import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.sight.Sight;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 
 /**
@@ -55,6 +58,21 @@ public final class Projector {
       }
       found.add(new Projected(lands.entry(), faces));
     }
+    return found;
+  }
+
+  /** The details that the readers of a rendering see of an entry, as far as they are filled. */
+  public Set<DetailKey> shown(WorkRecord record, Projected projected, RenderingId rendering) {
+    Set<DetailKey> found = new TreeSet<>();
+    sight
+        .explain(
+            record,
+            RecordReaders.of(record, crew),
+            projected.entry(),
+            calendars.audience(rendering))
+        .stream()
+        .filter(told -> told.status() == Sight.Status.SHOWN)
+        .forEach(told -> found.add(told.detail()));
     return found;
   }
 }

@@ -22,31 +22,47 @@ import mellowrota.core.work.WorkRecord;
 public final class RecordReaders implements Audience.OnRecord {
 
   private final WorkRecord record;
+  private final Crew crew;
   private final Map<PersonId, Long> roles = new HashMap<>();
-  private final Set<TeamId> officeTeams = new HashSet<>();
+
+  /** Found when a team coordinator asks; most readers are none. */
+  private Set<TeamId> officeTeams;
 
   private RecordWords words;
 
   private RecordReaders(WorkRecord record, Crew crew) {
     this.record = record;
-    record.team().ifPresent(team -> officeTeams.addAll(crew.selfAndAncestors(team)));
+    this.crew = crew;
     for (Assignment assignment : record.assignments()) {
-      boolean works = !assignment.role().equals(RoleId.INFORMED);
       if (assignment.holder() instanceof Holder.OnePerson one) {
         hold(one.person(), assignment.role());
-        if (works) {
-          for (TeamId team : crew.directTeams(one.person())) {
-            officeTeams.addAll(crew.selfAndAncestors(team));
-          }
-        }
       } else {
         TeamId team = ((Holder.WholeTeam) assignment.holder()).team();
         crew.members(team).keySet().forEach(person -> hold(person, assignment.role()));
-        if (works) {
+      }
+    }
+  }
+
+  /** The record's team and those of everybody who works on it, with all that hold them. */
+  private Set<TeamId> officeTeams() {
+    if (officeTeams == null) {
+      officeTeams = new HashSet<>();
+      record.team().ifPresent(team -> officeTeams.addAll(crew.selfAndAncestors(team)));
+      for (Assignment assignment : record.assignments()) {
+        if (assignment.role().equals(RoleId.INFORMED)) {
+          continue;
+        }
+        if (assignment.holder() instanceof Holder.OnePerson one) {
+          for (TeamId team : crew.directTeams(one.person())) {
+            officeTeams.addAll(crew.selfAndAncestors(team));
+          }
+        } else {
+          TeamId team = ((Holder.WholeTeam) assignment.holder()).team();
           officeTeams.addAll(crew.selfAndAncestors(team));
         }
       }
     }
+    return officeTeams;
   }
 
   public static RecordReaders of(WorkRecord record, Crew crew) {
@@ -76,7 +92,7 @@ public final class RecordReaders implements Audience.OnRecord {
 
   private boolean coordinatesIt(Person person) {
     for (TeamId team : person.coordinates()) {
-      if (officeTeams.contains(team)) {
+      if (officeTeams().contains(team)) {
         return true;
       }
     }

@@ -3,9 +3,7 @@ package mellowrota.core.sight;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.LongStream;
 import mellowrota.core.RandomWorlds;
@@ -173,7 +171,8 @@ public class TwinWorldsTest {
         if (twin.isPresent()) {
           Difference difference =
               Difference.between(
-                  stored(world.projector().project(one)), world.projector().project(twin.get()));
+                  Worlds.stored(world.projector().project(one)),
+                  world.projector().project(twin.get()));
           long faces =
               difference.entries().stream()
                   .flatMap(c -> c.faces().stream())
@@ -185,20 +184,5 @@ public class TwinWorldsTest {
       }
     }
     assertThat(moved).as("changes that others did see").isPositive();
-  }
-
-  private static List<Difference.StoredEntry> stored(List<Projector.Projected> projected) {
-    List<Difference.StoredEntry> all = new ArrayList<>();
-    for (Projector.Projected one : projected) {
-      Map<mellowrota.core.calendar.RenderingId, Difference.StoredFace> faces = new HashMap<>();
-      one.faces()
-          .forEach(
-              seen ->
-                  faces.put(
-                      seen.rendering(),
-                      new Difference.StoredFace(true, seen.face().canonical(), 0)));
-      all.add(new Difference.StoredEntry(one.entry().key(), true, 0, faces));
-    }
-    return all;
   }
 }

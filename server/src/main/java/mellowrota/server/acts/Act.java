@@ -1,6 +1,7 @@
 package mellowrota.server.acts;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
@@ -22,6 +23,7 @@ public final class Act {
   private final long actor;
   private final SortedMap<RecordId, WorkRecord> records = new TreeMap<>();
   private final Set<RecordId> made = new HashSet<>();
+  private final Set<RecordId> reached = new TreeSet<>();
   private final Map<RecordId, Long> changedBits = new HashMap<>();
   private final boolean worldChanged;
   private Object worldBefore;
@@ -88,6 +90,15 @@ public final class Act {
   /** Whether this act made the record. */
   public boolean hasMade(RecordId record) {
     return made.contains(record);
+  }
+
+  /** Says that a change of the world reaches these records too. */
+  public void reaches(Collection<RecordId> some) {
+    reached.addAll(some);
+  }
+
+  public Set<RecordId> reached() {
+    return reached;
   }
 
   /** Of the world in which the act began; no other act changes it meanwhile. */

@@ -56,6 +56,7 @@ class Pages implements WebMvcConfigurer {
       "/records/**",
       "/crew/**",
       "/files",
+      "/rules",
       "/account/**",
       "/sign-in",
       "/welcome/{token}"

@@ -5,9 +5,11 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
@@ -45,7 +47,7 @@ public class EntryStore {
     this.numbers = numbers;
   }
 
-  private record Known(long id, Difference.StoredEntry entry) {}
+  private record Known(long id, String rules, Difference.StoredEntry entry) {}
 
   /** Brings the entries of these records to what was projected. */
   public void store(Act act, Collection<RecordId> records, List<Projector.Projected> projected) {
@@ -53,6 +55,7 @@ public class EntryStore {
     Map<EntryKey, Known> known = older.isEmpty() ? Map.of() : load(older);
     Difference difference =
         Difference.between(known.values().stream().map(Known::entry).toList(), projected);
+    keepReasons(act, difference, known, projected);
     if (difference.isEmpty()) {
       return;
     }
@@ -63,6 +66,25 @@ public class EntryStore {
     Rows rows = rows(act, difference, known, ids(difference, known));
     act.later().send(template);
     rows.send(numbers.next(touched.keySet()));
+  }
+
+  /** An entry may come to stand there by other rules; nobody sees that, so it has no number. */
+  private static void keepReasons(
+      Act act,
+      Difference difference,
+      Map<EntryKey, Known> known,
+      List<Projector.Projected> projected) {
+    Set<EntryKey> changing = new HashSet<>();
+    difference.entries().forEach(change -> changing.add(change.key()));
+    for (Projector.Projected one : projected) {
+      Known before = known.get(one.entry().key());
+      String rules = rules(one.entry());
+      if (before != null
+          && !changing.contains(one.entry().key())
+          && !before.rules().equals(rules)) {
+        act.later().add("update entry set rules = ? where id = ?", rules, before.id());
+      }
+    }
   }
 
   private Map<EntryKey, Known> load(Collection<RecordId> records) {
@@ -86,7 +108,7 @@ public class EntryStore {
     Map<EntryKey, Known> found = new LinkedHashMap<>();
     jdbc.sql(
             """
-            select id, record, visit, calendar, family, state, sequence from entry
+            select id, record, visit, calendar, family, state, sequence, rules from entry
             where record = any(?) order by id
             """)
         .param(ids)
@@ -102,6 +124,7 @@ public class EntryStore {
                   key,
                   new Known(
                       row.getLong(1),
+                      row.getString(8),
                       new Difference.StoredEntry(
                           key,
                           row.getString(6).equals("LIVE"),

@@ -299,6 +299,19 @@ public final class Input {
     return found;
   }
 
+  /** Whole numbers from 0 up, such as ids. */
+  public List<Long> numbers(String field, int most) {
+    List<Long> found = new ArrayList<>();
+    for (JsonNode item : items(field, most)) {
+      if (!item.isIntegralNumber() || !item.canConvertToLong() || item.asLong() < 0) {
+        fault(field, "holds what is no whole number from 0 up");
+        return List.of();
+      }
+      found.add(item.asLong());
+    }
+    return found;
+  }
+
   private Iterable<JsonNode> items(String field, int most) {
     if (!has(field) || isNull(field)) {
       return List.of();

@@ -23,10 +23,11 @@ import org.springframework.stereotype.Service;
 
 /** Says where a record lands and why not elsewhere. */
 @Service
-class Landings {
+public class Landings {
 
   /** For the office every calendar near the record; for others those they read themselves. */
-  LandingView of(RecordAccess.Standing standing) {
+  /** Of a record in the world that the standing names, which may be one that is only wished for. */
+  public LandingView of(RecordAccess.Standing standing) {
     World world = standing.world();
     WorkRecord record = standing.record();
     RecordReaders readers = RecordReaders.of(record, world.crew());

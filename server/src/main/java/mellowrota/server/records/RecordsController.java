@@ -12,6 +12,7 @@ import java.util.Optional;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Problem;
@@ -49,6 +50,7 @@ class RecordsController {
   private final Histories histories;
   private final Worlds worlds;
   private final Clock clock;
+  private final List<Undoes> undoes;
   private final TransactionTemplate reading;
   private final TransactionTemplate looking;
 
@@ -63,6 +65,7 @@ class RecordsController {
       Histories histories,
       Worlds worlds,
       Clock clock,
+      List<Undoes> undoes,
       PlatformTransactionManager transactions) {
     this.records = records;
     this.undoing = undoing;
@@ -74,6 +77,7 @@ class RecordsController {
     this.histories = histories;
     this.worlds = worlds;
     this.clock = clock;
+    this.undoes = undoes;
     looking = new TransactionTemplate(transactions);
     reading = new TransactionTemplate(transactions);
     reading.setReadOnly(true);
@@ -241,6 +245,13 @@ class RecordsController {
       Asker asker,
       @PathVariable long id,
       @RequestHeader(name = "Idempotency-Key", required = false) String key) {
+    for (Undoes others : undoes) {
+      if (others.knows(id)) {
+        Acts.Done done = others.undo(asker.person(), id, IdempotencyKey.of(key));
+        return ResponseEntity.ok(
+            new ActAnswer(done.act(), null, List.of(), done.entries(), done.calendars(), null));
+      }
+    }
     return answer(asker, undoing.undo(asker.person(), id, IdempotencyKey.of(key))).body200();
   }
 

@@ -60,6 +60,7 @@ class Projection implements Affected {
     World before = (World) act.worldBefore();
     World after = worlds.afterChange();
     Set<RecordId> affected = new TreeSet<>(act.records().keySet());
+    affected.addAll(act.reached());
     affected.addAll(readers(Inputs.differing(before, after)));
     projectAll(act, after, affected);
   }

@@ -26,7 +26,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Landing rules as they are kept: a sentence in JSON. */
 @Component
-class RuleSentences {
+public class RuleSentences {
 
   private final JsonMapper json;
 
@@ -34,7 +34,8 @@ class RuleSentences {
     this.json = json;
   }
 
-  LandingRule rule(long id, int position, boolean on, String sentence) {
+  /** The rule that a kept sentence says. */
+  public LandingRule rule(long id, int position, boolean on, String sentence) {
     JsonNode node = json.readTree(sentence);
     return new LandingRule(
         id,

@@ -17,6 +17,7 @@ import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.Role;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.project.Projector;
 import mellowrota.core.rule.LandingRule;
@@ -92,12 +93,48 @@ public class Worlds {
     House house = store.house();
     Crew crew = Crew.on(day, store.people(), store.teams(), store.memberships());
     List<Place> placeList = store.places();
-    Places places = Places.of(placeList, house.zone());
     Calendars calendars = Calendars.of(house, crew, calendars(), renderings());
     List<DetailDefinition> definitions = definitions();
-    Details details = Details.of(definitions);
-    List<Wording> wordings = wordings(keys(definitions));
-    List<LandingRule> rules = rules();
+    return assembled(
+        version,
+        day,
+        house,
+        crew,
+        placeList,
+        calendars,
+        Details.of(definitions),
+        store.roles(),
+        wordings(keys(definitions)),
+        rules());
+  }
+
+  /** A world with other rules and wordings, to see what they would do; it is kept nowhere. */
+  public World with(World world, List<Wording> wordings, List<LandingRule> rules) {
+    return assembled(
+        world.version(),
+        world.day(),
+        world.house(),
+        world.crew(),
+        world.placeList(),
+        world.calendars(),
+        world.details(),
+        world.roles(),
+        wordings,
+        rules);
+  }
+
+  private World assembled(
+      long version,
+      LocalDate day,
+      House house,
+      Crew crew,
+      List<Place> placeList,
+      Calendars calendars,
+      Details details,
+      List<Role> roles,
+      List<Wording> wordings,
+      List<LandingRule> rules) {
+    Places places = Places.of(placeList, house.zone());
     Router router = new Router(crew, calendars, places, rules);
     Sight sight =
         new Sight(crew, calendars, places, details, wordings, fallback(wordings), permission);
@@ -110,7 +147,7 @@ public class Worlds {
         placeList,
         calendars,
         details,
-        store.roles(),
+        roles,
         wordings,
         rules,
         router,

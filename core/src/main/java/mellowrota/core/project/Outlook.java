@@ -1,0 +1,182 @@
+package mellowrota.core.project;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.EntryKey;
+import mellowrota.core.sight.Face;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.WorkRecord;
+
+/**
+ * What other rules, wordings, sharing or sets of readers would do to the entries of a record,
+ * before anybody does it. Both sides are projected anew; O(entries + faces) a record.
+ */
+public final class Outlook {
+
+  private final Projector before;
+  private final Projector after;
+
+  public Outlook(Projector before, Projector after) {
+    this.before = before;
+    this.after = after;
+  }
+
+  /** What would become of an entry. */
+  public enum Move {
+    ADDED,
+    CHANGED,
+    TAKEN_OFF
+  }
+
+  /**
+   * One entry that would not stay as it is.
+   *
+   * @param faces those of its renderings that would read otherwise, or come, or go
+   */
+  public record Row(EntryKey key, Move move, List<FaceRow> faces) {}
+
+  /**
+   * One rendering of it.
+   *
+   * @param shown details that its readers would newly see there
+   * @param hidden details that its readers would see there no longer
+   */
+  public record FaceRow(RenderingId rendering, Set<DetailKey> shown, Set<DetailKey> hidden) {}
+
+  /**
+   * What would become of one record's entries.
+   *
+   * @param rows in the order of their keys
+   * @param reasons whether any entry would stand there by other rules, though nobody sees that
+   */
+  public record Of(List<Row> rows, boolean reasons) {
+
+    /** Whether there is anything to do at all. */
+    public boolean isNothing() {
+      return rows.isEmpty() && !reasons;
+    }
+  }
+
+  /** Looks at one record. */
+  public Of of(WorkRecord record) {
+    List<Projector.Projected> were = before.project(record);
+    List<Projector.Projected> become = after.project(record);
+    Map<EntryKey, Projector.Projected> was = byKey(were);
+    Map<EntryKey, Projector.Projected> becomes = byKey(become);
+    Set<EntryKey> keys = new TreeSet<>(was.keySet());
+    keys.addAll(becomes.keySet());
+    List<Row> rows = new ArrayList<>();
+    for (EntryKey key : keys) {
+      row(record, key, was.get(key), becomes.get(key)).ifPresent(rows::add);
+    }
+    return new Of(rows, !rules(were).equals(rules(become)));
+  }
+
+  private static List<List<Long>> rules(List<Projector.Projected> all) {
+    return all.stream().map(one -> one.entry().rules()).toList();
+  }
+
+  private static Map<EntryKey, Projector.Projected> byKey(List<Projector.Projected> all) {
+    Map<EntryKey, Projector.Projected> found = new HashMap<>();
+    all.forEach(one -> found.put(one.entry().key(), one));
+    return found;
+  }
+
+  private Optional<Row> row(
+      WorkRecord record, EntryKey key, Projector.Projected was, Projector.Projected becomes) {
+    Map<RenderingId, Face> old = faces(was);
+    Map<RenderingId, Face> fresh = faces(becomes);
+    Set<RenderingId> renderings = new TreeSet<>(old.keySet());
+    renderings.addAll(fresh.keySet());
+    List<FaceRow> rows = new ArrayList<>();
+    for (RenderingId rendering : renderings) {
+      Face one = old.get(rendering);
+      Face other = fresh.get(rendering);
+      if (one == null || other == null || !one.canonical().equals(other.canonical())) {
+        Set<DetailKey> seen = one == null ? Set.of() : before.shown(record, was, rendering);
+        Set<DetailKey> sees = other == null ? Set.of() : after.shown(record, becomes, rendering);
+        rows.add(new FaceRow(rendering, without(sees, seen), without(seen, sees)));
+      }
+    }
+    if (was != null && becomes != null) {
+      return rows.isEmpty() ? Optional.empty() : Optional.of(new Row(key, Move.CHANGED, rows));
+    }
+    return Optional.of(new Row(key, was == null ? Move.ADDED : Move.TAKEN_OFF, rows));
+  }
+
+  private static Map<RenderingId, Face> faces(Projector.Projected projected) {
+    Map<RenderingId, Face> found = new HashMap<>();
+    if (projected != null) {
+      projected.faces().forEach(seen -> found.put(seen.rendering(), seen.face()));
+    }
+    return found;
+  }
+
+  private static Set<DetailKey> without(Set<DetailKey> all, Set<DetailKey> others) {
+    Set<DetailKey> found = new TreeSet<>(all);
+    found.removeAll(others);
+    return found;
+  }
+
+  /** The rows of many records, added up. */
+  public static final class Sum {
+    private final Map<CalendarId, Map<Move, Long>> moves = new TreeMap<>();
+    private final Map<RenderingId, Map<DetailKey, Long>> shown = new TreeMap<>();
+    private final Map<RenderingId, Map<DetailKey, Long>> hidden = new TreeMap<>();
+    private long records;
+
+    /** Adds a record's rows. */
+    public void add(List<Row> rows) {
+      records++;
+      for (Row row : rows) {
+        moves
+            .computeIfAbsent(row.key().calendar(), key -> new EnumMap<>(Move.class))
+            .merge(row.move(), 1L, Long::sum);
+        for (FaceRow face : row.faces()) {
+          count(shown, face.rendering(), face.shown());
+          count(hidden, face.rendering(), face.hidden());
+        }
+      }
+    }
+
+    private static void count(
+        Map<RenderingId, Map<DetailKey, Long>> counts, RenderingId at, Set<DetailKey> details) {
+      for (DetailKey detail : details) {
+        counts.computeIfAbsent(at, key -> new TreeMap<>()).merge(detail, 1L, Long::sum);
+      }
+    }
+
+    /** How many records were looked at. */
+    public long records() {
+      return records;
+    }
+
+    /** How many entries of each calendar would move so. */
+    public Map<CalendarId, Map<Move, Long>> moves() {
+      return moves;
+    }
+
+    /** On how many entries of a rendering each detail would newly be seen. */
+    public Map<RenderingId, Map<DetailKey, Long>> shown() {
+      return shown;
+    }
+
+    /** On how many entries of a rendering each detail would be seen no longer. */
+    public Map<RenderingId, Map<DetailKey, Long>> hidden() {
+      return hidden;
+    }
+
+    public long count(Move move) {
+      return moves.values().stream().mapToLong(m -> m.getOrDefault(move, 0L)).sum();
+    }
+  }
+}

@@ -1,0 +1,347 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Rules and wordings written by a coordinator: tried, looked at, taken, undone. */
+public class RulesTest {
+
+  private Server server;
+  private Api hana;
+
+  @BeforeClass
+  public void start() {
+    server = Server.started(Database.demo());
+    hana = Api.of(server, "hana");
+  }
+
+  private ObjectNode set() {
+    ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();
+    set.remove("counts");
+    return set;
+  }
+
+  private JsonNode look(ObjectNode set) {
+    return hana.post("/api/v1/rules/look", set.toString()).expect(200).json();
+  }
+
+  /** Looks, then takes; gives the act's number. */
+  private long take(ObjectNode set) {
+    set.put("looked", look(set).get("looked").asString());
+    return hana.post("/api/v1/rules/take", set.toString()).expect(200).json().get("act").asLong();
+  }
+
+  private static ObjectNode wording(ObjectNode set, String name) {
+    for (JsonNode one : set.get("wordings")) {
+      if (one.get("name").asString().equals(name)) {
+        return (ObjectNode) one;
+      }
+    }
+    throw new AssertionError("no wording " + name);
+  }
+
+  private static ObjectNode rule(String json) {
+    return (ObjectNode) Api.JSON.readTree(json);
+  }
+
+  /** Every live entry and what each of its faces holds, as the database has it. */
+  private Map<String, String> entries() {
+    Map<String, String> found = new TreeMap<>();
+    server
+        .database()
+        .query(
+            """
+            select e.calendar || '|' || e.uid || '|' || coalesce(string_agg(f.rendering || '=' ||
+              md5(f.content), ',' order by f.rendering) filter (where f.live), '')
+            from entry e left join face f on f.entry = e.id where e.state = 'LIVE' group by e.id
+            """)
+        .forEach(
+            row -> {
+              String[] parts = row.split("\\|", -1);
+              found.put(parts[0] + " " + parts[1], parts[2]);
+            });
+    return found;
+  }
+
+  private List<String> counted(JsonNode outlook) {
+    List<String> found = new ArrayList<>();
+    outlook
+        .get("calendars")
+        .forEach(
+            one ->
+                found.add(
+                    "%d +%d ~%d -%d"
+                        .formatted(
+                            one.get("calendar").asLong(),
+                            one.get("added").asLong(),
+                            one.get("changed").asLong(),
+                            one.get("takenOff").asLong())));
+    return found;
+  }
+
+  /** The same, counted from what the database held before and after. */
+  private static List<String> counted(Map<String, String> before, Map<String, String> after) {
+    Map<Long, int[]> counts = new TreeMap<>();
+    after.forEach(
+        (key, faces) -> {
+          if (!before.containsKey(key)) {
+            at(counts, key)[0]++;
+          } else if (!before.get(key).equals(faces)) {
+            at(counts, key)[1]++;
+          }
+        });
+    before.keySet().stream()
+        .filter(key -> !after.containsKey(key))
+        .forEach(key -> at(counts, key)[2]++);
+    List<String> found = new ArrayList<>();
+    counts.forEach(
+        (calendar, n) -> found.add("%d +%d ~%d -%d".formatted(calendar, n[0], n[1], n[2])));
+    return found;
+  }
+
+  private static int[] at(Map<Long, int[]> counts, String key) {
+    return counts.computeIfAbsent(
+        Long.valueOf(key.substring(0, key.indexOf(' '))), id -> new int[3]);
+  }
+
+  /** What is done to the set. */
+  private interface Edit {
+    void on(ObjectNode set);
+  }
+
+  @DataProvider
+  public Object[][] edits() {
+    Edit newRule =
+        set ->
+            ((ArrayNode) set.get("rules"))
+                .add(
+                    rule(
+                        """
+                        {"on": true, "when": {"all": [{"kind": ["TICKET"]}, {"none": [{"private":
+                         true}]}]}, "lands": [{"thePlaces": true}], "as": "DUE_MARK",
+                         "wording": %d, "whenDone": "COMES_OFF", "note": "Each place sees it"}
+                        """
+                            .formatted(wording(set, "Title").get("id").asLong())));
+    Edit off = set -> ((ObjectNode) set.get("rules").get(1)).put("on", false);
+    Edit worded = set -> wording(set, "Title and people").put("title", "{title}");
+    Edit order =
+        set -> {
+          ArrayNode rules = (ArrayNode) set.get("rules");
+          rules.insert(0, rules.remove(rules.size() - 1));
+        };
+    Edit gone = set -> ((ArrayNode) set.get("rules")).remove(2);
+    Edit shape = set -> ((ObjectNode) set.get("rules").get(4)).put("as", "WHOLE_DAY");
+    Edit everywhere =
+        set -> ((ObjectNode) set.get("rules").get(0)).putObject("when").putArray("all");
+    return new Object[][] {
+      {"a new rule", newRule},
+      {"a rule switched off", off},
+      {"another wording", worded},
+      {"another order", order},
+      {"a rule taken out", gone},
+      {"another shape", shape},
+      {"a rule for everything", everywhere},
+    };
+  }
+
+  @Test(dataProvider = "edits")
+  public void whatWasLookedAtIsWhatHappensAndUndoPutsItBack(String name, Edit edit) {
+    Map<String, String> before = entries();
+    ObjectNode was = set();
+    ObjectNode set = was.deepCopy();
+    edit.on(set);
+    JsonNode outlook = look(set);
+    long act = take(set);
+    Map<String, String> after = entries();
+    assertThat(counted(before, after)).as(name).isEqualTo(counted(outlook));
+    assertThat(entriesWithoutARule()).isEmpty();
+
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
+    assertThat(entries()).as(name + ", undone").isEqualTo(before);
+    ObjectNode again = set();
+    assertThat(again.get("rules")).isEqualTo(was.get("rules"));
+    assertThat(again.get("wordings")).isEqualTo(was.get("wordings"));
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(409);
+  }
+
+  /** Entries whose reasons name a rule that is not there. */
+  private List<String> entriesWithoutARule() {
+    return server
+        .database()
+        .query(
+            """
+            select e.id || ' ' || r.rule from entry e, unnest(string_to_array(e.rules, ',')) r(rule)
+            where e.state = 'LIVE' and not exists (select 1 from rule where id = r.rule::bigint)
+            """);
+  }
+
+  @Test
+  public void aWordingNeverShowsADetailToThoseItIsNotForAndTellsWhomItShowsAnother() {
+    ObjectNode set = set();
+    wording(set, "Short, with Lead").put("text", "{phone}\n{notes}");
+    hana.record(
+        """
+        {"title": "Sight of rules", "due": {"at": "2026-12-03T10:00"}, "people": [{"role": 0,
+         "person": %d}], "details": {"phone": "0555 0188", "notes": "Mind the swans"}}
+        """
+            .formatted(hana.idOf("people", "Ines Okafor")));
+    JsonNode outlook = look(set);
+    List<String> shown = new ArrayList<>();
+    outlook
+        .get("shown")
+        .forEach(
+            one -> shown.add(one.get("detail").asString() + " on " + one.get("name").asString()));
+    assertThat(shown)
+        .as("notes are for crew, the phone for people on it")
+        .contains("Notes on Thornmere crew, team")
+        .doesNotContain("Phone on Thornmere crew, team");
+
+    hana.post("/api/v1/rules/take", set.toString()).expect(409);
+    long act = take(set);
+    Api ines = Api.of(server, "ines");
+    String text =
+        new Calendars(ines)
+            .events("Thornmere crew, team", "Sight of rules")
+            .values()
+            .iterator()
+            .next()
+            .getDescription()
+            .getValue();
+    assertThat(text).isEqualTo("Mind the swans");
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
+  }
+
+  @Test
+  public void aRecordIsTriedAgainstTheSetAsItIsEdited() {
+    long id =
+        hana.record(
+            """
+            {"title": "Tried", "due": {"at": "2026-12-04T10:00"}, "tags": ["closure"],
+             "people": [{"role": 0, "person": %d}]}
+            """
+                .formatted(hana.idOf("people", "Ines Okafor")));
+    ObjectNode set = set();
+    ((ObjectNode) set.get("rules").get(0)).put("on", false);
+    set.put("record", id);
+    JsonNode tried = hana.post("/api/v1/rules/try", set.toString()).expect(200).json();
+    List<String> lands = new ArrayList<>();
+    tried.get("lands").forEach(one -> lands.add(one.get("name").asString()));
+    assertThat(lands).contains("Thornmere crew, team").doesNotContain("Ines Okafor, own");
+    List<String> nowhere = new ArrayList<>();
+    tried.get("nowhere").forEach(one -> nowhere.add(one.get("name").asString()));
+    assertThat(nowhere).contains("Ines Okafor, own");
+    assertThat(hana.get("/api/v1/records/" + id + "/landings").json().toString())
+        .as("nothing was kept")
+        .contains("Ines Okafor, own");
+  }
+
+  @Test
+  public void whoWasQuickerIsNotWrittenOver() {
+    ObjectNode mine = set();
+    ((ObjectNode) mine.get("rules").get(0)).put("note", "mine");
+    ObjectNode theirs = set();
+    ((ObjectNode) theirs.get("rules").get(0)).put("note", "theirs");
+    long act = take(theirs);
+    hana.post("/api/v1/rules/look", mine.toString()).expect(412);
+    mine.put("looked", "x");
+    hana.post("/api/v1/rules/take", mine.toString()).expect(412);
+    ObjectNode later = set();
+    ((ObjectNode) later.get("rules").get(0)).put("note", "later");
+    long second = take(later);
+    assertThat(hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(409).text())
+        .contains("take that back first");
+    hana.post("/api/v1/acts/" + second + "/undo", "{}").expect(200);
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
+  }
+
+  @DataProvider
+  public Object[][] faults() {
+    return new Object[][] {
+      {"when", "{\"kind\": [\"CHORE\"]}", "/rules/0/when/kind", "none of JOB, TICKET"},
+      {"when", "{\"kind\": []}", "/rules/0/when/kind", "is empty; name at least one of"},
+      {"when", "{\"state\": [\"OPEN\"]}", "/rules/0/when/state", "none of DRAFT"},
+      {"when", "{\"tag\": \"\"}", "/rules/0/when/tag", "is missing; give it a text"},
+      {"when", "{\"team\": 999}", "/rules/0/when/team", "is no team of the house"},
+      {"when", "{\"place\": \"x\"}", "/rules/0/when/place", "is no whole number"},
+      {"when", "{\"role\": 59}", "/rules/0/when/role", "is no role of the house"},
+      {"when", "{\"madeBy\": 999}", "/rules/0/when/madeBy", "is no person of the house"},
+      {"when", "{\"detail\": \"colour\"}", "/rules/0/when/detail", "is no detail"},
+      {"when", "{\"private\": false}", "/rules/0/when/private", "put it under none"},
+      {"when", "{\"allDay\": 1}", "/rules/0/when/allDay", "is neither true nor false"},
+      {"when", "{\"startsBetween\": [\"25:00\", \"6\"]}", "/rules/0/when/startsBetween", "22:00"},
+      {"when", "{\"all\": [{\"any\": [{}]}]}", "/rules/0/when/all/0/any/0", "exactly one of"},
+      {"when", "{\"kind\": [\"JOB\"], \"tag\": \"x\"}", "/rules/0/when", "exactly one of"},
+      {"when", "{\"weather\": \"wet\"}", "/rules/0/when/weather", "is no field here"},
+      {"when", "null", "/rules/0/when", "is missing"},
+      {"lands", "[]", "/rules/0/lands", "say on which calendars"},
+      {"lands", "[{\"ownOf\": []}]", "/rules/0/lands/0/ownOf", "is no list of roles"},
+      {"lands", "[{\"teamsOf\": [77]}]", "/rules/0/lands/0/teamsOf", "is no list of roles"},
+      {"lands", "[{\"calendar\": 1}]", "/rules/0/lands/0/calendar", "date list or named"},
+      {"lands", "[{}]", "/rules/0/lands/0", "exactly one of"},
+      {"as", "\"ROUND\"", "/rules/0/as", "is none of"},
+      {"as", "null", "/rules/0/as", "is missing; one of SPAN"},
+      {"wording", "999", "/rules/0/wording", "is no wording of the set"},
+      {"whenDone", "\"MAYBE\"", "/rules/0/whenDone", "is none of STAYS_WITH_TICK"},
+      {"id", "999", "/rules/0/id", "is no rule of the house"},
+      {"busy", "\"yes\"", "/rules/0/busy", "is neither true nor false"},
+    };
+  }
+
+  @Test(dataProvider = "faults")
+  public void aFaultOfARuleIsToldAtItsPlace(
+      String field, String value, String pointer, String words) {
+    ObjectNode set = set();
+    ((ObjectNode) set.get("rules").get(0)).set(field, Api.JSON.readTree(value));
+    JsonNode answer = hana.post("/api/v1/rules/look", set.toString()).expect(422).json();
+    List<String> told = new ArrayList<>();
+    answer
+        .get("faults")
+        .forEach(f -> told.add(f.get("pointer").asString() + " " + f.get("message").asString()));
+    assertThat(told).as(told.toString()).hasSize(1);
+    assertThat(told.get(0)).startsWith(pointer + " ").contains(words);
+  }
+
+  @DataProvider
+  public Object[][] patterns() {
+    return new Object[][] {
+      {"title", "{title", "at character 1"},
+      {"title", "[ · {place}", "at character 1"},
+      {"text", "a\n{colour}", "at character 4"},
+      {"text", "x } y", "at character 3"},
+      {"text", "{start: QQQQQQ}", "at character"},
+      {"place", "[[{place}]]", "at character 2"},
+    };
+  }
+
+  @Test(dataProvider = "patterns")
+  public void aFaultOfAWordingIsToldAtItsCharacter(String field, String pattern, String words) {
+    ObjectNode set = set();
+    ((ObjectNode) set.get("wordings").get(0)).put(field, pattern);
+    JsonNode faults =
+        hana.post("/api/v1/rules/look", set.toString()).expect(422).json().get("faults");
+    assertThat(faults.get(0).get("pointer").asString()).isEqualTo("/wordings/0/" + field);
+    assertThat(faults.get(0).get("message").asString()).contains(words);
+  }
+
+  @Test
+  public void onlyCoordinatorsReadAndWriteRules() {
+    ObjectNode set = set();
+    for (String who : List.of("ines", "marguerite")) {
+      Api other = Api.of(server, who);
+      other.get("/api/v1/rules").expect(403);
+      other.post("/api/v1/rules/look", set.toString()).expect(403);
+      other.post("/api/v1/rules/try", set.toString()).expect(403);
+      other.post("/api/v1/rules/take", set.toString()).expect(403);
+    }
+  }
+}

@@ -1,0 +1,121 @@
+package mellowrota.server.rules;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import mellowrota.core.people.Person;
+import mellowrota.core.work.RecordId;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.records.LandingView;
+import mellowrota.server.records.Landings;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Landing rules and wordings, written by coordinators: tried, looked at, taken. */
+@RestController
+@RequestMapping("/api/v1/rules")
+class RulesController {
+
+  private final Sets sets;
+  private final SetChanges changes;
+  private final Worlds worlds;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final Landings landings;
+
+  RulesController(
+      Sets sets,
+      SetChanges changes,
+      Worlds worlds,
+      RecordStore store,
+      RecordAccess access,
+      Landings landings) {
+    this.sets = sets;
+    this.changes = changes;
+    this.worlds = worlds;
+    this.store = store;
+    this.access = access;
+    this.landings = landings;
+  }
+
+  @GetMapping
+  @Operation(summary = "All landing rules in their order, all wordings, and what each rule lands")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  SetViews.SetView now(Asker asker) {
+    coordinator(worlds.now(), asker);
+    return sets.view();
+  }
+
+  @PostMapping("/look")
+  @Operation(summary = "What a set of rules and wordings would do to all entries; nothing is kept")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  SetViews.OutlookView look(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = worlds.now();
+    coordinator(world, asker);
+    return changes.look(world, SetInput.read(world, body));
+  }
+
+  @PostMapping("/try")
+  @Operation(summary = "Where a record would land under a set, and why; nothing is kept")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  LandingView attempt(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = worlds.now();
+    Person me = coordinator(world, asker);
+    RuleSet set = SetInput.read(world, body);
+    RecordAccess.Standing standing =
+        store
+            .find(RecordId.of(set.record().orElse(0)), false)
+            .map(record -> access.standing(sets.worldWith(world, set), me, record))
+            .filter(RecordAccess.Standing::opens)
+            .orElseThrow(Problem::notFound);
+    return landings.of(standing);
+  }
+
+  @PostMapping("/take")
+  @Operation(summary = "Puts a set in force that was looked at, as one act")
+  SetViews.TakenView take(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = worlds.now();
+    coordinator(world, asker);
+    Acts.Done done =
+        changes.take(asker, IdempotencyKey.of(key), body.toString(), SetInput.read(world, body));
+    return new SetViews.TakenView(done.act(), done.entries(), done.calendars());
+  }
+
+  private static Person coordinator(World world, Asker asker) {
+    Person me = world.person(asker.person());
+    if (!me.isCoordinator()) {
+      throw Problem.forbidden("Rules and wordings are the coordinators'; ask one of yours.");
+    }
+    return me;
+  }
+}

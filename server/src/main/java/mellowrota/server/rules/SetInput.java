@@ -1,0 +1,318 @@
+package mellowrota.server.rules;
+
+import java.time.LocalTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.rule.LandingRule;
+import mellowrota.core.rule.Shape;
+import mellowrota.core.sight.Pattern;
+import mellowrota.core.sight.Wording;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.State;
+import mellowrota.server.platform.Input;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Reads a set of rules and wordings as it was sent, and tells every fault at its place. */
+final class SetInput {
+
+  private static final Set<String> SET =
+      Set.of("tag", "rules", "wordings", "looked", "record", "counts");
+  private static final Set<String> RULE =
+      Set.of("id", "on", "when", "lands", "as", "wording", "busy", "whenDone", "note");
+  private static final Set<String> WORDING =
+      Set.of("id", "name", "title", "place", "text", "categories");
+  private static final Set<String> CONDITION =
+      Set.of(
+          "all",
+          "any",
+          "none",
+          "kind",
+          "state",
+          "tag",
+          "team",
+          "place",
+          "role",
+          "detail",
+          "private",
+          "madeBy",
+          "startsBetween",
+          "allDay");
+  private static final Set<String> TARGET =
+      Set.of("ownOf", "teamsOf", "thePlaces", "master", "calendar");
+  private static final int MOST_RULES = 200;
+  private static final int MOST_WORDINGS = 100;
+  private static final int MOST_PARTS = 20;
+  private static final int DEEPEST = 6;
+
+  private final World world;
+  private final Input input;
+  private final JsonNode body;
+
+  private SetInput(World world, JsonNode body) {
+    this.world = world;
+    this.body = body;
+    input = Input.of(body, SET);
+  }
+
+  /** Reads it whole; throws all faults at once. */
+  static RuleSet read(World world, JsonNode body) {
+    SetInput reading = new SetInput(world, body);
+    List<RuleSet.OneWording> wordings = reading.wordings();
+    List<RuleSet.OneRule> rules = reading.rules(wordings);
+    RuleSet set =
+        new RuleSet(
+            reading.input.text("tag", 100),
+            rules,
+            wordings,
+            Optional.of(reading.input.text("looked", 100)).filter(text -> !text.isEmpty()),
+            reading.input.number("record"));
+    reading.input.check();
+    return set;
+  }
+
+  private List<RuleSet.OneWording> wordings() {
+    Set<DetailKey> known = Worlds.keys(definitions());
+    Set<Long> ids = world.wordings().stream().map(w -> w.id().value()).collect(Collectors.toSet());
+    Set<String> names = new HashSet<>();
+    List<RuleSet.OneWording> found = new ArrayList<>();
+    for (Input item : input.objects("wordings", MOST_WORDINGS, WORDING)) {
+      OptionalLong id = item.number("id");
+      if (!ids.remove(id.orElse(-1))) {
+        item.fault("id", "is no wording of the house, or stands twice; a new one is made first");
+      }
+      String name = item.required("name", 60);
+      if (!names.add(name.toLowerCase(Locale.ROOT))) {
+        item.fault("name", "is the name of another wording");
+      }
+      found.add(
+          new RuleSet.OneWording(
+              id.orElse(0),
+              name,
+              pattern(item, "title", item.text("title", 300), known),
+              pattern(item, "place", item.text("place", 300), known),
+              pattern(item, "text", item.lines("text", 4000), known),
+              categories(item)));
+    }
+    if (!ids.isEmpty()) {
+      input.fault("wordings", "lack " + ids.size() + " of the house's; send all of them");
+    }
+    return found;
+  }
+
+  private List<DetailDefinition> definitions() {
+    List<DetailDefinition> found = new ArrayList<>();
+    for (Kind kind : Kind.values()) {
+      found.addAll(world.details().of(kind));
+    }
+    return found;
+  }
+
+  private static String pattern(Input item, String field, String text, Set<DetailKey> known) {
+    for (Pattern.Fault fault : Pattern.parse(text, known).faults()) {
+      item.fault(field, "at character " + (fault.position() + 1) + ": " + fault.message());
+    }
+    return text;
+  }
+
+  private static List<String> categories(Input item) {
+    List<String> found = item.texts("categories", 3, 10);
+    for (String one : found) {
+      if (!names(Wording.Category.values()).contains(one)) {
+        item.fault("categories", "hold what is none of KIND, TEAM, TAGS");
+      }
+    }
+    return found;
+  }
+
+  private List<RuleSet.OneRule> rules(List<RuleSet.OneWording> wordings) {
+    Set<Long> left = world.rules().stream().map(LandingRule::id).collect(Collectors.toSet());
+    Set<Long> known = wordings.stream().map(RuleSet.OneWording::id).collect(Collectors.toSet());
+    List<RuleSet.OneRule> found = new ArrayList<>();
+    int i = 0;
+    for (Input item : input.objects("rules", MOST_RULES, RULE)) {
+      OptionalLong id = item.number("id");
+      if (id.isPresent() && !left.remove(id.getAsLong())) {
+        item.fault("id", "is no rule of the house, or stands twice; leave it out for a new one");
+      }
+      boolean on = item.flag("on").orElse(true);
+      judge(item, known);
+      JsonNode sent = body.get("rules").get(i++);
+      if (sent instanceof ObjectNode node) {
+        found.add(new RuleSet.OneRule(id, on, RuleSet.kept(node)));
+      }
+    }
+    if (!input.has("rules")) {
+      input.fault("rules", "are missing; send all of them in their order");
+    }
+    return found;
+  }
+
+  private void judge(Input rule, Set<Long> wordings) {
+    Optional<Input> when = rule.object("when", CONDITION);
+    if (when.isEmpty() && !rule.namesFault("when")) {
+      rule.fault("when", "is missing; {\"all\": []} holds for all work");
+    }
+    when.ifPresent(condition -> condition(condition, 0));
+    List<Input> lands = rule.objects("lands", MOST_PARTS, TARGET);
+    if (lands.isEmpty() && !rule.namesFault("lands")) {
+      rule.fault("lands", "is missing; say on which calendars it lands");
+    }
+    lands.forEach(this::target);
+    if (rule.choice("as", Shape.class).isEmpty() && !rule.namesFault("as")) {
+      rule.fault("as", "is missing; one of " + String.join(", ", names(Shape.values())));
+    }
+    OptionalLong wording = rule.number("wording");
+    if (wording.isPresent() && !wordings.contains(wording.getAsLong())) {
+      rule.fault("wording", "is no wording of the set");
+    }
+    rule.flag("busy");
+    boolean done = rule.choice("whenDone", LandingRule.WhenDone.class).isPresent();
+    if (!done && !rule.namesFault("whenDone")) {
+      rule.fault("whenDone", "is missing; STAYS_WITH_TICK or COMES_OFF");
+    }
+    rule.text("note", 300);
+  }
+
+  private static List<String> names(Enum<?>[] values) {
+    return List.of(values).stream().map(Enum::name).toList();
+  }
+
+  private void condition(Input item, int depth) {
+    Set<String> names = item.names();
+    if (!CONDITION.containsAll(names)) {
+      // Told already: what is no field here.
+      return;
+    }
+    if (names.size() != 1) {
+      item.fault(
+          "", "names exactly one of " + String.join(", ", CONDITION.stream().sorted().toList()));
+      return;
+    }
+    String name = names.iterator().next();
+    if (depth > DEEPEST) {
+      item.fault(name, "is nested deeper than " + DEEPEST);
+      return;
+    }
+    switch (name) {
+      case "all", "any", "none" ->
+          item.objects(name, MOST_PARTS, CONDITION).forEach(part -> condition(part, depth + 1));
+      case "kind" -> someOf(item, name, Kind.values());
+      case "state" -> someOf(item, name, State.values());
+      case "tag" -> item.required(name, 40);
+      case "team" -> known(item, name, "team", id -> world.crew().team(TeamId.of(id)).isPresent());
+      case "place" ->
+          known(item, name, "place", id -> world.places().find(PlaceId.of(id)).isPresent());
+      case "role" -> known(item, name, "role", this::isRole);
+      case "madeBy" ->
+          known(item, name, "person", id -> world.crew().person(PersonId.of(id)).isPresent());
+      case "detail" -> {
+        String key = item.required(name, 60);
+        if (!key.isEmpty() && world.details().find(new DetailKey(key)).isEmpty()) {
+          item.fault(name, "is no detail; GET /api/v1/details lists them");
+        }
+      }
+      case "startsBetween" -> hours(item, name);
+      default -> {
+        if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
+          item.fault(name, "is true or not there; put it under none for its contrary");
+        }
+      }
+    }
+  }
+
+  private boolean isRole(long id) {
+    return id < RoleId.MOST && world.role(RoleId.of((int) id)).isPresent();
+  }
+
+  private static void someOf(Input item, String name, Enum<?>[] values) {
+    List<String> sent = item.texts(name, values.length, 20);
+    List<String> known = names(values);
+    if (sent.isEmpty() && !item.namesFault(name)) {
+      item.fault(name, "is empty; name at least one of " + String.join(", ", known));
+    }
+    if (!known.containsAll(sent)) {
+      item.fault(name, "holds what is none of " + String.join(", ", known));
+    }
+  }
+
+  private static void known(
+      Input item, String name, String sort, java.util.function.LongPredicate isKnown) {
+    OptionalLong id = item.number(name);
+    if (id.isEmpty() || !isKnown.test(id.getAsLong())) {
+      if (!item.namesFault(name)) {
+        item.fault(name, "is no " + sort + " of the house");
+      }
+    }
+  }
+
+  private static void hours(Input item, String name) {
+    List<String> sent = item.texts(name, 2, 5);
+    boolean good = sent.size() == 2;
+    for (String one : sent) {
+      try {
+        LocalTime.parse(one);
+      } catch (DateTimeParseException unreadable) {
+        good = false;
+      }
+    }
+    if (!good && !item.namesFault(name)) {
+      item.fault(name, "is no pair of times of day such as [\"22:00\", \"06:00\"]");
+    }
+  }
+
+  private void target(Input item) {
+    Set<String> names = item.names();
+    if (!TARGET.containsAll(names)) {
+      return;
+    }
+    if (names.size() != 1) {
+      item.fault(
+          "", "names exactly one of " + String.join(", ", TARGET.stream().sorted().toList()));
+      return;
+    }
+    String name = names.iterator().next();
+    switch (name) {
+      case "ownOf", "teamsOf" -> {
+        List<Long> roles = item.numbers(name, RoleId.MOST);
+        if (roles.isEmpty() || !roles.stream().allMatch(this::isRole)) {
+          item.fault(name, "is no list of roles; GET /api/v1/roles lists them");
+        }
+      }
+      case "calendar" ->
+          known(
+              item,
+              name,
+              "date list or named calendar",
+              id ->
+                  world
+                      .calendars()
+                      .find(CalendarId.of(id))
+                      .map(calendar -> calendar.owner().sort())
+                      .filter(s -> s == Calendar.Sort.DATE_LIST || s == Calendar.Sort.NAMED)
+                      .isPresent());
+      default -> {
+        if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
+          item.fault(name, "is true or not there");
+        }
+      }
+    }
+  }
+}

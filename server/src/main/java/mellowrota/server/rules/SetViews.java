@@ -1,0 +1,162 @@
+package mellowrota.server.rules;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+
+/** Rules and wordings as they are told and sent. */
+final class SetViews {
+
+  private SetViews() {}
+
+  /**
+   * What a rule asks of a record: exactly one of these.
+   *
+   * @param startsBetween two times of day, half-open
+   */
+  @Schema(name = "Condition")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record ConditionView(
+      List<ConditionView> all,
+      List<ConditionView> any,
+      List<ConditionView> none,
+      List<String> kind,
+      List<String> state,
+      String tag,
+      Long team,
+      Long place,
+      Integer role,
+      String detail,
+      @JsonProperty("private") Boolean isPrivate,
+      Long madeBy,
+      List<String> startsBetween,
+      Boolean allDay) {}
+
+  /**
+   * Where a rule lands: exactly one of these.
+   *
+   * @param ownOf own calendars of who holds one of these roles
+   * @param teamsOf calendars of the teams that the people in these roles are directly in
+   * @param calendar a date list or a named calendar
+   */
+  @Schema(name = "Target")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record TargetView(
+      List<Integer> ownOf,
+      List<Integer> teamsOf,
+      Boolean thePlaces,
+      Boolean master,
+      Long calendar) {}
+
+  /**
+   * A landing rule.
+   *
+   * @param id absent for a new one
+   * @param as SPAN, SPAN_WITH_MARGINS, WHOLE_DAY, AS_IT_COMES, GIVEN_DUE or DUE_MARK
+   * @param busy absent: as the shape says
+   * @param whenDone STAYS_WITH_TICK or COMES_OFF
+   * @param note why the rule exists
+   */
+  @Schema(name = "Rule")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record RuleView(
+      Long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean on,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) ConditionView when,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TargetView> lands,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as,
+      Long wording,
+      Boolean busy,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String whenDone,
+      String note) {}
+
+  @Schema(name = "Wording")
+  record WordingView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> categories) {}
+
+  /** How many entries a rule lands now. */
+  @Schema(name = "RuleCount")
+  record CountView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long rule,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+
+  /**
+   * All rules in their order, and all wordings.
+   *
+   * @param tag of the set as it stands; a change of it names the tag it began with
+   */
+  @Schema(name = "RuleSet")
+  record SetView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CountView> counts) {}
+
+  /**
+   * A set as somebody wants it.
+   *
+   * @param tag of the set it was made from
+   * @param looked what the look at this very set was called; needed to take it
+   * @param record a record to try the set on
+   */
+  @Schema(name = "RuleSetWish")
+  record WishView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
+      String looked,
+      Long record) {}
+
+  /** What would become of the entries of one calendar. */
+  @Schema(name = "CalendarOutlook")
+  record CalendarView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff) {}
+
+  /**
+   * A detail that readers would newly see, or see no longer.
+   *
+   * @param readers who they are, in words
+   * @param entries on how many entries
+   */
+  @Schema(name = "SightChange")
+  record SightView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries) {}
+
+  /**
+   * What a set would do.
+   *
+   * @param looked to be sent with the set when it is taken
+   */
+  @Schema(name = "SetOutlook")
+  record OutlookView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String looked,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarView> calendars,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> shown,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden) {}
+
+  /** What taking a set did. */
+  @Schema(name = "SetTaken")
+  record TakenView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+}

@@ -1,0 +1,150 @@
+import { Button, Checkbox, Input, Select } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
+import { begin, conditionText, isGroup, partsOf, sortOf, type Condition } from './model';
+import type { World } from './queries';
+import styles from './rules.module.css';
+import { Token } from './Token';
+import { words } from './words';
+
+interface Props {
+  parts: Condition[];
+  world: World;
+  boxed: boolean;
+  /** What joins them: and inside all, or inside the other groups. */
+  join: string;
+  adds: string;
+  onChange: (parts: Condition[]) => void;
+}
+
+/** Conditions side by side in the sentence; groups hold others. */
+export function Conditions({ parts, world, boxed, join, adds, onChange }: Props) {
+  const set = (at: number, part: Condition | null) =>
+    onChange(parts.flatMap((one, i) => (i !== at ? [one] : part === null ? [] : [part])));
+  return (
+    <>
+      {parts.map((part, at) => (
+        <span key={at}>
+          {at > 0 && join}
+          {isGroup(part) ? (
+            <span className={styles.group}>
+              {words.groups[sortOf(part)]} (
+              <Conditions
+                parts={partsOf(part)}
+                world={world}
+                boxed={boxed}
+                join={words.or}
+                adds={words.addInside}
+                onChange={(inner) => set(at, inner.length > 0 ? { [sortOf(part)]: inner } : null)}
+              />
+              )
+            </span>
+          ) : (
+            <Token text={conditionText(part, world.names)} label={words.when} boxed={boxed}>
+              <Part part={part} world={world} onChange={(next) => set(at, next)} />
+              <Button type="text" size="small" onClick={() => set(at, null)}>
+                {words.remove}
+              </Button>
+            </Token>
+          )}
+        </span>
+      ))}
+      {boxed && (
+        <Select
+          className={styles.adds}
+          variant="borderless"
+          size="small"
+          aria-label={adds}
+          placeholder={adds}
+          value={null}
+          popupMatchSelectWidth={false}
+          options={words.sorts.map(([value, label]) => ({ value, label }))}
+          onChange={(sort: string | null) => {
+            if (sort) {
+              const fresh = begin(sort);
+              const inner = isGroup(fresh) ? { [sort]: [begin('tag')] } : fresh;
+              onChange([...parts, inner]);
+            }
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function Part({
+  part,
+  world,
+  onChange,
+}: {
+  part: Condition;
+  world: World;
+  onChange: (part: Condition) => void;
+}) {
+  const some = (name: 'kind' | 'state', all: Record<string, string>) => (
+    <Checkbox.Group
+      className={styles.checks}
+      value={part[name]}
+      options={Object.entries(all).map(([value, label]) => ({ value, label }))}
+      onChange={(chosen) => chosen.length > 0 && onChange({ [name]: chosen })}
+    />
+  );
+  const one = (name: keyof Condition, options: { value: number | string; label: string }[]) => (
+    <Choice
+      autoFocus
+      className={styles.choice}
+      aria-label={name}
+      value={part[name] as number | string}
+      options={options}
+      onChange={(value: number | string) => onChange({ [name]: value })}
+    />
+  );
+  switch (sortOf(part)) {
+    case 'kind':
+      return some('kind', words.kinds);
+    case 'state':
+      return some('state', words.states);
+    case 'tag':
+      return (
+        <Input
+          autoFocus
+          aria-label="tag"
+          maxLength={40}
+          value={part.tag}
+          onChange={(event) => onChange({ tag: event.target.value })}
+        />
+      );
+    case 'team':
+      return one('team', world.teams);
+    case 'place':
+      return one('place', world.places);
+    case 'role':
+      return one('role', world.roles);
+    case 'detail':
+      return one('detail', world.details);
+    case 'madeBy':
+      return one('madeBy', world.people);
+    case 'startsBetween': {
+      const [from, until] = part.startsBetween ?? ['', ''];
+      return (
+        <span className={styles.hours}>
+          {words.from}
+          <Input
+            type="time"
+            aria-label={words.from}
+            value={from}
+            onChange={(e) => onChange({ startsBetween: [e.target.value, until ?? ''] })}
+          />
+          {words.until}
+          <Input
+            type="time"
+            aria-label={words.until}
+            value={until}
+            onChange={(e) => onChange({ startsBetween: [from ?? '', e.target.value] })}
+          />
+        </span>
+      );
+    }
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,105 @@
+import { Modal } from 'antd';
+import type { Schemas } from '../../shared/api/client';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import styles from './rules.module.css';
+import { words } from './words';
+
+interface Props {
+  open: boolean;
+  outlook: Schemas['SetOutlook'] | undefined;
+  error: Error | null;
+  taking: boolean;
+  onTake: () => void;
+  onLeave: () => void;
+}
+
+/** What the edits would do to which calendars; set apart, what is newly shown to whom. */
+export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Props) {
+  const touched = outlook?.calendars.filter((c) => c.added + c.changed + c.takenOff > 0) ?? [];
+  return (
+    <Modal
+      open={open}
+      width={720}
+      title={words.lookHeading}
+      okText={words.takeIt}
+      cancelText={words.cancel}
+      okButtonProps={{ disabled: !outlook, loading: taking }}
+      onOk={onTake}
+      onCancel={onLeave}
+    >
+      {error && <Fault error={error} />}
+      {!outlook && !error && <Loading what={words.looking} />}
+      {outlook && (
+        <>
+          <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />
+          <Seen heading={words.hidden} none={words.hiddenNone} all={outlook.hidden} />
+          {touched.length === 0 ? (
+            <p className={styles.quiet}>{words.nothing}</p>
+          ) : (
+            <div className={styles.outlook}>
+              <table>
+                <thead>
+                  <tr>
+                    <th scope="col">{words.calendar}</th>
+                    <th scope="col">{words.added}</th>
+                    <th scope="col">{words.changed}</th>
+                    <th scope="col">{words.takenOff}</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {touched.map((one) => (
+                    <tr key={one.calendar}>
+                      <th scope="row">{one.name}</th>
+                      <td>{number(one.added)}</td>
+                      <td>{number(one.changed)}</td>
+                      <td>{number(one.takenOff)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )}
+        </>
+      )}
+    </Modal>
+  );
+}
+
+function number(n: number): string {
+  return n === 0 ? '' : n.toLocaleString('en-GB');
+}
+
+function Seen({
+  heading,
+  none,
+  all,
+  loud = false,
+}: {
+  heading: string;
+  none: string;
+  all: Schemas['SightChange'][];
+  loud?: boolean;
+}) {
+  if (all.length === 0) {
+    return <p className={styles.quiet}>{none}</p>;
+  }
+  const byCalendar = new Map<string, Schemas['SightChange'][]>();
+  for (const one of all) {
+    const key = `${one.name}: ${one.readers}`;
+    byCalendar.set(key, [...(byCalendar.get(key) ?? []), one]);
+  }
+  return (
+    <section className={loud ? styles.loud : styles.seen} aria-label={heading}>
+      <h3>{heading}</h3>
+      <ul>
+        {[...byCalendar].map(([key, some]) => (
+          <li key={key}>
+            <strong>{some.map((one) => words.to(one.detail, one.entries)).join(', ')}</strong>
+            <span>{key}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,197 @@
+import { Button, Checkbox, Input, Radio } from 'antd';
+import { Conditions } from './Conditions';
+import { joined, musts, targetsText, type Rule, type Wording } from './model';
+import type { World } from './queries';
+import styles from './rules.module.css';
+import { Targets } from './Targets';
+import { Token } from './Token';
+import { words } from './words';
+
+interface Props {
+  rule: Rule;
+  number: number;
+  count: { entries: number; calendars: number } | null;
+  wordings: Wording[];
+  world: World;
+  chosen: boolean;
+  onChoose: () => void;
+  onChange: (rule: Rule) => void;
+  onCopy: () => void;
+  onRemove: () => void;
+  onMove: (step: number) => void;
+  drag: { onStart: () => void; onOver: () => void; onEnd: () => void };
+}
+
+/** One rule as a sentence; each word of it that can be otherwise opens where it stands. */
+export function RuleRow(props: Props) {
+  const { rule, number, count, wordings, world, chosen, onChange } = props;
+  const conditions = musts(rule);
+  const kind = conditions.find((c) => c.kind);
+  const others = conditions.filter((c) => c !== kind);
+  const setOthers = (parts: typeof conditions) =>
+    onChange({ ...rule, when: { all: [...(kind ? [kind] : []), ...parts] } });
+  const setKind = (kinds: string[]) =>
+    onChange({
+      ...rule,
+      when: { all: [...(kinds.length > 0 ? [{ kind: kinds }] : []), ...others] },
+    });
+  const pick = <T extends string>(
+    label: string,
+    text: string,
+    value: T,
+    options: Record<string, string>,
+    set: (value: T) => void,
+  ) => (
+    <Token text={text} label={label} boxed={chosen}>
+      <Radio.Group
+        className={styles.checks}
+        value={value}
+        options={Object.entries(options).map(([one, name]) => ({ value: one, label: name }))}
+        onChange={(event) => set(event.target.value as T)}
+      />
+    </Token>
+  );
+  const wordingNames: Record<string, string> = {
+    '0': words.usual,
+    ...Object.fromEntries(wordings.map((w) => [String(w.id), w.name])),
+  };
+  const busy = rule.busy === undefined ? '' : String(rule.busy);
+  return (
+    <li
+      className={[styles.row, chosen ? styles.chosen : '', rule.on ? '' : styles.off].join(' ')}
+      aria-label={words.rule(number)}
+      onFocus={props.onChoose}
+      onClick={props.onChoose}
+      onDragOver={(event) => {
+        event.preventDefault();
+        props.drag.onOver();
+      }}
+      onKeyDown={(event) => {
+        if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+          event.preventDefault();
+          props.onMove(event.key === 'ArrowUp' ? -1 : 1);
+        }
+      }}
+    >
+      <span
+        className={styles.number}
+        draggable
+        onDragStart={props.drag.onStart}
+        onDragEnd={props.drag.onEnd}
+      >
+        {number}
+      </span>
+      <div className={styles.sentence}>
+        <p>
+          {kind ? words.whenA : words.when}{' '}
+          <Token
+            text={
+              kind
+                ? joined(
+                    (kind.kind ?? []).map((k) => words.kinds[k] ?? k),
+                    words.or,
+                  )
+                : words.everything.toLowerCase()
+            }
+            label={words.when}
+            boxed={chosen}
+          >
+            <Checkbox.Group
+              className={styles.checks}
+              value={kind?.kind ?? []}
+              options={Object.entries(words.kinds).map(([value, label]) => ({ value, label }))}
+              onChange={setKind}
+            />
+          </Token>{' '}
+          <Conditions
+            parts={others}
+            world={world}
+            boxed={chosen}
+            join={words.and}
+            adds={words.add}
+            onChange={setOthers}
+          />
+          , {words.lands}{' '}
+          <Token text={targetsText(rule.lands, world.names)} label={words.lands} boxed={chosen}>
+            <Targets
+              targets={rule.lands}
+              world={world}
+              onChange={(lands) => onChange({ ...rule, lands })}
+            />
+          </Token>{' '}
+          {words.as}{' '}
+          {pick(words.as, words.shapes[rule.as] ?? rule.as, rule.as, words.shapes, (as) =>
+            onChange({ ...rule, as }),
+          )}
+          , {words.worded}{' '}
+          {pick(
+            words.worded,
+            wordingNames[String(rule.wording ?? 0)] ?? '…',
+            String(rule.wording ?? 0),
+            wordingNames,
+            (wording) =>
+              onChange({ ...rule, wording: wording === '0' ? undefined : Number(wording) }),
+          )}
+          {(chosen || busy !== '') && (
+            <>
+              ,{' '}
+              {pick(words.busies['']!, words.busies[busy] ?? '', busy, words.busies, (one) =>
+                onChange({ ...rule, busy: one === '' ? undefined : one === 'true' }),
+              )}
+            </>
+          )}
+          ; {words.whenDone}{' '}
+          {pick(
+            words.whenDone,
+            words.done[rule.whenDone] ?? '',
+            rule.whenDone,
+            words.done,
+            (whenDone) => onChange({ ...rule, whenDone }),
+          )}
+          .
+        </p>
+        {chosen ? (
+          <div className={styles.tools}>
+            <Input
+              size="small"
+              aria-label={words.note}
+              placeholder={words.note}
+              maxLength={300}
+              value={rule.note ?? ''}
+              onChange={(event) => onChange({ ...rule, note: event.target.value || undefined })}
+            />
+            <Button size="small" type="text" onClick={() => props.onMove(-1)}>
+              {words.earlier}
+            </Button>
+            <Button size="small" type="text" onClick={() => props.onMove(1)}>
+              {words.later}
+            </Button>
+            <Button size="small" type="text" onClick={() => onChange({ ...rule, on: !rule.on })}>
+              {rule.on ? words.switchOff : words.switchOn}
+            </Button>
+            <Button size="small" type="text" onClick={props.onCopy}>
+              {words.copy}
+            </Button>
+            <Button size="small" type="text" onClick={props.onRemove}>
+              {words.takeOut}
+            </Button>
+          </div>
+        ) : (
+          rule.note && <p className={styles.note}>{rule.note}</p>
+        )}
+      </div>
+      <div className={styles.count}>
+        {!rule.on ? (
+          words.off
+        ) : count ? (
+          <>
+            <strong>{words.entries(count.entries)}</strong>
+            <span>{words.onCalendars(count.calendars)}</span>
+          </>
+        ) : (
+          words.notYet
+        )}
+      </div>
+    </li>
+  );
+}

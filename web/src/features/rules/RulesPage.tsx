@@ -1,0 +1,148 @@
+import { Button, Segmented } from 'antd';
+import { useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { LookFirst } from './LookFirst';
+import { useNames } from './queries';
+import { RuleRow } from './RuleRow';
+import styles from './rules.module.css';
+import { TryRecord } from './TryRecord';
+import { useRules } from './useRules';
+import { Wordings } from './Wordings';
+import { words } from './words';
+
+/** The rules as sentences in their order, edited where they stand; nothing before a look. */
+export function RulesPage() {
+  const page = useRules();
+  const world = useNames();
+  const [search, setSearch] = useSearchParams();
+  const tab = search.get('tab') ?? 'rules';
+  const dragged = useRef<number | null>(null);
+  if (page.now.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (page.now.error) {
+    return <Fault error={page.now.error} again={() => void page.now.refetch()} />;
+  }
+  const counts = new Map(page.now.data.counts.map((one) => [one.rule, one]));
+  const known = new Set(page.now.data.rules.map((rule) => rule.id));
+  return (
+    <div className={styles.page}>
+      <section className={styles.left} aria-label={words.heading}>
+        <div className={styles.bar}>
+          <h1 className={styles.heading}>{words.heading}</h1>
+          <Segmented
+            value={tab}
+            options={words.tabs}
+            onChange={(value) => setSearch(value === 'rules' ? {} : { tab: value })}
+          />
+          {tab === 'rules' && <span className={styles.quiet}>{words.order}</span>}
+          <span className={styles.grow} />
+          {tab === 'rules' && <Button onClick={page.add}>{words.fresh}</Button>}
+        </div>
+        {page.stale && (
+          <p className={styles.stale} role="alert">
+            {words.changedMeanwhile}
+            <Button
+              type="link"
+              onClick={() => {
+                page.drop();
+                void page.now.refetch();
+              }}
+            >
+              {words.fetchAgain}
+            </Button>
+          </p>
+        )}
+        {tab === 'rules' && (
+          <Faults texts={[...page.faults].filter(([at]) => at.startsWith('/rules'))} />
+        )}
+        {tab === 'rules' && page.rules.length === 0 && (
+          <div className={styles.empty}>
+            <strong>{words.none}</strong>
+            <p>{words.noneWhy}</p>
+          </div>
+        )}
+        {tab === 'rules' ? (
+          <ol className={styles.rules}>
+            {page.rules.map((rule, at) => (
+              <RuleRow
+                key={rule.id ?? `new${at}`}
+                rule={rule}
+                number={at + 1}
+                count={
+                  rule.id !== undefined && known.has(rule.id)
+                    ? (counts.get(rule.id) ?? { entries: 0, calendars: 0 })
+                    : null
+                }
+                wordings={page.set?.wordings ?? []}
+                world={world}
+                chosen={page.chosen === at}
+                onChoose={() => page.choose(at)}
+                onChange={(next) => page.setRule(at, next)}
+                onCopy={() => page.copy(at)}
+                onRemove={() => page.remove(at)}
+                onMove={(step) => page.move(at, step)}
+                drag={{
+                  onStart: () => {
+                    dragged.current = at;
+                  },
+                  onOver: () => {
+                    if (dragged.current !== null && dragged.current !== at) {
+                      page.move(dragged.current, at - dragged.current);
+                      dragged.current = at;
+                    }
+                  },
+                  onEnd: () => {
+                    dragged.current = null;
+                  },
+                }}
+              />
+            ))}
+          </ol>
+        ) : (
+          <Wordings
+            wordings={page.set?.wordings ?? []}
+            world={world}
+            faults={page.faults}
+            onChange={page.setWording}
+          />
+        )}
+        {page.count > 0 && (
+          <div className={styles.tray} role="status">
+            <span className={styles.dot} aria-hidden="true" />
+            <strong>{words.edited(page.count)}</strong>
+            <span className={styles.grow} />
+            <Button onClick={page.drop}>{words.leave}</Button>
+            <Button onClick={page.undo}>{words.undoEdit}</Button>
+            <Button type="primary" onClick={page.lookFirst}>
+              {words.lookFirst}
+            </Button>
+          </div>
+        )}
+      </section>
+      <aside className={styles.side}>{page.wish && <TryRecord set={page.wish} />}</aside>
+      <LookFirst
+        open={page.looking && !page.stale}
+        outlook={page.outlook}
+        error={page.lookError}
+        taking={page.taking}
+        onTake={page.take}
+        onLeave={page.stopLooking}
+      />
+    </div>
+  );
+}
+
+function Faults({ texts }: { texts: [string, string][] }) {
+  return texts.length === 0 ? null : (
+    <ul className={styles.faults} role="alert">
+      {texts.map(([at, message]) => (
+        <li key={at}>
+          {words.rule(Number(at.split('/')[2]) + 1)}: {message}
+        </li>
+      ))}
+    </ul>
+  );
+}

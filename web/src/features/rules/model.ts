@@ -1,0 +1,170 @@
+import type { Schemas } from '../../shared/api/client';
+import { words } from './words';
+
+export type Rule = Schemas['Rule'];
+export type Condition = Schemas['Condition'];
+export type Target = Schemas['Target'];
+export type Wording = Schemas['Wording'];
+
+/** What names the numbers in rules stand for. */
+export interface Names {
+  role: (id: number) => string;
+  team: (id: number) => string;
+  place: (id: number) => string;
+  person: (id: number) => string;
+  calendar: (id: number) => string;
+  detail: (key: string) => string;
+}
+
+/** Which sort of condition it is: the one name it has. */
+export function sortOf(condition: Condition): keyof Condition {
+  return Object.keys(condition)[0] as keyof Condition;
+}
+
+export function isGroup(condition: Condition): boolean {
+  return ['all', 'any', 'none'].includes(sortOf(condition));
+}
+
+/** The parts of a group. */
+export function partsOf(condition: Condition): Condition[] {
+  return condition.all ?? condition.any ?? condition.none ?? [];
+}
+
+/** A condition of a sort, as it begins. */
+export function begin(sort: string): Condition {
+  switch (sort) {
+    case 'kind':
+      return { kind: ['TICKET'] };
+    case 'state':
+      return { state: ['TENTATIVE', 'CONFIRMED'] };
+    case 'tag':
+      return { tag: '' };
+    case 'team':
+      return { team: 0 };
+    case 'place':
+      return { place: 0 };
+    case 'role':
+      return { role: 0 };
+    case 'detail':
+      return { detail: 'phone' };
+    case 'madeBy':
+      return { madeBy: 0 };
+    case 'startsBetween':
+      return { startsBetween: ['22:00', '06:00'] };
+    case 'private':
+      return { private: true };
+    case 'allDay':
+      return { allDay: true };
+    default:
+      return { [sort]: [] };
+  }
+}
+
+/** A rule's condition as the list of what must all hold. */
+export function musts(rule: Rule): Condition[] {
+  return rule.when.all ?? [rule.when];
+}
+
+export function joined(list: string[], last: string): string {
+  return list.length < 2
+    ? (list[0] ?? '…')
+    : list.slice(0, -1).join(', ') + last + list[list.length - 1];
+}
+
+/** A condition in words. */
+export function conditionText(condition: Condition, names: Names): string {
+  const c = condition;
+  if (c.kind) {
+    return joined(
+      c.kind.map((k) => words.kinds[k] ?? k),
+      words.or,
+    );
+  }
+  if (c.state) {
+    return (
+      words.andIs +
+      ' ' +
+      joined(
+        c.state.map((s) => words.states[s] ?? s),
+        words.or,
+      )
+    );
+  }
+  if (c.tag !== undefined) {
+    return words.tag(c.tag || '…');
+  }
+  if (c.team !== undefined) {
+    return words.team(names.team(c.team));
+  }
+  if (c.place !== undefined) {
+    return words.place(names.place(c.place));
+  }
+  if (c.role !== undefined) {
+    return words.role(names.role(c.role));
+  }
+  if (c.detail !== undefined) {
+    return words.detail(names.detail(c.detail));
+  }
+  if (c.madeBy !== undefined) {
+    return words.madeBy(names.person(c.madeBy));
+  }
+  if (c.startsBetween) {
+    return words.startsBetween(c.startsBetween[0] ?? '', c.startsBetween[1] ?? '');
+  }
+  if (c.private) {
+    return words.isPrivate;
+  }
+  return c.allDay ? words.allDay : (words.groups[sortOf(c)] ?? '');
+}
+
+/** Where a rule lands, in words. */
+export function targetsText(targets: Target[], names: Names): string {
+  const roles = (ids: number[]) => joined(ids.map(names.role), words.and);
+  const texts = targets.map((t) =>
+    t.ownOf
+      ? words.ownOf(roles(t.ownOf))
+      : t.teamsOf
+        ? words.teamsOf(roles(t.teamsOf))
+        : t.thePlaces
+          ? words.thePlaces
+          : t.master
+            ? words.master
+            : names.calendar(t.calendar ?? 0),
+  );
+  return texts.length === 0 ? words.nowhere : joined(texts, words.and);
+}
+
+/** A list with one of its things moved by a step. */
+export function moved<T>(list: T[], at: number, step: number): T[] {
+  const to = at + step;
+  if (to < 0 || to >= list.length) {
+    return list;
+  }
+  const next = [...list];
+  const [one] = next.splice(at, 1);
+  next.splice(to, 0, one!);
+  return next;
+}
+
+/** How many rules and wordings differ between two states of the set. */
+export function edits(
+  before: { rules: Rule[]; wordings: Wording[] },
+  after: { rules: Rule[]; wordings: Wording[] },
+): number {
+  const text = (one: unknown) => JSON.stringify(one);
+  const kept = new Map(before.rules.map((rule) => [rule.id, text(rule)]));
+  const order = (rules: Rule[]) =>
+    rules
+      .filter((r) => r.id !== undefined && kept.has(r.id))
+      .map((r) => r.id)
+      .join();
+  const ids = new Set(after.rules.map((r) => r.id));
+  const changed = after.rules.filter((r) => kept.get(r.id) !== text(r)).length;
+  const gone = before.rules.filter((r) => !ids.has(r.id)).length;
+  const still = before.rules.filter((r) => ids.has(r.id));
+  const reordered = order(still) === order(after.rules) ? 0 : 1;
+  const worded = after.wordings.filter(
+    (w) => text(before.wordings.find((one) => one.id === w.id)) !== text(w),
+  ).length;
+  return changed + gone + reordered + worded;
+}

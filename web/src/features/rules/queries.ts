@@ -1,0 +1,96 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { useCalendars, usePeople, usePlaces, useTeams } from '../records';
+import type { Names } from './model';
+
+export type Wish = Schemas['RuleSetWish'];
+
+export function useRuleSet() {
+  return useQuery({
+    queryKey: ['rules'],
+    queryFn: () => take(api.GET('/api/v1/rules')),
+    // A draft rests on it; it is fetched anew when something was put in force.
+    staleTime: Infinity,
+  });
+}
+
+export function useLook() {
+  return useMutation({
+    mutationFn: (set: Wish) => take(api.POST('/api/v1/rules/look', { body: set })),
+  });
+}
+
+export function useTry(set: Wish | null) {
+  return useQuery({
+    queryKey: ['rules-try', set],
+    enabled: set !== null,
+    queryFn: () => take(api.POST('/api/v1/rules/try', { body: set! })),
+    placeholderData: (previous) => previous,
+    gcTime: 0,
+    retry: false,
+  });
+}
+
+export function useTakeSet() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (set: Wish) =>
+      take(
+        api.POST('/api/v1/rules/take', {
+          body: set,
+          params: { header: { 'Idempotency-Key': newKey() } },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}
+
+/** Records by some words, to try the rules on. */
+export function useFound(find: string) {
+  return useQuery({
+    queryKey: ['rules-found', find],
+    queryFn: () =>
+      take(
+        api.GET('/api/v1/records', {
+          params: { query: { find, state: 'TENTATIVE,CONFIRMED', limit: 20 } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+  });
+}
+
+/** Everything that rules name by number. */
+export function useNames() {
+  const people = usePeople();
+  const teams = useTeams();
+  const places = usePlaces();
+  const calendars = useCalendars();
+  const roles = useQuery({ queryKey: ['roles'], queryFn: () => take(api.GET('/api/v1/roles')) });
+  const details = useQuery({
+    queryKey: ['details'],
+    queryFn: () => take(api.GET('/api/v1/details')),
+  });
+  const named = (list: { id: number; name: string }[] | undefined) => (id: number) =>
+    list?.find((one) => one.id === id)?.name ?? '…';
+  const names: Names = {
+    role: (id) => roles.data?.find((r) => r.number === id)?.name ?? '…',
+    team: named(teams.data),
+    place: named(places.data),
+    person: named(people.data),
+    calendar: named(calendars.data),
+    detail: (key) => details.data?.find((d) => d.key === key)?.label ?? key,
+  };
+  const choices = (list: { id: number; name: string }[] | undefined) =>
+    (list ?? []).map((one) => ({ value: one.id, label: one.name }));
+  return {
+    names,
+    roles: (roles.data ?? []).map((r) => ({ value: r.number, label: r.name })),
+    teams: choices(teams.data),
+    places: choices(places.data),
+    people: choices(people.data),
+    lists: choices(calendars.data?.filter((c) => c.sort === 'DATE_LIST' || c.sort === 'NAMED')),
+    details: (details.data ?? []).map((d) => ({ value: d.key, label: d.label })),
+  };
+}
+
+export type World = ReturnType<typeof useNames>;
