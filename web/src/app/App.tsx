@@ -10,6 +10,7 @@ import { MyDayPage } from '../features/myday';
 import { RecordsPage } from '../features/records';
 import { RulesPage } from '../features/rules';
 import { SignIn, useSession, Welcome, type Session } from '../features/session';
+import { SightPage } from '../features/sight';
 import { TodayPage } from '../features/today';
 import { ProblemError } from '../shared/api/client';
 import { Fault } from '../shared/ui/Fault';
@@ -86,6 +87,7 @@ function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof us
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
         {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}
         {coordinates && <Route path="/rules" element={<RulesPage />} />}
+        {coordinates && <Route path="/who-sees-what" element={<SightPage />} />}
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
         <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />
       </Routes>

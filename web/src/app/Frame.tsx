@@ -100,7 +100,10 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
     'g b': () => void navigate('/board'),
     'g r': () => void navigate('/records'),
-    ...(mayRule && { 'g l': () => void navigate('/rules') }),
+    ...(mayRule && {
+      'g l': () => void navigate('/rules'),
+      'g w': () => void navigate('/who-sees-what'),
+    }),
     'g p': () => void navigate('/crew'),
     z: undoLast,
     Z: redoLast,
@@ -121,6 +124,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
             <Page to="/board" name="Board" />
             <Page to="/records" name="Records" />
             {mayRule && <Page to="/rules" name="Rules" />}
+            {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
             <Page to="/crew" name="Crew" />
           </nav>
           <span className={styles.grow} />

@@ -18,6 +18,11 @@ export function applyVariables(mode: Mode): void {
   root.style.colorScheme = mode;
 }
 
+/** Where a person wants less motion there is none: what waited for its end would never come. */
+function moves(): boolean {
+  return !window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+}
+
 export function themeFor(mode: Mode): ThemeConfig {
   const t: Tokens = tokens[mode];
   return {
@@ -48,6 +53,7 @@ export function themeFor(mode: Mode): ThemeConfig {
       borderRadius: 6,
       controlHeight: 32,
       wireframe: false,
+      motion: moves(),
       boxShadow: 'none',
     },
     components: {

@@ -20,6 +20,7 @@ export const frameWords = {
     ['g b', 'Board'],
     ['g r', 'Records'],
     ['g l', 'Rules'],
+    ['g w', 'Who sees what'],
     ['g p', 'Crew'],
     ['↑ ↓', 'move in a list'],
     ['Enter', 'open'],

@@ -12,3 +12,4 @@ export {
 export { RecordSide } from './RecordSide';
 export { RecordsPage } from './RecordsPage';
 export { dueLater, sentVisits, visitLater, type Shift } from './times';
+export { reason } from './words';

@@ -1,7 +1,6 @@
 import { Modal } from 'antd';
 import type { Schemas } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
-import { Loading } from '../../shared/ui/Loading';
 import styles from './rules.module.css';
 import { words } from './words';
 
@@ -29,7 +28,6 @@ export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Pro
       onCancel={onLeave}
     >
       {error && <Fault error={error} />}
-      {!outlook && !error && <Loading what={words.looking} />}
       {outlook && (
         <>
           <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />

@@ -60,6 +60,7 @@ export function RuleRow(props: Props) {
     <li
       className={[styles.row, chosen ? styles.chosen : '', rule.on ? '' : styles.off].join(' ')}
       aria-label={words.rule(number)}
+      tabIndex={-1}
       onFocus={props.onChoose}
       onClick={props.onChoose}
       onDragOver={(event) => {
@@ -151,7 +152,8 @@ export function RuleRow(props: Props) {
           .
         </p>
         {chosen ? (
-          <div className={styles.tools}>
+          // What is done here may choose another rule; the row is not to choose itself again.
+          <div className={styles.tools} onClick={(event) => event.stopPropagation()}>
             <Input
               size="small"
               aria-label={words.note}

@@ -116,7 +116,7 @@ export function RulesPage() {
             <span className={styles.grow} />
             <Button onClick={page.drop}>{words.leave}</Button>
             <Button onClick={page.undo}>{words.undoEdit}</Button>
-            <Button type="primary" onClick={page.lookFirst}>
+            <Button type="primary" loading={page.isLooking} onClick={page.lookFirst}>
               {words.lookFirst}
             </Button>
           </div>

@@ -35,14 +35,22 @@ export function Token({ text, label, boxed, children }: Props) {
         </div>
       }
     >
-      <button
-        type="button"
+      {/* No button: those never break over two lines of a sentence. */}
+      <span
+        role="button"
+        tabIndex={0}
         className={boxed ? styles.boxed : styles.token}
         aria-label={`${label}: ${text}`}
         aria-expanded={open}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' || event.key === ' ') {
+            event.preventDefault();
+            setOpen(!open);
+          }
+        }}
       >
         {text}
-      </button>
+      </span>
     </Popover>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Select } from 'antd';
 import { dueText, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
+import { reason } from '../records';
 import { useFound, useTry, type Wish } from './queries';
 import styles from './rules.module.css';
 import { words } from './words';
@@ -64,9 +65,8 @@ type Absence = { name: string; why: { code: string; subject: string } };
 function absences(all: Absence[]): [string, string[]][] {
   const found = new Map<string, string[]>();
   for (const one of all) {
-    const said = one.why.code.replace('RULE_', '').replaceAll('_', ' ').toLowerCase();
-    const rule = one.why.subject.split(':')[0];
-    const why = rule ? `rule ${rule}: ${said}` : said;
+    // A rule's note would say again what stands beside it.
+    const why = reason({ code: one.why.code, subject: one.why.subject.split(':')[0] ?? '' });
     found.set(why, [...(found.get(why) ?? []), one.name]);
   }
   return [...found];

@@ -99,15 +99,15 @@ export function useRules() {
     stale: problem?.type === 'urn:mellow-rota:problem:changed-meanwhile',
     lookFirst: () => {
       if (wish) {
-        setLooking(true);
         take.reset();
         look.mutate(wish, {
-          // Faults are told where they are.
-          onError: (error) =>
-            error instanceof ProblemError && error.problem.faults && setLooking(false),
+          onSuccess: () => setLooking(true),
+          // Faults are told where they are; what else fails, where the look would stand.
+          onError: (error) => setLooking(!(error instanceof ProblemError && error.problem.faults)),
         });
       }
     },
+    isLooking: look.isPending,
     stopLooking: () => setLooking(false),
     taking: take.isPending,
     take: () =>

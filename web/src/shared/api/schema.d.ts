@@ -623,6 +623,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/records/{id}/sight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Details by audiences, and the entries as each of them gets them */
+        get: operations["sight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/roles": {
         parameters: {
             query?: never;
@@ -1497,6 +1514,26 @@ export interface components {
             /** Format: int64 */
             record?: number;
         };
+        Sight: {
+            audiences: components["schemas"]["SightAudience"][];
+            details: components["schemas"]["SightDetail"][];
+        };
+        SightAudience: {
+            /** Format: int64 */
+            calendar: number;
+            cells: components["schemas"]["SightCell"][];
+            entry?: components["schemas"]["SightEntry"];
+            name: string;
+            readers: string;
+            sort: string;
+            /** Format: int32 */
+            visit?: number;
+            way: string;
+        };
+        SightCell: {
+            reader?: string;
+            status: string;
+        };
         SightChange: {
             /** Format: int64 */
             calendar: number;
@@ -1505,6 +1542,19 @@ export interface components {
             entries: number;
             name: string;
             readers: string;
+        };
+        SightDetail: {
+            forWhom: string;
+            key: string;
+            label: string;
+            value?: string;
+        };
+        SightEntry: {
+            busy: boolean;
+            place: string;
+            text: string;
+            times: components["schemas"]["TimesView"];
+            title: string;
         };
         SignIn: {
             email: string;
@@ -2620,6 +2670,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    sight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Sight"];
+                };
             };
         };
     };

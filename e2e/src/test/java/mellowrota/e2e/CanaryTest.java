@@ -122,6 +122,7 @@ public class CanaryTest {
     find("GET " + one, a -> a.get("/api/v1/records/" + open), "cnrquote7");
     find("GET " + one + " #lead", a -> a.get("/api/v1/records/" + open), "cnrgate7");
     find("GET " + one + " #private", a -> a.get("/api/v1/records/" + secret), "cnrprivate7");
+    find("GET " + one + "/sight", a -> a.get("/api/v1/records/" + open + "/sight"), "cnrquote7");
     find("GET /api/v1/records", a -> a.get("/api/v1/records?limit=200"), "cnrquote7");
     find("GET /api/v1/records #find", a -> a.get("/api/v1/records?find=cnrphone7"), "cnrphone7");
     find("GET /api/v1/records #part", a -> a.get("/api/v1/records?find=cnrquo"), "cnrquote7");

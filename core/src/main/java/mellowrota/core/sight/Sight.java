@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Level;
@@ -30,6 +31,9 @@ public final class Sight {
 
   /** The title below level <i>all</i>, and where not even the ref may be shown. */
   public static final String BARE_TITLE = "Work";
+
+  /** Stands for a value that whoever looks at somebody else's entry may not see. */
+  public static final String COVERED = "••••";
 
   private final Crew crew;
   private final Calendars calendars;
@@ -102,6 +106,24 @@ public final class Sight {
   /** The face this audience gets; empty without readers or where times are not for all of them. */
   public Optional<Face> face(
       WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+    return face(record, readers, entry, audience, detail -> true);
+  }
+
+  /**
+   * The same as somebody else may look at it: what this one may not see stands there covered,
+   * filled or not.
+   */
+  public Optional<Face> faceBefore(
+      Capacities asker, WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+    return face(record, readers, entry, audience, detail -> allowed(asker, record, detail));
+  }
+
+  private Optional<Face> face(
+      WorkRecord record,
+      RecordReaders readers,
+      Entry entry,
+      Audience audience,
+      Predicate<DetailKey> uncovered) {
     if (audience.isEmpty()) {
       return Optional.empty();
     }
@@ -116,7 +138,7 @@ public final class Sight {
             : entry.times();
     return Optional.of(
         level == Level.ALL
-            ? worded(record, words(record, readers), entry, standings, times)
+            ? worded(record, words(record, readers), entry, standings, times, uncovered)
             : bare(record, words(record, readers), entry, standings, times, level));
   }
 
@@ -164,13 +186,18 @@ public final class Sight {
       RecordWords words,
       Entry entry,
       List<Audience.Standing> standings,
-      EntryTimes times) {
+      EntryTimes times,
+      Predicate<DetailKey> uncovered) {
     Wording wording = wordingOf(entry);
     Pattern.Values values =
-        (name, detail, format) ->
-            allowedTo(standings, record, detail)
-                ? words.value(entry, name, detail, format)
-                : Optional.empty();
+        (name, detail, format) -> {
+          if (!allowedTo(standings, record, detail)) {
+            return Optional.empty();
+          }
+          return uncovered.test(detail)
+              ? words.value(entry, name, detail, format)
+              : Optional.of(COVERED);
+        };
     String title = wording.title().fill(values).replace('\n', ' ');
     if (title.isEmpty()) {
       title = allowedTo(standings, record, DetailKey.REF) ? record.ref() : BARE_TITLE;

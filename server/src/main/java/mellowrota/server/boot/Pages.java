@@ -57,6 +57,7 @@ class Pages implements WebMvcConfigurer {
       "/crew/**",
       "/files",
       "/rules",
+      "/who-sees-what",
       "/account/**",
       "/sign-in",
       "/welcome/{token}"

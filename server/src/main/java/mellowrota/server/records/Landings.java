@@ -112,7 +112,7 @@ public class Landings {
             .count();
   }
 
-  private static LandingView.TimesView times(EntryTimes times) {
+  static LandingView.TimesView times(EntryTimes times) {
     if (times instanceof EntryTimes.Timed timed) {
       return new LandingView.TimesView(
           timed.start().toLocalDateTime().withNano(0).toString(),

@@ -1,0 +1,168 @@
+package mellowrota.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.regex.Pattern;
+import org.testng.annotations.Test;
+
+/** Rules edited where they stand, looked at, put in force, undone: what calendars then hold. */
+public class RulesPageTest extends InBrowser {
+
+  private static Locator button(Page page, String name) {
+    return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+  }
+
+  private static Locator rule(Page page, int number) {
+    return page.getByRole(
+        AriaRole.LISTITEM, new Page.GetByRoleOptions().setName("Rule " + number).setExact(true));
+  }
+
+  private static Locator token(Locator rule, String label) {
+    return rule.getByRole(
+        AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("^" + label)));
+  }
+
+  private long ticket(Api hana, String title) {
+    return hana.record(
+        """
+        {"title": "%s", "place": 1, "due": {"at": "2026-12-03T10:00"},
+         "people": [{"role": 0, "person": %d}]}
+        """
+            .formatted(title, hana.idOf("people", "Ines Okafor")));
+  }
+
+  @Test
+  public void aRuleIsEditedByKeyboardLookedAtAndPutInForce() {
+    Api hana = Api.of(server, "hana");
+    ticket(hana, "Ruled work");
+    Calendars master = new Calendars(hana);
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/");
+    page.waitForURL("**/today");
+    page.keyboard().press("g");
+    page.keyboard().press("l");
+    Locator third = rule(page, 3);
+    token(third, "it lands on: Due times").focus();
+    page.keyboard().press("Enter");
+    Locator closures =
+        page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Closures"));
+    closures.focus();
+    page.keyboard().press("Space");
+    assertThat(token(third, "it lands on: Due times and Closures")).isVisible();
+    page.keyboard().press("Escape");
+    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+
+    button(page, "Look first").focus();
+    page.keyboard().press("Enter");
+    Locator look = page.getByRole(AriaRole.DIALOG);
+    assertThat(look.getByText("Newly shown", new Locator.GetByTextOptions().setExact(true)))
+        .isVisible();
+    assertThat(
+            look.getByRole(
+                AriaRole.ROW, new Locator.GetByRoleOptions().setName(Pattern.compile("^Closures"))))
+        .isVisible();
+    assertThat(master.events("Closures", "Ruled work")).isEmpty();
+    button(page, "Put it in force").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText(Pattern.compile("^In force: \\d+ entries on 1 calendar")))
+        .isVisible();
+    assertThat(master.events("Closures", "Ruled work")).hasSize(1);
+
+    page.keyboard().press("z");
+    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(master.events("Closures", "Ruled work")).isEmpty();
+    assertThat(token(third, "it lands on: Due times")).isVisible();
+  }
+
+  @Test
+  public void rulesAreSwitchedCopiedMovedTakenOutAndLeftAsTheyWere() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules");
+    Locator second = rule(page, 2);
+    String first = rule(page, 1).textContent();
+    second.click();
+    button(page, "Switch off").click();
+    assertThat(second).containsText("switched off");
+    button(page, "Copy").click();
+    assertThat(rule(page, 3)).containsText("switched off");
+    button(page, "Take out").click();
+    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+    rule(page, 1).click();
+    page.keyboard().press("Alt+ArrowDown");
+    assertThat(rule(page, 1)).containsText("switched off");
+    assertThat(page.getByText("2 edits, not in force yet")).isVisible();
+    button(page, "Undo").first().click();
+    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+    button(page, "Leave it as it was").click();
+    assertThat(page.getByText("not in force yet")).hasCount(0);
+    assertThat(rule(page, 1).textContent()).isEqualTo(first);
+  }
+
+  @Test
+  public void aWordingsFaultStandsAtItsCharacter() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules?tab=wordings");
+    page.getByLabel("Ticket: Title").fill("{ref} {titel}");
+    button(page, "Look first").click();
+    assertThat(page.getByRole(AriaRole.ALERT))
+        .containsText("at character 8: \"titel\" is no detail");
+    page.getByLabel("Ticket: Title").fill("{title}");
+    button(page, "Look first").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Seen no longer");
+    button(page, "Back to the rules").click();
+  }
+
+  @Test
+  public void aRecordIsTried() {
+    Api hana = Api.of(server, "hana");
+    ticket(hana, "Tried on the page");
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules");
+    page.getByLabel("Which record?").click();
+    page.keyboard().type("Tried on");
+    page.getByTitle(Pattern.compile("Tried on the page")).first().click();
+    Locator tried =
+        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Try a record"));
+    assertThat(tried).containsText("Ines Okafor, own");
+    assertThat(tried).containsText("the rule is for another kind");
+    rule(page, 1).click();
+    button(page, "Switch off").click();
+    assertThat(tried.getByRole(AriaRole.LISTITEM).first()).not().containsText("Ines Okafor, own");
+  }
+
+  @Test
+  public void whoSeesWhatIsShownForARealRecord() {
+    Api hana = Api.of(server, "hana");
+    long id =
+        hana.record(
+            """
+            {"title": "Seen by whom", "place": 1, "due": {"at": "2026-12-03T10:00"},
+             "people": [{"role": 0, "person": %d}],
+             "details": {"phone": "0555 0177", "gate code": "hook 5511"}}
+            """
+                .formatted(hana.idOf("people", "Ines Okafor")));
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/who-sees-what?record=" + id);
+    Locator phone =
+        page.getByRole(
+            AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("^Phone")));
+    assertThat(phone).containsText("0555 0177");
+    Locator gate =
+        page.getByRole(
+            AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("^Gate code")));
+    assertThat(gate).containsText("••••");
+    Locator entries =
+        page.getByRole(
+            AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("^As it stands")));
+    assertThat(entries).containsText("Gate code ••••");
+    assertThat(entries).containsText("Seen by whom");
+    assertThat(page.getByText("hook 5511")).hasCount(0);
+  }
+
+  @Test
+  public void workersHaveNoSuchPage() {
+    Page page = signedIn("marguerite", ColorScheme.LIGHT, "/rules");
+    page.waitForURL("**/today");
+    assertThat(page.getByText("Try a record")).hasCount(0);
+  }
+}

@@ -1,0 +1,168 @@
+import { Select } from 'antd';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { Schemas } from '../../shared/api/client';
+import { dueText, spanText } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { useFound, useSight } from './queries';
+import styles from './sight.module.css';
+import { words } from './words';
+
+type Audience = Schemas['SightAudience'];
+type Cell = Schemas['SightCell'];
+
+/** Details by audiences for a real record, and below them the entry as each of them gets it. */
+export function SightPage() {
+  const [search, setSearch] = useSearchParams();
+  const record = search.get('record') ? Number(search.get('record')) : null;
+  const sight = useSight(record);
+  return (
+    <section className={styles.page} aria-label={words.heading}>
+      <div className={styles.bar}>
+        <h1 className={styles.heading}>{words.heading}</h1>
+        <span className={styles.quiet}>{words.on}</span>
+        <Records record={record} onChoose={(id) => setSearch({ record: String(id) })} />
+        <span className={styles.grow} />
+        <span className={styles.legend}>
+          <i className={styles.shown} /> {words.legend.shown}
+          <i className={styles.notAsked} /> {words.legend.notAsked}
+          <i className={styles.keptBack} /> {words.legend.keptBack}
+        </span>
+      </div>
+      {record === null && <p className={styles.quiet}>{words.why}</p>}
+      {sight.isLoading && <Loading what={words.loading} />}
+      {sight.error && <Fault error={sight.error} again={() => void sight.refetch()} />}
+      {sight.data &&
+        (sight.data.audiences.length === 0 ? (
+          <p className={styles.quiet}>{words.nowhere}</p>
+        ) : (
+          <Table sight={sight.data} />
+        ))}
+    </section>
+  );
+}
+
+function Records({ record, onChoose }: { record: number | null; onChoose: (id: number) => void }) {
+  const [find, setFind] = useState('');
+  const found = useFound(find);
+  return (
+    <Select
+      className={styles.records}
+      showSearch
+      filterOption={false}
+      aria-label={words.record}
+      placeholder={words.record}
+      value={record}
+      onSearch={setFind}
+      onChange={(id: number | null) => id !== null && onChoose(id)}
+      options={(found.data?.items ?? []).map((one) => ({
+        value: one.id,
+        label: [one.ref, one.title, one.place?.name, dueText(one.due)].filter(Boolean).join(' · '),
+      }))}
+    />
+  );
+}
+
+function Table({ sight }: { sight: Schemas['Sight'] }) {
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">{words.detail}</th>
+            <th scope="col">
+              {words.here}
+              <small>{words.hereWhy}</small>
+            </th>
+            {sight.audiences.map((one, i) => (
+              <th scope="col" key={i}>
+                <span title={one.readers}>{one.name}</span>
+                <small title={one.readers}>{who(one)}</small>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sight.details.map((detail, row) => (
+            <tr key={detail.key}>
+              <th scope="row">{detail.label}</th>
+              <td className={styles.value}>
+                {value(detail)} <small>{detail.forWhom}</small>
+              </td>
+              {sight.audiences.map((one, i) => (
+                <td key={i} className={styles.cell}>
+                  <Seen cell={one.cells[row]!} />
+                </td>
+              ))}
+            </tr>
+          ))}
+          <tr className={styles.entries}>
+            <th scope="row" colSpan={2}>
+              {words.stands}
+              <small>{words.standsWhy}</small>
+            </th>
+            {sight.audiences.map((one, i) => (
+              <td key={i}>
+                <Entry one={one} />
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function who(one: Audience): string {
+  return [
+    words.sorts[one.sort],
+    one.visit === undefined ? '' : words.visit(one.visit),
+    one.way === 'MEMBERS' ? one.readers : words.ways[one.way] + ' ' + one.readers,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+/** What is computed from the record's structure has no text of its own to show here. */
+function value(detail: Schemas['SightDetail']): string {
+  const structure = ['ref', 'place', 'times', 'margins', 'people'].includes(detail.key);
+  if (detail.value === undefined) {
+    return structure ? '' : words.covered;
+  }
+  return detail.value || words.empty;
+}
+
+function Seen({ cell }: { cell: Cell }) {
+  switch (cell.status) {
+    case 'SHOWN':
+      return <i className={styles.shown} role="img" aria-label={words.legend.shown} />;
+    case 'NOT_ASKED':
+      return <i className={styles.notAsked} role="img" aria-label={words.legend.notAsked} />;
+    case 'EMPTY':
+      return <span className={styles.quiet}>{words.empty}</span>;
+    default:
+      return (
+        <span className={styles.back} title={`${words.legend.keptBack} ${cell.reader ?? ''}`}>
+          {cell.reader ?? 'outside'}
+        </span>
+      );
+  }
+}
+
+function Entry({ one }: { one: Audience }) {
+  if (!one.entry) {
+    return <span className={styles.quiet}>{words.noEntry}</span>;
+  }
+  const { entry } = one;
+  return (
+    <div className={styles.entry}>
+      <strong>{entry.title}</strong>
+      <span>
+        {spanText(entry.times)}, {entry.busy ? words.busy : words.free}
+      </span>
+      {entry.place && <span>{entry.place}</span>}
+      {entry.text && <p>{entry.text}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,20 @@
+import { useQuery } from '@tanstack/react-query';
+import { api, take } from '../../shared/api/client';
+
+export function useSight(record: number | null) {
+  return useQuery({
+    queryKey: ['sight', record],
+    enabled: record !== null,
+    queryFn: () =>
+      take(api.GET('/api/v1/records/{id}/sight', { params: { path: { id: record ?? 0 } } })),
+  });
+}
+
+/** Records by some words, to choose one. */
+export function useFound(find: string) {
+  return useQuery({
+    queryKey: ['sight-found', find],
+    queryFn: () => take(api.GET('/api/v1/records', { params: { query: { find, limit: 20 } } })),
+    placeholderData: (previous) => previous,
+  });
+}
