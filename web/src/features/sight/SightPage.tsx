@@ -5,7 +5,7 @@ import type { Schemas } from '../../shared/api/client';
 import { dueText, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { useFound, useSight } from './queries';
+import { useChosen, useFound, useSight } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';
 
@@ -37,7 +37,7 @@ export function SightPage() {
         (sight.data.audiences.length === 0 ? (
           <p className={styles.quiet}>{words.nowhere}</p>
         ) : (
-          <Table sight={sight.data} />
+          <Table details={sight.data.details} audiences={ordered(sight.data.audiences)} />
         ))}
     </section>
   );
@@ -46,6 +46,10 @@ export function SightPage() {
 function Records({ record, onChoose }: { record: number | null; onChoose: (id: number) => void }) {
   const [find, setFind] = useState('');
   const found = useFound(find);
+  const chosen = useChosen(record);
+  const items = found.data?.items ?? [];
+  const all =
+    chosen.data && !items.some((one) => one.id === record) ? [chosen.data.data, ...items] : items;
   return (
     <Select
       className={styles.records}
@@ -56,7 +60,7 @@ function Records({ record, onChoose }: { record: number | null; onChoose: (id: n
       value={record}
       onSearch={setFind}
       onChange={(id: number | null) => id !== null && onChoose(id)}
-      options={(found.data?.items ?? []).map((one) => ({
+      options={all.map((one) => ({
         value: one.id,
         label: [one.ref, one.title, one.place?.name, dueText(one.due)].filter(Boolean).join(' · '),
       }))}
@@ -64,7 +68,21 @@ function Records({ record, onChoose }: { record: number | null; onChoose: (id: n
   );
 }
 
-function Table({ sight }: { sight: Schemas['Sight'] }) {
+const SORTS = ['OWN', 'TEAM', 'PLACE', 'DATE_LIST', 'NAMED', 'MASTER'];
+
+/** By visit, and first those whom the work is most about. */
+function ordered(audiences: Audience[]): Audience[] {
+  const rank = (one: Audience) => (one.visit ?? 0) * SORTS.length + SORTS.indexOf(one.sort);
+  return [...audiences].sort((a, b) => rank(a) - rank(b));
+}
+
+function Table({
+  details,
+  audiences,
+}: {
+  details: Schemas['SightDetail'][];
+  audiences: Audience[];
+}) {
   return (
     <div className={styles.scroll}>
       <table className={styles.table}>
@@ -75,7 +93,7 @@ function Table({ sight }: { sight: Schemas['Sight'] }) {
               {words.here}
               <small>{words.hereWhy}</small>
             </th>
-            {sight.audiences.map((one, i) => (
+            {audiences.map((one, i) => (
               <th scope="col" key={i}>
                 <span title={one.readers}>{one.name}</span>
                 <small title={one.readers}>{who(one)}</small>
@@ -84,13 +102,13 @@ function Table({ sight }: { sight: Schemas['Sight'] }) {
           </tr>
         </thead>
         <tbody>
-          {sight.details.map((detail, row) => (
+          {details.map((detail, row) => (
             <tr key={detail.key}>
               <th scope="row">{detail.label}</th>
               <td className={styles.value}>
                 {value(detail)} <small>{detail.forWhom}</small>
               </td>
-              {sight.audiences.map((one, i) => (
+              {audiences.map((one, i) => (
                 <td key={i} className={styles.cell}>
                   <Seen cell={one.cells[row]!} />
                 </td>
@@ -102,7 +120,7 @@ function Table({ sight }: { sight: Schemas['Sight'] }) {
               {words.stands}
               <small>{words.standsWhy}</small>
             </th>
-            {sight.audiences.map((one, i) => (
+            {audiences.map((one, i) => (
               <td key={i}>
                 <Entry one={one} />
               </td>

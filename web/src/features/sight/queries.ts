@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, take } from '../../shared/api/client';
+import { fetchRecord } from '../records';
 
 export function useSight(record: number | null) {
   return useQuery({
@@ -7,6 +8,15 @@ export function useSight(record: number | null) {
     enabled: record !== null,
     queryFn: () =>
       take(api.GET('/api/v1/records/{id}/sight', { params: { path: { id: record ?? 0 } } })),
+  });
+}
+
+/** The chosen record, for its name. */
+export function useChosen(record: number | null) {
+  return useQuery({
+    queryKey: ['record', record],
+    enabled: record !== null,
+    queryFn: () => fetchRecord(record ?? 0),
   });
 }
 

@@ -7,6 +7,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.regex.Pattern;
 import org.testng.annotations.Test;
 
 /** Makes the pictures of docs/screenshots; run by ./screenshots, no part of the tests. */
@@ -73,6 +74,23 @@ public class Screenshots {
           ColorScheme.LIGHT);
       shoot(browser, server, "my-day", "tam", "/my-day", "Next", ColorScheme.LIGHT);
       shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
+      shoot(browser, server, "rules", "hana", "/rules", "Try a record", ColorScheme.LIGHT);
+      shoot(
+          browser,
+          server,
+          "look-first",
+          "hana",
+          "/rules?tab=wordings",
+          "Short, with Lead",
+          ColorScheme.LIGHT);
+      shoot(
+          browser,
+          server,
+          "who-sees-what",
+          "hana",
+          "/who-sees-what?record=41",
+          "As it stands there",
+          ColorScheme.LIGHT);
       shoot(browser, server, "file-in", "hana", "/files", "Drop a CSV", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
     }
@@ -107,6 +125,17 @@ public class Screenshots {
       // The fourth team has a bit of everything.
       page.keyboard().press("4");
       page.getByText("Moor the survey buoy").first().waitFor();
+    }
+    if (name.equals("rules")) {
+      page.getByLabel("Which record?").click();
+      page.getByTitle(Pattern.compile("Windlass missing")).first().click();
+      page.getByText("the rule is for another kind").first().waitFor();
+      page.getByLabel("Rule 2", new Page.GetByLabelOptions().setExact(true)).click();
+    }
+    if (name.equals("look-first")) {
+      page.getByLabel("Short, with Lead: Text").fill("{notes}");
+      page.getByText("Look first").click();
+      page.getByText("Newly shown").waitFor();
     }
     if (name.equals("file-in")) {
       page.waitForFileChooser(() -> page.getByText("Drop a CSV").click())
