@@ -21,15 +21,23 @@ interface Props {
   children: ReactNode;
 }
 
+/** What was done here, and what of it was taken back; each the acts it took. */
+interface Deeds {
+  done: number[][];
+  undone: number[][];
+}
+
 /** One slim bar, the page, and the tray along the bottom. */
 export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const [told, setTold] = useState<Told | null>(null);
-  const [done, setDone] = useState<number[][]>([]);
-  const [undone, setUndone] = useState<number[][]>([]);
-  const acts = useRef({ done, undone });
-  useEffect(() => {
-    acts.current = { done, undone };
-  });
+  const [acts, setActs] = useState<Deeds>({ done: [], undone: [] });
+  // Known at once, for a second key that comes before the page is drawn.
+  const latest = useRef(acts);
+  const keep = (next: Deeds) => {
+    latest.current = next;
+    setActs(next);
+  };
+  const line = useRef<Promise<void>>(Promise.resolve());
   const whenIdle = useWhenIdle();
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
@@ -55,46 +63,47 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     setTold(what);
     const deed = what.acts ?? (what.act != null ? [what.act] : []);
     if (deed.length > 0) {
-      setDone((deeds) => [...deeds, deed]);
-      setUndone([]);
+      keep({ done: [...latest.current.done, deed], undone: [] });
     }
   };
-  const takeBack = async (deed: number[] | undefined, again: boolean) => {
-    if (deed === undefined || undo.isPending) {
+  /** What was taken back is an act too: taking that back does it again. */
+  const takeBack = async (again: boolean) => {
+    const [from, to] = again ? (['undone', 'done'] as const) : (['done', 'undone'] as const);
+    const deed = latest.current[from].at(-1);
+    if (!deed) {
       return;
     }
-    const [from, to] = again ? [setUndone, setDone] : [setDone, setUndone];
-    const left: string[] = [];
+    const left = new Set<string>();
     const taken: number[] = [];
     try {
       for (const act of [...deed].reverse()) {
         const answer = await undo.mutateAsync(act);
-        left.push(...(answer.leaves ?? []));
+        (answer.leaves ?? []).forEach((one) => left.add(one));
         taken.push(answer.act);
       }
-      setTold({
-        text:
-          left.length > 0
-            ? words.left + [...new Set(left)].join(', ')
-            : again
-              ? words.doneAgain
-              : words.takenBack,
-      });
+      const said = again ? words.doneAgain : words.takenBack;
+      setTold({ text: left.size > 0 ? words.left + [...left].join(', ') : said });
     } catch (error) {
       setTold({ text: error instanceof ProblemError ? error.message : words.failed });
     }
     if (taken.length > 0) {
       // What could not be taken back, of several, can be tried again.
       const rest = deed.slice(0, deed.length - taken.length);
-      from((deeds) =>
-        deeds.flatMap((one) => (one !== deed ? [one] : rest.length > 0 ? [rest] : [])),
-      );
-      to((deeds) => [...deeds, taken]);
+      const others = latest.current[from].filter((one) => one !== deed);
+      keep({
+        ...latest.current,
+        [from]: rest.length > 0 ? [...others, rest] : others,
+        [to]: [...latest.current[to], taken],
+      });
     }
   };
-  const undoLast = () => whenIdle(() => void takeBack(acts.current.done.at(-1), false));
-  // What was taken back is an act too: taking that back does it again.
-  const redoLast = () => whenIdle(() => void takeBack(acts.current.undone.at(-1), true));
+  const inTurn = (again: boolean) => {
+    line.current = line.current
+      .then(() => new Promise<void>((ready) => whenIdle(ready)))
+      .then(() => takeBack(again));
+  };
+  const undoLast = () => inTurn(false);
+  const redoLast = () => inTurn(true);
   useKeys({
     '/': () => find.current?.focus(),
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
@@ -139,12 +148,12 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
             <span className={styles.dot} aria-hidden="true" />
             <span>{told.text}</span>
             <span className={styles.grow} />
-            {undone.length > 0 && (
+            {acts.undone.length > 0 && (
               <Button onClick={redoLast} loading={undo.isPending}>
                 {words.redo}
               </Button>
             )}
-            {done.length > 0 && (
+            {acts.done.length > 0 && (
               <Button onClick={undoLast} loading={undo.isPending}>
                 {words.undo}
               </Button>

@@ -201,6 +201,16 @@ export function fetchRecord(id: number) {
   return takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id } } }));
 }
 
+/** A few records by some words, to choose one. */
+export function useFound(find: string, state = '') {
+  return useQuery({
+    queryKey: ['records-found', find, state],
+    queryFn: () =>
+      take(api.GET('/api/v1/records', { params: { query: { find, state, limit: 20 } } })),
+    placeholderData: (previous) => previous,
+  });
+}
+
 export function useViews() {
   return useQuery({ queryKey: ['views'], queryFn: () => take(api.GET('/api/v1/views')) });
 }

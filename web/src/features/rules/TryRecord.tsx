@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { Select } from 'antd';
 import { dueText, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
-import { reason } from '../records';
-import { useFound, useTry, type Wish } from './queries';
+import { reason, useFound } from '../records';
+import { useTry, type Wish } from './queries';
 import styles from './rules.module.css';
 import { words } from './words';
 
@@ -11,7 +11,7 @@ import { words } from './words';
 export function TryRecord({ set }: { set: Wish }) {
   const [find, setFind] = useState('');
   const [record, setRecord] = useState<number | null>(null);
-  const found = useFound(find);
+  const found = useFound(find, 'TENTATIVE,CONFIRMED');
   const tried = useTry(record === null ? null : { ...set, record });
   return (
     <section aria-label={words.tryHeading}>

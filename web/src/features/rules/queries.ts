@@ -45,20 +45,6 @@ export function useTakeSet() {
   });
 }
 
-/** Records by some words, to try the rules on. */
-export function useFound(find: string) {
-  return useQuery({
-    queryKey: ['rules-found', find],
-    queryFn: () =>
-      take(
-        api.GET('/api/v1/records', {
-          params: { query: { find, state: 'TENTATIVE,CONFIRMED', limit: 20 } },
-        }),
-      ),
-    placeholderData: (previous) => previous,
-  });
-}
-
 /** Everything that rules name by number. */
 export function useNames() {
   const people = usePeople();

@@ -16,7 +16,6 @@ export const words = {
   when: 'When',
   andIs: 'is',
   lands: 'it lands on',
-  landsOn: 'lands on',
   as: 'as',
   worded: 'worded as',
   usual: 'its kind’s wording',
@@ -109,7 +108,6 @@ export const words = {
   takeIt: 'Put it in force',
   taken: (entries: number, calendars: number) =>
     `In force: ${entries.toLocaleString('en-GB')} ${entries === 1 ? 'entry' : 'entries'} on ${calendars} ${calendars === 1 ? 'calendar' : 'calendars'}`,
-  failed: 'It could not be put in force',
   nothing: 'Nothing changes on any calendar.',
   added: 'added',
   changed: 'changed',

@@ -5,7 +5,8 @@ import type { Schemas } from '../../shared/api/client';
 import { dueText, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { useChosen, useFound, useSight } from './queries';
+import { useFound, useRecord } from '../records';
+import { useSight } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';
 
@@ -46,7 +47,7 @@ export function SightPage() {
 function Records({ record, onChoose }: { record: number | null; onChoose: (id: number) => void }) {
   const [find, setFind] = useState('');
   const found = useFound(find);
-  const chosen = useChosen(record);
+  const chosen = useRecord(record);
   const items = found.data?.items ?? [];
   const all =
     chosen.data && !items.some((one) => one.id === record) ? [chosen.data.data, ...items] : items;
@@ -84,7 +85,7 @@ function Table({
   audiences: Audience[];
 }) {
   return (
-    <div className={styles.scroll}>
+    <div className={styles.scroll} role="region" aria-label={words.table} tabIndex={0}>
       <table className={styles.table}>
         <thead>
           <tr>

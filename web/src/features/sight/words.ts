@@ -5,12 +5,12 @@ export const words = {
   record: 'Which record?',
   why: 'Choose a record: each of its details, whom it is for, and the entry exactly as each audience gets it.',
   loading: 'Working out what everybody sees',
+  table: 'Details by audiences',
   detail: 'Detail',
   here: 'On this record',
   hereWhy: 'and whom it is for',
   covered: '••••',
   empty: 'empty',
-  asks: 'not asked for',
   legend: { shown: 'shown', notAsked: 'not asked for', keptBack: 'kept back from' },
   ways: { MEMBERS: '', SHARE: 'shared with', FEED: 'secret address' } as Record<string, string>,
   sorts: {
@@ -27,6 +27,5 @@ export const words = {
   noEntry: 'No entry: the times may not be shown to all who read this.',
   busy: 'busy',
   free: 'free',
-  computed: '·',
   nowhere: 'It lands on no calendar, so nobody sees it there.',
 };

@@ -161,14 +161,67 @@ public class BoardTest extends InBrowser {
         .isEqualTo("Wed Jan 13 07:30:00 UTC 2027 to Wed Jan 13 12:15:00 UTC 2027");
   }
 
+  @Test
+  public void movedOverAClockChangeAndCopiedToTheNextWeekByKeyboard() {
+    job("Keyed week", "2027-03-27T08:00", "2027-03-27T12:00");
+    Map<String, String> before = entries("Keyed week");
+    Page page = board("from=2027-03-22");
+    toLane(page, TAM);
+    for (int i = 0; i < 5; i++) {
+      press(page, "ArrowRight");
+    }
+    press(page, "ArrowDown");
+    assertThat(line(page, "Keyed week")).isFocused();
+    press(page, "m", "ArrowRight", "Enter");
+    assertThat(told(page, "moved: ")).isVisible();
+    String text = String.join("", plain(tams, TAM + ", own", "Keyed week").values());
+    assertThat(Calendars.line(text.substring(text.indexOf("BEGIN:VEVENT")), "DTSTART"))
+        .isEqualTo("DTSTART;TZID=Europe/London:20270328T073000");
+
+    press(page, "ArrowDown");
+    assertThat(line(page, "Keyed week")).isFocused();
+    press(page, "c");
+    assertThat(told(page, "1 copied")).isVisible();
+    press(page, "]");
+    assertThat(page.getByText("29 March – 4 April").or(page.getByText("29 Mar – 4 Apr")).first())
+        .isVisible();
+    press(page, "v");
+    assertThat(told(page, "1 put here: ")).isVisible();
+    assertThat(tams.events(TAM + ", own", "Keyed week")).hasSize(2);
+    press(page, "z", "z");
+    Await.until(
+        "both are undone",
+        java.time.Duration.ofSeconds(30),
+        () -> entries("Keyed week").equals(before));
+  }
+
+  @Test
+  public void drawnByKeyboard() {
+    Page page = board("from=2027-04-12");
+    toLane(page, TAM);
+    press(page, "ArrowRight", "ArrowRight", "Enter");
+    page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "Keyed draw");
+    press(page, "Enter");
+    assertThat(told(page, " saved: ")).isVisible();
+    assertThat(tams.events(TAM + ", own", "Keyed draw")).hasSize(1);
+    press(page, "z");
+    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(tams.events(TAM + ", own", "Keyed draw")).isEmpty();
+  }
+
   /** Goes with the arrows to the first cell of a lane and into its first piece. */
   private static void to(Page page, String person, String title) {
+    toLane(page, person);
+    press(page, "ArrowDown");
+    assertThat(line(page, title)).isFocused();
+  }
+
+  private static void toLane(Page page, String person) {
     for (int i = 0; i < 40; i++) {
       String at =
           (String) page.evaluate("document.activeElement?.getAttribute('aria-label') ?? ''");
       if (at.startsWith(person + ",")) {
-        press(page, "ArrowDown");
-        assertThat(line(page, title)).isFocused();
         return;
       }
       press(page, "ArrowDown");

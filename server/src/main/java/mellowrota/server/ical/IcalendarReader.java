@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import net.fortuna.ical4j.data.CalendarParserImpl;
 import net.fortuna.ical4j.data.ContentHandler;
 import net.fortuna.ical4j.data.ParserException;
@@ -22,6 +23,10 @@ public final class IcalendarReader {
 
   private static final String BEGIN = "BEGIN:";
   private static final String END = "END:";
+
+  /** A line that goes on in the next (RFC 5545 §3.1). */
+  private static final Pattern FOLD = Pattern.compile("\r\n[ \t]");
+
   private static final String NO_LINE =
       " is no line of iCalendar (NAME:value); mend it and choose the file again";
 
@@ -153,7 +158,8 @@ public final class IcalendarReader {
 
   private static Component component(Block block) throws ParserException, IOException {
     Collecting collecting = new Collecting();
-    new CalendarParserImpl().parse(new StringReader(alone(block.text())), collecting);
+    String unfolded = FOLD.matcher(block.text()).replaceAll("");
+    new CalendarParserImpl().parse(new StringReader(alone(unfolded)), collecting);
     return new Component(
         block.name(), block.number(), collecting.properties, collecting.inside, block.text());
   }

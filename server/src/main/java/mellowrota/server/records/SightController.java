@@ -6,13 +6,11 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.people.Person;
-import mellowrota.core.people.PersonId;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
@@ -23,6 +21,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.transaction.annotation.Isolation;
@@ -36,8 +35,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/records/{id}/sight")
 class SightController {
-
-  private static final int MOST_NAMES = 3;
 
   private final Worlds worlds;
   private final RecordStore store;
@@ -165,7 +162,7 @@ class SightController {
             calendar.name(),
             calendar.owner().sort().name(),
             way(rendering),
-            readersOf(world, rendering, audience),
+            ReaderWords.of(world, rendering),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,
             world.sight().explain(standing.record(), readers, entry, audience).stream()
                 .map(told -> cell(standing, told))
@@ -185,29 +182,12 @@ class SightController {
     return rendering.way() instanceof Rendering.Way.Share ? "SHARE" : "FEED";
   }
 
-  private static String readersOf(World world, Rendering rendering, Audience audience) {
-    if (rendering.way() instanceof Rendering.Way.Feed) {
-      return "whoever has the address";
-    }
-    List<PersonId> people = List.copyOf(audience.people());
-    String names =
-        people.stream()
-            .limit(MOST_NAMES)
-            .map(id -> name(world, id))
-            .collect(Collectors.joining(", "));
-    int more = people.size() - MOST_NAMES;
-    return names + (more > 0 ? " and " + more + " more" : "");
-  }
-
-  private static String name(World world, PersonId id) {
-    return world.crew().person(id).map(Person::name).orElse("somebody");
-  }
-
   /** Whether a detail that the asker may not see is filled is not told either. */
   private static CellView cell(RecordAccess.Standing standing, Sight.Told told) {
     boolean covered = told.status() == Sight.Status.EMPTY && !standing.sees(told.detail());
     Sight.Status status = covered ? Sight.Status.SHOWN : told.status();
     return new CellView(
-        status.name(), told.blocking().map(id -> name(standing.world(), id)).orElse(null));
+        status.name(),
+        told.blocking().map(id -> ReaderWords.name(standing.world(), id)).orElse(null));
   }
 }

@@ -6,13 +6,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.stream.Collectors;
-import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
-import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.DetailKey;
@@ -24,6 +21,7 @@ import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -39,7 +37,6 @@ import tools.jackson.databind.json.JsonMapper;
 class SetChanges implements Undoes {
 
   private static final int AT_ONCE = 500;
-  private static final int MOST_NAMES = 3;
 
   private final Sets sets;
   private final Acts acts;
@@ -172,7 +169,7 @@ class SetChanges implements Undoes {
     counts.forEach(
         (rendering, details) -> {
           Rendering one = world.calendars().rendering(rendering).orElseThrow();
-          String readers = readers(world, one);
+          String readers = ReaderWords.of(world, one);
           details.forEach(
               (detail, entries) ->
                   found.add(
@@ -184,22 +181,6 @@ class SetChanges implements Undoes {
                           entries)));
         });
     return found;
-  }
-
-  /** Who reads a rendering, in words. */
-  private static String readers(World world, Rendering rendering) {
-    if (rendering.way() instanceof Rendering.Way.Feed) {
-      return "whoever has a secret address of it";
-    }
-    Audience audience = world.calendars().audience(rendering.id());
-    List<PersonId> people = List.copyOf(audience.people());
-    String names =
-        people.stream()
-            .limit(MOST_NAMES)
-            .map(id -> world.crew().person(id).map(Person::name).orElse("somebody"))
-            .collect(Collectors.joining(", "));
-    int more = people.size() - MOST_NAMES;
-    return names + (more > 0 ? " and " + more + " more" : "");
   }
 
   @Override

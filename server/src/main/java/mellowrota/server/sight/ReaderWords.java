@@ -1,0 +1,34 @@
+package mellowrota.server.sight;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+
+/** Says who reads a rendering, to those who may list a calendar's readers (LANDING 17). */
+public final class ReaderWords {
+
+  private static final int MOST_NAMES = 3;
+
+  private ReaderWords() {}
+
+  public static String of(World world, Rendering rendering) {
+    if (rendering.way() instanceof Rendering.Way.Feed) {
+      return "whoever has a secret address of it";
+    }
+    List<PersonId> people = List.copyOf(world.calendars().audience(rendering.id()).people());
+    String names =
+        people.stream()
+            .limit(MOST_NAMES)
+            .map(id -> name(world, id))
+            .collect(Collectors.joining(", "));
+    int more = people.size() - MOST_NAMES;
+    return names + (more > 0 ? " and " + more + " more" : "");
+  }
+
+  /** Somebody's name. */
+  public static String name(World world, PersonId id) {
+    return world.crew().person(id).map(Person::name).orElse("somebody");
+  }
+}
