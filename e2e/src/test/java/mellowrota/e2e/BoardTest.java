@@ -205,9 +205,10 @@ public class BoardTest extends InBrowser {
     press(page, "Enter");
     assertThat(told(page, " saved: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Keyed draw")).hasSize(1);
-    press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
-    assertThat(tams.events(TAM + ", own", "Keyed draw")).isEmpty();
+    // Its rail would lie on the lane in every week before it is due.
+    long id =
+        hana.get("/api/v1/records?find=Keyed+draw").json().get("items").get(0).get("id").asLong();
+    hana.change(id, "{\"state\": \"CANCELLED\"}");
   }
 
   /** Goes with the arrows to the first cell of a lane and into its first piece. */

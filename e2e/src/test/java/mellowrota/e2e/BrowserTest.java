@@ -196,6 +196,14 @@ public class BrowserTest extends InBrowser {
     List<Object[]> cases = new java.util.ArrayList<>();
     for (ColorScheme scheme : List.of(ColorScheme.LIGHT, ColorScheme.DARK)) {
       for (String[] view : views) {
+        // Other views of a page that is judged in dark already have no colours of their own.
+        boolean again =
+            List.of("/board?zoom=day", "/board?zoom=weeks", "/records?find=nothing-like-it")
+                    .contains(view[1])
+                || view[0].equals("ines") && !view[1].equals("/my-day");
+        if (scheme == ColorScheme.DARK && again) {
+          continue;
+        }
         cases.add(new Object[] {scheme, view[0], view[1], view[2]});
       }
     }
