@@ -82,6 +82,8 @@ public class RulesPageTest extends InBrowser {
   public void rulesAreSwitchedCopiedMovedTakenOutAndLeftAsTheyWere() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/rules");
     Locator second = rule(page, 2);
+    // The names that rules use come after them.
+    assertThat(rule(page, 1)).containsText("Lead, Support and Supervisor");
     String first = rule(page, 1).textContent();
     second.click();
     button(page, "Switch off").click();
