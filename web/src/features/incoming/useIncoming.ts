@@ -97,8 +97,8 @@ export function useIncoming() {
     } catch (error) {
       tray.tell({ text: error instanceof ProblemError ? error.message : words.failed, acts });
     } finally {
+      // The look, which rests meanwhile, is then made anew.
       setProgress(null);
-      void look.refetch();
     }
   };
 

@@ -306,6 +306,20 @@ public class IncomingTest {
   }
 
   @Test
+  public void whoWasTakenOffHereIsNotPutBackByAFileThatNamesThemAsBefore() {
+    Map<String, String> cells = Map.of("Title", "Seats of a file", "Support", "Tam Birtles");
+    records("seats", row("Q-1", cells)).take();
+    long id = found("Seats of a file").get("id").asLong();
+    hana.change(id, "{\"people\": []}");
+    Map<String, String> later = new HashMap<>(cells);
+    later.put("Support", "Tam Birtles; Wren Adeyemi");
+    records("seats", row("Q-1", later)).take();
+    assertThat(
+            found("Seats of a file").get("people").valueStream().map(p -> p.get("name").asString()))
+        .containsExactly("Wren Adeyemi");
+  }
+
+  @Test
   public void whatIsUndoneIsTakenUpAgain() {
     Brought brought = records("undone", row("U-1", Map.of("Title", "Undo me once")));
     long act = brought.takePart(brought.sent).get("act").asLong();

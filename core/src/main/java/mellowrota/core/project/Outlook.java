@@ -58,7 +58,7 @@ public final class Outlook {
    * @param rows in the order of their keys
    * @param reasons whether any entry would stand there by other rules, though nobody sees that
    */
-  public record Of(List<Row> rows, boolean reasons) {
+  public record Told(List<Row> rows, boolean reasons) {
 
     /** Whether there is anything to do at all. */
     public boolean isNothing() {
@@ -67,7 +67,7 @@ public final class Outlook {
   }
 
   /** Looks at one record. */
-  public Of of(WorkRecord record) {
+  public Told of(WorkRecord record) {
     List<Projector.Projected> were = before.project(record);
     List<Projector.Projected> become = after.project(record);
     Map<EntryKey, Projector.Projected> was = byKey(were);
@@ -78,7 +78,7 @@ public final class Outlook {
     for (EntryKey key : keys) {
       row(record, key, was.get(key), becomes.get(key)).ifPresent(rows::add);
     }
-    return new Of(rows, !rules(were).equals(rules(become)));
+    return new Told(rows, !rules(were).equals(rules(become)));
   }
 
   private static List<List<Long>> rules(List<Projector.Projected> all) {

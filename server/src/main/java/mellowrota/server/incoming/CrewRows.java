@@ -38,16 +38,21 @@ final class CrewRows {
     Map<String, String> said = said(before);
     Set<String> differing = cells.differing(said);
     Optional<String> name = text(cells, "name", LONGEST_NAME, before, differing);
-    Set<TeamId> joins = teams(cells, cells.text("teams"), true);
-    Set<TeamId> leaves = new HashSet<>(teams(cells, said.getOrDefault("teams", ""), false));
-    leaves.removeAll(joins);
+    Set<TeamId> named = teams(cells, cells.text("teams"), true);
+    Set<TeamId> formerly = teams(cells, said.getOrDefault("teams", ""), false);
     boolean teams = differing.contains("teams");
     return new People.PersonWanted(
         before.map(b -> PersonId.of(b.target())).or(() -> somebody(cells)),
         name,
         differing.contains("standing") ? standing(cells) : Optional.empty(),
-        teams ? joins : Set.of(),
-        teams ? leaves : Set.of());
+        teams ? without(named, formerly) : Set.of(),
+        teams ? without(formerly, named) : Set.of());
+  }
+
+  private static Set<TeamId> without(Set<TeamId> all, Set<TeamId> others) {
+    Set<TeamId> found = new HashSet<>(all);
+    found.removeAll(others);
+    return found;
   }
 
   /** Who is here already under the name of a row that comes for the first time. */

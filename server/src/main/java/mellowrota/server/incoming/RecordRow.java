@@ -126,8 +126,9 @@ final class RecordRow {
     if (fields.stream().anyMatch(SPAN::contains)) {
       span(body, record);
     }
-    if (fields.stream().anyMatch(field -> field.startsWith(Field.ROLE))) {
-      people(body, record, said);
+    List<String> roles = fields.stream().filter(field -> field.startsWith(Field.ROLE)).toList();
+    if (!roles.isEmpty()) {
+      people(body, roles, record, said);
     }
   }
 
@@ -273,22 +274,20 @@ final class RecordRow {
   private record Seat(RoleId role, Holder holder) {}
 
   /** Whom the file adds comes to those who are on it now, whom it drops goes; others stay. */
-  private void people(ObjectNode body, Optional<WorkRecord> record, Map<String, String> said) {
+  private void people(
+      ObjectNode body, List<String> fields, Optional<WorkRecord> record, Map<String, String> said) {
     ArrayNode people = JSON.createArrayNode();
     Set<Seat> sat = new HashSet<>();
     Set<Seat> wanted = new HashSet<>();
-    List<Seat> coming = new ArrayList<>();
-    for (String field : cells.fields()) {
-      if (!field.startsWith(Field.ROLE)) {
-        continue;
-      }
+    List<Seat> named = new ArrayList<>();
+    for (String field : fields) {
       RoleId role = RoleId.of(Integer.parseInt(field.substring(Field.ROLE.length())));
       sat.addAll(formerly(role, said.getOrDefault(field, "")));
       for (String name : known.holders().parted(cells.text(field))) {
-        holder(field, name).ifPresent(holder -> coming.add(new Seat(role, holder)));
+        holder(field, name).ifPresent(holder -> named.add(new Seat(role, holder)));
       }
     }
-    for (Seat seat : coming) {
+    for (Seat seat : named) {
       if (!wanted.add(seat)) {
         cells.fault(Field.ROLE + seat.role().value(), "names somebody twice");
       }
@@ -301,8 +300,9 @@ final class RecordRow {
         add(people, seat).put("visit", a.visit());
       }
     }
-    for (Seat seat : coming) {
-      if (kept.add(seat)) {
+    for (Seat seat : named) {
+      // Whom the file named before, and who was taken off here since, stays off.
+      if (!sat.contains(seat) && kept.add(seat)) {
         pointers.put("/people/" + people.size(), Field.ROLE + seat.role().value());
         add(people, seat);
       }

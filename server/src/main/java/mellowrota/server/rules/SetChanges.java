@@ -122,7 +122,7 @@ class SetChanges implements Undoes {
     for (int from = 0; from < ids.size(); from += AT_ONCE) {
       List<RecordId> some = ids.subList(from, Math.min(ids.size(), from + AT_ONCE));
       for (WorkRecord record : store.load(some, false)) {
-        Outlook.Of one = outlook.of(record);
+        Outlook.Told one = outlook.of(record);
         sum.add(one.rows());
         if (!one.isNothing()) {
           touched.add(record.id());
