@@ -4,9 +4,12 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -16,6 +19,7 @@ import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
@@ -27,6 +31,7 @@ import mellowrota.core.rule.Condition;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.rule.Target;
+import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
@@ -34,7 +39,6 @@ import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
-import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Margins;
@@ -59,6 +63,7 @@ public final class RandomWorlds {
           "[{quote} · ]{title}: {due} {given}",
           "{place} / {start: EEE HH:mm} – {end} {people}",
           "{gate code}{quote}{notes}",
+          "{berth}[ · {title}]",
           "");
 
   private final SplittableRandom random;
@@ -105,6 +110,7 @@ public final class RandomWorlds {
       builder.rendering(new Rendering(RenderingId.of(9000 + i), anyCalendar(), way()));
     }
     builder.details(definitions()).rules(rules()).wordings(wordings());
+    builder.usually(usual()).ownTitles(ownTitles(), random.nextInt(4) == 0);
     return builder;
   }
 
@@ -134,13 +140,43 @@ public final class RandomWorlds {
     };
   }
 
-  private List<DetailDefinition> definitions() {
+  /** The details of a house and its own, each for a set, some only in some states. */
+  public List<DetailDefinition> definitions() {
     List<DetailDefinition> list = new ArrayList<>();
-    for (DetailDefinition usual : Details.usual()) {
-      ForSet set = random.nextInt(3) == 0 ? forSet() : usual.forWhom();
-      list.add(new DetailDefinition(usual.key(), usual.label(), usual.kinds(), set, usual.typed()));
+    for (DetailDefinition one : Worlds.allDetails()) {
+      ForSet set = random.nextInt(3) == 0 ? forSet() : one.forWhom();
+      Set<State> states =
+          one.isWritten() && random.nextInt(5) == 0 ? some(State.class) : one.states();
+      list.add(
+          new DetailDefinition(
+              one.key(),
+              one.label(),
+              one.kinds(),
+              set,
+              one.typed(),
+              one.sort(),
+              one.choices(),
+              states));
     }
     return list;
+  }
+
+  private Map<Kind, WordingId> usual() {
+    Map<Kind, WordingId> found = new EnumMap<>(Kind.class);
+    for (Kind kind : Kind.values()) {
+      if (random.nextBoolean()) {
+        found.put(kind, WordingId.of(1 + random.nextInt(4)));
+      }
+    }
+    return found;
+  }
+
+  private Map<PersonId, Pattern> ownTitles() {
+    Map<PersonId, Pattern> found = new HashMap<>();
+    for (int i = random.nextInt(3); i > 0; i--) {
+      found.put(anyPerson(), Pattern.of(pattern(), Worlds.KNOWN));
+    }
+    return found;
   }
 
   public ForSet forSet() {
@@ -165,7 +201,7 @@ public final class RandomWorlds {
               condition(2),
               target(),
               any(Shape.values()),
-              1 + random.nextInt(4),
+              random.nextInt(5),
               random.nextBoolean()));
     }
     return list;
@@ -205,7 +241,8 @@ public final class RandomWorlds {
   public List<Wording> wordings() {
     List<Wording> list = new ArrayList<>();
     for (int i = 1; i <= 4; i++) {
-      list.add(Worlds.wording(i, pattern(), pattern(), pattern()));
+      Wording wording = Worlds.wording(i, pattern(), pattern(), pattern());
+      list.add(random.nextInt(4) == 0 ? Worlds.fixed(wording) : wording);
     }
     return list;
   }
@@ -245,7 +282,7 @@ public final class RandomWorlds {
     if (random.nextInt(5) == 0) {
       builder.leastHeadCount(OptionalInt.of(1 + random.nextInt(3)));
     }
-    for (DetailDefinition definition : Details.usual()) {
+    for (DetailDefinition definition : Worlds.allDetails()) {
       if (random.nextInt(3) > 0) {
         builder.detail(definition.key(), value(definition));
       }
@@ -342,7 +379,7 @@ public final class RandomWorlds {
 
   /** Keys of details whose values twin worlds may vary. */
   public static List<DetailKey> typedKeys() {
-    return Details.usual().stream()
+    return Worlds.allDetails().stream()
         .filter(DetailDefinition::typed)
         .map(DetailDefinition::key)
         .toList();

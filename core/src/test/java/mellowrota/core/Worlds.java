@@ -19,6 +19,7 @@ import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.Crew;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
@@ -37,6 +38,7 @@ import mellowrota.core.rule.Target;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wording;
+import mellowrota.core.sight.Wordings;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
@@ -57,8 +59,12 @@ public final class Worlds {
   public static final LocalDate TODAY = LocalDate.of(2026, 11, 25);
   public static final Instant NOW = Instant.parse("2026-11-25T09:00:00Z");
   public static final Set<RoleId> WORKING = Set.of(RoleId.LEAD, RoleId.SUPPORT, RoleId.SUPERVISOR);
+
+  /** A detail of a house's own. */
+  public static final DetailKey BERTH = new DetailKey("berth");
+
   public static final Set<DetailKey> KNOWN =
-      Set.copyOf(Details.usual().stream().map(DetailDefinition::key).toList());
+      Set.copyOf(allDetails().stream().map(DetailDefinition::key).toList());
 
   private Worlds() {}
 
@@ -81,6 +87,13 @@ public final class Worlds {
     }
   }
 
+  /** The details every house begins with, and one of a house's own. */
+  public static List<DetailDefinition> allDetails() {
+    List<DetailDefinition> all = new ArrayList<>(Details.usual());
+    all.add(new DetailDefinition(BERTH, "Berth", Set.of(Kind.values()), ForSet.EVERYONE, true));
+    return all;
+  }
+
   public static Builder world() {
     return new Builder();
   }
@@ -97,7 +110,10 @@ public final class Worlds {
     private List<DetailDefinition> details = Details.usual();
     private List<LandingRule> rules = houseRules();
     private List<Wording> wordings = houseWordings();
-    private Sight.Permission permission = mellowrota.core.people.ForSet::allows;
+    private Map<Kind, WordingId> usual = Map.of();
+    private Map<PersonId, Pattern> ownTitles = Map.of();
+    private boolean titlesFixed;
+    private Sight.Permission permission = ForSet::allows;
 
     public Builder house(House value) {
       house = value;
@@ -171,6 +187,19 @@ public final class Worlds {
       return this;
     }
 
+    /** The usual wording of some kinds. */
+    public Builder usually(Map<Kind, WordingId> value) {
+      usual = value;
+      return this;
+    }
+
+    /** What people call things on their own calendars, and whether the house forbids it. */
+    public Builder ownTitles(Map<PersonId, Pattern> titles, boolean fixed) {
+      ownTitles = titles;
+      titlesFixed = fixed;
+      return this;
+    }
+
     public Builder permission(Sight.Permission value) {
       permission = value;
       return this;
@@ -190,7 +219,15 @@ public final class Worlds {
       Details allDetails = Details.of(details);
       Router router = new Router(crew, calendars, allPlaces, rules);
       Sight sight =
-          new Sight(crew, calendars, allPlaces, allDetails, wordings, wordings.get(0), permission);
+          new Sight(
+              crew,
+              calendars,
+              allPlaces,
+              allDetails,
+              Wordings.of(wordings, wordings.get(0))
+                  .usually(usual)
+                  .ownTitles(ownTitles, titlesFixed ? Optional.of("one style") : Optional.empty()),
+              permission);
       return new World(
           house,
           crew,
@@ -276,6 +313,18 @@ public final class Worlds {
         Set.of(Wording.Category.KIND, Wording.Category.TEAM, Wording.Category.TAGS));
   }
 
+  /** The same where nobody may put a title of their own in its place. */
+  public static Wording fixed(Wording wording) {
+    return new Wording(
+        wording.id(),
+        wording.name(),
+        wording.title(),
+        wording.place(),
+        wording.text(),
+        wording.categories(),
+        Optional.of("the marina reads it"));
+  }
+
   /** The four rules a house begins with. */
   public static List<LandingRule> houseRules() {
     return List.of(
@@ -304,7 +353,7 @@ public final class Worlds {
         when,
         List.of(target),
         shape,
-        Optional.of(WordingId.of(wording)),
+        wording == 0 ? Optional.empty() : Optional.of(WordingId.of(wording)),
         Optional.empty(),
         staysWhenDone ? LandingRule.WhenDone.STAYS_WITH_TICK : LandingRule.WhenDone.COMES_OFF,
         false,

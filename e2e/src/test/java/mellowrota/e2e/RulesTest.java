@@ -50,6 +50,23 @@ public class RulesTest {
     throw new AssertionError("no wording " + name);
   }
 
+  private static ObjectNode detail(ObjectNode set, String key) {
+    for (JsonNode one : set.get("details")) {
+      if (one.get("key").asString().equals(key)) {
+        return (ObjectNode) one;
+      }
+    }
+    throw new AssertionError("no detail " + key);
+  }
+
+  private static String berth(String sort) {
+    return """
+        {"key": "berth", "label": "Berth", "kinds": ["TICKET", "JOB"], "for": {"everyone": true},
+         "sort": "%s", "choices": [], "states": []}
+        """
+        .formatted(sort);
+  }
+
   private static ObjectNode rule(String json) {
     return (ObjectNode) Api.JSON.readTree(json);
   }
@@ -143,7 +160,38 @@ public class RulesTest {
     Edit shape = set -> ((ObjectNode) set.get("rules").get(4)).put("as", "WHOLE_DAY");
     Edit everywhere =
         set -> ((ObjectNode) set.get("rules").get(0)).putObject("when").putArray("all");
+    Edit wider = set -> detail(set, "notes").set("for", rule("{\"everyone\": true}"));
+    Edit narrower =
+        set -> detail(set, "title").set("for", rule("{\"office\": true, \"roles\": [0]}"));
+    Edit applies = set -> detail(set, "contact").putArray("states").add("TENTATIVE");
+    Edit usual =
+        set -> {
+          set.putObject("usual").put("TICKET", wording(set, "Due").get("id").asLong());
+          set.get("rules").forEach(one -> ((ObjectNode) one).remove("wording"));
+        };
+    Edit freshWording =
+        set -> {
+          ((ArrayNode) set.get("wordings"))
+              .add(
+                  rule(
+                      """
+                      {"id": 9001, "fresh": true, "name": "By the lock", "title": "{title} by {lead}",
+                       "place": "", "text": "", "categories": [], "fixed": "The marina reads it"}
+                      """));
+          ((ObjectNode) set.get("rules").get(3)).put("wording", 9001);
+        };
+    Edit ownDetail =
+        set -> {
+          ((ArrayNode) set.get("details")).add(rule(berth("TEXT")));
+          wording(set, "Title").put("title", "{title}[ · {berth}]");
+        };
     return new Object[][] {
+      {"a detail for more", wider},
+      {"a detail for fewer", narrower},
+      {"a detail in some states", applies},
+      {"a kind's usual wording", usual},
+      {"a new wording", freshWording},
+      {"a detail of one's own", ownDetail},
       {"a new rule", newRule},
       {"a rule switched off", off},
       {"another wording", worded},
@@ -171,6 +219,8 @@ public class RulesTest {
     ObjectNode again = set();
     assertThat(again.get("rules")).isEqualTo(was.get("rules"));
     assertThat(again.get("wordings")).isEqualTo(was.get("wordings"));
+    assertThat(again.get("details")).isEqualTo(was.get("details"));
+    assertThat(again.get("usual")).isEqualTo(was.get("usual"));
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(409);
   }
 
@@ -309,6 +359,150 @@ public class RulesTest {
         .forEach(f -> told.add(f.get("pointer").asString() + " " + f.get("message").asString()));
     assertThat(told).as(told.toString()).hasSize(1);
     assertThat(told.get(0)).startsWith(pointer + " ").contains(words);
+  }
+
+  @DataProvider
+  public Object[][] detailFaults() {
+    return new Object[][] {
+      {"key", "\"Berth No\"", "key", "made of small letters"},
+      {"key", "\"phone\"", "key", "stands twice"},
+      {"key", "\"lead\"", "key", "wordings already use"},
+      {"key", "null", "key", "is missing"},
+      {"label", "\"Phone\"", "label", "is the name of another detail"},
+      {"label", "\"\"", "label", "is missing"},
+      {"kinds", "[]", "kinds", "is empty; name at least one of JOB"},
+      {"kinds", "[\"CHORE\"]", "kinds", "none of JOB"},
+      {"for", "{}", "for", "names nobody"},
+      {"for", "null", "for", "say whom it is for"},
+      {"for", "{\"roles\": [58]}", "for/roles", "no role"},
+      {"for", "{\"marina\": true}", "for/marina", "is no field here"},
+      {"sort", "\"COLOUR\"", "sort", "is none of TEXT"},
+      {"sort", "\"CHOICE\"", "choices", "say what may be chosen"},
+      {"choices", "[\"A\"]", "choices", "of the sort CHOICE only"},
+      {"states", "[\"OPEN\"]", "states", "none of DRAFT"},
+    };
+  }
+
+  @Test(dataProvider = "detailFaults")
+  public void aFaultOfADetailIsToldAtItsPlace(
+      String field, String value, String pointer, String words) {
+    ObjectNode set = set();
+    ArrayNode details = (ArrayNode) set.get("details");
+    ObjectNode berth = rule(berth("TEXT"));
+    berth.set(field, Api.JSON.readTree(value));
+    details.add(berth);
+    List<String> told = new ArrayList<>();
+    hana.post("/api/v1/rules/look", set.toString())
+        .expect(422)
+        .json()
+        .get("faults")
+        .forEach(f -> told.add(f.get("pointer").asString() + " " + f.get("message").asString()));
+    assertThat(told).as(told.toString()).hasSize(1);
+    assertThat(told.get(0))
+        .startsWith("/details/" + (details.size() - 1) + "/" + pointer + " ")
+        .contains(words);
+  }
+
+  @Test
+  public void whatEveryHouseHasStaysAndKeepsItsSort() {
+    ObjectNode set = set();
+    ((ArrayNode) set.get("details")).removeIf(one -> one.get("key").asString().equals("phone"));
+    assertThat(hana.post("/api/v1/rules/look", set.toString()).expect(422).text())
+        .contains("lack phone")
+        .contains("/details");
+    ObjectNode other = set();
+    detail(other, "phone").put("sort", "PHONE");
+    assertThat(hana.post("/api/v1/rules/look", other.toString()).expect(422).text())
+        .contains("was TEXT and stays that");
+    ObjectNode without = set();
+    long plain = without.get("fallback").asLong();
+    ((ArrayNode) without.get("wordings")).removeIf(one -> one.get("id").asLong() == plain);
+    assertThat(hana.post("/api/v1/rules/look", without.toString()).expect(422).text())
+        .contains("lack Plain, which words what names no other");
+  }
+
+  /** A detail of one's own is typed, kept in one form, refused where it can't be, and served. */
+  @Test
+  public void aDetailOfTheHousesOwnIsTypedAndServed() {
+    ObjectNode set = set();
+    ObjectNode fee = rule(berth("MONEY"));
+    fee.put("key", "fee")
+        .put("label", "Fee")
+        .set("for", rule("{\"office\": true, \"roles\": [0]}"));
+    ((ArrayNode) set.get("details")).add(fee);
+    wording(set, "Ticket").put("text", "[Fee {fee}]");
+    long act = take(set);
+    String body =
+        """
+        {"title": "With a fee", "due": {"at": "2026-12-05T10:00"}, "people": [{"role": 0,
+         "person": %d}, {"role": 1, "person": %d}], "details": {"fee": "%s"}}
+        """;
+    long lead = hana.idOf("people", "Ines Okafor");
+    long support = hana.idOf("people", "Tam Birtles");
+    JsonNode fault =
+        hana.post("/api/v1/records", body.formatted(lead, support, "£20")).expect(422).json();
+    assertThat(fault.get("faults").get(0).get("pointer").asString()).isEqualTo("/details/fee");
+    long id = hana.record(body.formatted(lead, support, "20,5"));
+    assertThat(hana.get("/api/v1/records/" + id).text()).contains("\"20.50\"");
+    assertThat(textOf("ines", "Ines Okafor, own")).isEqualTo("Fee 20.50");
+    assertThat(textOf("tam", "Tam Birtles, own")).as("Support is not shown it").isEmpty();
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
+    assertThat(textOf("ines", "Ines Okafor, own")).doesNotContain("20.50");
+  }
+
+  private String textOf(String who, String calendar) {
+    biweekly.component.VEvent event =
+        new Calendars(Api.of(server, who))
+            .events(calendar, "With a fee")
+            .values()
+            .iterator()
+            .next();
+    return event.getDescription() == null ? "" : event.getDescription().getValue();
+  }
+
+  /** SIGHT 12: what is kept back stands word for word where more people read it. */
+  @Test
+  public void aKeptBackValueInsideAWiderDetailIsWarnedOf() {
+    String record =
+        """
+        {"title": "Ring 0555 0123 first", "due": {"at": "2026-12-05T10:00"}, "people": [{"role": 0,
+         "person": %d}], "details": {"phone": "0555 0123", "notes": "no number here"}}
+        """
+            .formatted(hana.idOf("people", "Ines Okafor"));
+    long id = hana.record(record);
+    JsonNode warnings = hana.get("/api/v1/records/" + id).json().get("warnings");
+    assertThat(warnings.toString())
+        .isEqualTo("[{\"detail\":\"Phone\",\"inside\":\"Title\",\"insideFor\":\"everyone\"}]");
+    assertThat(Api.of(server, "wren").get("/api/v1/records/" + id).text())
+        .as("who does not see the phone learns nothing of it")
+        .doesNotContain("warnings");
+  }
+
+  /** LANDING 4: that an entry stands there may tell what its readers may not see. */
+  @Test
+  public void aRuleThatTestsWhatItsReadersMayNotSeeIsWarnedOf() {
+    ObjectNode set = set();
+    assertThat(look(set).get("warnings")).isEmpty();
+    ((ArrayNode) set.get("rules"))
+        .add(
+            rule(
+                """
+                {"on": true, "when": {"all": [{"none": [{"detail": "quote"}]}]},
+                 "lands": [{"thePlaces": true}], "as": "AS_IT_COMES", "whenDone": "COMES_OFF"}
+                """));
+    assertThat(look(set).get("warnings").get(0).asString())
+        .matches("Rule \\d+ tests Quote, which is for office; .* who reads .*, may tell it .*");
+  }
+
+  @Test
+  public void lookingTellsWhoWouldReadADetailOnOurScreensToo() {
+    ObjectNode set = set();
+    detail(set, "phone").set("for", rule("{\"everyone\": true}"));
+    JsonNode readers = look(set).get("readers").get(0);
+    assertThat(readers.get("before").asString()).isEqualTo("people on it");
+    assertThat(readers.get("after").asString()).isEqualTo("everyone");
+    assertThat(readers.get("wider").asBoolean()).isTrue();
+    assertThat(readers.get("records").asLong()).isPositive();
   }
 
   @DataProvider

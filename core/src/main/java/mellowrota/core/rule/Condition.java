@@ -6,6 +6,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
@@ -112,9 +113,23 @@ public sealed interface Condition {
     }
   }
 
-  record DetailPresent(DetailKey detail) implements Condition {
+  /**
+   * The record has the detail, and it applies there.
+   *
+   * @param applies whether it means anything on a record
+   */
+  record DetailPresent(DetailKey detail, Predicate<WorkRecord> applies) implements Condition {
+
+    /** Of a detail that always applies. */
+    public DetailPresent(DetailKey detail) {
+      this(detail, record -> true);
+    }
+
     @Override
     public boolean holds(WorkRecord record, Visit visit) {
+      if (!applies.test(record)) {
+        return false;
+      }
       if (detail.equals(DetailKey.PLACE)) {
         return record.place().isPresent();
       }

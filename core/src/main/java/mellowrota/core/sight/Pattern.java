@@ -103,6 +103,11 @@ public final class Pattern {
     return new PatternParser(text, known).parse();
   }
 
+  /** Whether wordings use this name for what they work out of other details. */
+  public static boolean isComputed(String name) {
+    return PatternParser.COMPUTED.containsKey(name);
+  }
+
   /** A pattern that is known to be right. */
   public static Pattern of(String text, Set<DetailKey> known) {
     Parsed parsed = parse(text, known);

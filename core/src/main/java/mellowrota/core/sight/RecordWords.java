@@ -23,6 +23,8 @@ import mellowrota.core.people.Team;
 import mellowrota.core.rule.Places;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.Visit;
@@ -37,6 +39,7 @@ final class RecordWords {
 
   private static final DateTimeFormatter TIME = Pattern.formatter("EEE d MMM HH:mm");
   private static final DateTimeFormatter DATE = Pattern.formatter("EEE d MMM");
+  private static final DateTimeFormatter DAY = Pattern.formatter("EEE d MMM yyyy");
 
   /** What a value rests on, beside the record; of the entry whatever else it reads. */
   private record Asked(
@@ -46,10 +49,12 @@ final class RecordWords {
   private final Crew crew;
   private final Calendars calendars;
   private final Places places;
+  private final Details details;
   private final Optional<String> placeName;
   private final Map<Asked, Optional<String>> made = new HashMap<>();
 
-  RecordWords(WorkRecord record, Crew crew, Calendars calendars, Places places) {
+  RecordWords(WorkRecord record, Crew crew, Calendars calendars, Places places, Details details) {
+    this.details = details;
     this.record = record;
     this.crew = crew;
     this.calendars = calendars;
@@ -65,8 +70,15 @@ final class RecordWords {
       case "lead", "people", "start", "end", "due" -> made(entry, name, format, Optional.empty());
       case "others" -> made(entry, name, format, owner(entry));
       case "given" -> made(entry, name, format, entry.given());
-      default -> record.text(detail);
+      default -> typed(detail);
     };
+  }
+
+  private Optional<String> typed(DetailKey detail) {
+    boolean day = details.find(detail).filter(one -> one.sort() == DetailSort.DATE).isPresent();
+    return day
+        ? record.text(detail).map(value -> DAY.format(LocalDate.parse(value)))
+        : record.text(detail);
   }
 
   Optional<String> placeName() {

@@ -1,10 +1,7 @@
 package mellowrota.core.sight;
 
 import java.util.ArrayList;
-import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
 import java.util.function.Predicate;
@@ -13,7 +10,6 @@ import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
-import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
@@ -39,8 +35,7 @@ public final class Sight {
   private final Calendars calendars;
   private final Places places;
   private final Details details;
-  private final Map<WordingId, Wording> wordings = new HashMap<>();
-  private final Wording fallback;
+  private final Wordings wordings;
   private final Permission permission;
 
   /** Decides whether somebody may see what a set is for; the control in tests allows all. */
@@ -49,14 +44,8 @@ public final class Sight {
     boolean allows(ForSet set, Capacities reader);
   }
 
-  public Sight(
-      Crew crew,
-      Calendars calendars,
-      Places places,
-      Details details,
-      Collection<Wording> wordings,
-      Wording fallback) {
-    this(crew, calendars, places, details, wordings, fallback, ForSet::allows);
+  public Sight(Crew crew, Calendars calendars, Places places, Details details, Wordings wordings) {
+    this(crew, calendars, places, details, wordings, ForSet::allows);
   }
 
   /** With another permission than the sets', for the control of the property. */
@@ -65,15 +54,13 @@ public final class Sight {
       Calendars calendars,
       Places places,
       Details details,
-      Collection<Wording> wordings,
-      Wording fallback,
+      Wordings wordings,
       Permission permission) {
     this.crew = crew;
     this.calendars = calendars;
     this.places = places;
     this.details = details;
-    wordings.forEach(wording -> this.wordings.put(wording.id(), wording));
-    this.fallback = fallback;
+    this.wordings = wordings;
     this.permission = permission;
   }
 
@@ -82,6 +69,7 @@ public final class Sight {
     SHOWN,
     NOT_ASKED,
     NOT_FOR_A_READER,
+    DOES_NOT_APPLY,
     EMPTY
   }
 
@@ -94,7 +82,7 @@ public final class Sight {
 
     /** Whether it is asked for and allowed to the whole audience, filled or not (LANDING 20). */
     public boolean counts() {
-      return status == Status.SHOWN || status == Status.EMPTY;
+      return status != Status.NOT_ASKED && status != Status.NOT_FOR_A_READER;
     }
   }
 
@@ -143,7 +131,7 @@ public final class Sight {
   }
 
   private RecordWords words(WorkRecord record, RecordReaders readers) {
-    return readers.words(() -> new RecordWords(record, crew, calendars, places));
+    return readers.words(() -> new RecordWords(record, crew, calendars, places, details));
   }
 
   /** The least of the readers' levels; without the right to open it, busy only (LANDING 16). */
@@ -188,10 +176,10 @@ public final class Sight {
       List<Audience.Standing> standings,
       EntryTimes times,
       Predicate<DetailKey> uncovered) {
-    Wording wording = wordingOf(entry);
+    Wording wording = wordingOf(record, entry);
     Pattern.Values values =
         (name, detail, format) -> {
-          if (!allowedTo(standings, record, detail)) {
+          if (!allowedTo(standings, record, detail) || !details.applies(record, detail)) {
             return Optional.empty();
           }
           return uncovered.test(detail)
@@ -211,8 +199,11 @@ public final class Sight {
         categories(wording, record, standings));
   }
 
-  private Wording wordingOf(Entry entry) {
-    return entry.wording().map(id -> wordings.getOrDefault(id, fallback)).orElse(fallback);
+  private Wording wordingOf(WorkRecord record, Entry entry) {
+    return calendars
+        .find(entry.key().calendar())
+        .map(calendar -> wordings.on(calendar.owner(), entry.wording(), record.kind()))
+        .orElseGet(() -> wordings.of(entry.wording(), record.kind()));
   }
 
   /** Times need no asking; margins are asked for by the rule's shape. */
@@ -250,7 +241,7 @@ public final class Sight {
       WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
     List<Audience.Standing> standings = audience.on(readers);
     Level level = levelFor(standings, record);
-    Wording wording = wordingOf(entry);
+    Wording wording = wordingOf(record, entry);
     List<Told> told = new ArrayList<>();
     for (DetailDefinition definition : details.of(record.kind())) {
       DetailKey key = definition.key();
@@ -263,6 +254,8 @@ public final class Sight {
       } else if (!allowedTo(standings, record, key)
           || level == Level.BUSY_ONLY && key.equals(DetailKey.PLACE)) {
         told.add(new Told(key, Status.NOT_FOR_A_READER, blocking(record, readers, audience, key)));
+      } else if (!definition.appliesTo(record)) {
+        told.add(new Told(key, Status.DOES_NOT_APPLY, Optional.empty()));
       } else {
         boolean filled = isFilled(record, entry, key);
         told.add(new Told(key, filled ? Status.SHOWN : Status.EMPTY, Optional.empty()));

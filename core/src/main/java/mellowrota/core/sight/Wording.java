@@ -3,18 +3,24 @@ package mellowrota.core.sight;
 import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.work.DetailKey;
 
-/** The patterns for an entry's title, place and text, and what travels as categories. */
+/**
+ * The patterns for an entry's title, place and text, and what travels as categories.
+ *
+ * @param fixed why nobody may put a title of their own in place of its title; empty: they may
+ */
 public record Wording(
     WordingId id,
     String name,
     Pattern title,
     Pattern place,
     Pattern text,
-    Set<Category> categories) {
+    Set<Category> categories,
+    Optional<String> fixed) {
 
   /**
    * What may travel as CATEGORIES (RFC 5545 §3.8.1.2). Kind is for everyone, the others for crew.
@@ -31,7 +37,24 @@ public record Wording(
     Objects.requireNonNull(title, "title");
     Objects.requireNonNull(place, "place");
     Objects.requireNonNull(text, "text");
+    Objects.requireNonNull(fixed, "fixed");
     categories = categories.isEmpty() ? EnumSet.noneOf(Category.class) : EnumSet.copyOf(categories);
+  }
+
+  /** One whose title a person may replace on their own calendar. */
+  public Wording(
+      WordingId id,
+      String name,
+      Pattern title,
+      Pattern place,
+      Pattern text,
+      Set<Category> categories) {
+    this(id, name, title, place, text, categories, Optional.empty());
+  }
+
+  /** The same under another title. */
+  Wording titled(Pattern other) {
+    return new Wording(id, name, other, place, text, categories, fixed);
   }
 
   /** Every detail it asks for. */

@@ -1,5 +1,6 @@
 package mellowrota.core.work;
 
+import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import mellowrota.core.people.ForSet;
@@ -11,15 +12,55 @@ import mellowrota.core.people.ForSet;
  * @param label what screens call it
  * @param kinds the kinds of record that have it
  * @param forWhom whom it is for, where the record says nothing else
- * @param typed whether its value is typed text; else it is computed from the record's structure
+ * @param typed whether its value is typed; else it is computed from the record's structure
+ * @param sort what may be typed
+ * @param choices what a choice may be, in their order
+ * @param states in which it applies; none: in all of them
  */
 public record DetailDefinition(
-    DetailKey key, String label, Set<Kind> kinds, ForSet forWhom, boolean typed) {
+    DetailKey key,
+    String label,
+    Set<Kind> kinds,
+    ForSet forWhom,
+    boolean typed,
+    DetailSort sort,
+    List<String> choices,
+    Set<State> states) {
 
   public DetailDefinition {
     Objects.requireNonNull(key, "key");
     Objects.requireNonNull(label, "label");
     Objects.requireNonNull(forWhom, "forWhom");
+    Objects.requireNonNull(sort, "sort");
     kinds = Set.copyOf(kinds);
+    choices = List.copyOf(choices);
+    states = Set.copyOf(states);
+  }
+
+  /** A detail of one line that always applies. */
+  public DetailDefinition(
+      DetailKey key, String label, Set<Kind> kinds, ForSet forWhom, boolean typed) {
+    this(key, label, kinds, forWhom, typed, DetailSort.TEXT, List.of(), Set.of());
+  }
+
+  /** The same for others. */
+  public DetailDefinition withFor(ForSet set) {
+    return new DetailDefinition(key, label, kinds, set, typed, sort, choices, states);
+  }
+
+  /** Whether people write it on the record, beside its title. */
+  public boolean isWritten() {
+    return typed && !key.equals(DetailKey.TITLE);
+  }
+
+  /**
+   * Whether it means anything on this record. Kind and state decide, which are for everyone
+   * (LANDING 18); done work counts as in the state before too (LANDING 3).
+   */
+  public boolean appliesTo(WorkRecord record) {
+    return kinds.contains(record.kind())
+        && (states.isEmpty()
+            || states.contains(record.state())
+            || record.isDone() && states.contains(record.stateBefore()));
   }
 }

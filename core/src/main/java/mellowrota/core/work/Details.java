@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumMap;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,7 +14,7 @@ import mellowrota.core.people.ForSet;
 /** The details of a house, in the order in which screens list them. */
 public final class Details {
 
-  private final Map<DetailKey, DetailDefinition> byKey = new HashMap<>();
+  private final Map<DetailKey, DetailDefinition> byKey = new LinkedHashMap<>();
   private final Map<Kind, List<DetailDefinition>> byKind = new EnumMap<>(Kind.class);
 
   private Details(Collection<DetailDefinition> definitions) {
@@ -49,8 +49,21 @@ public final class Details {
             ForSet.of(mellowrota.core.people.RoleId.LEAD),
             true),
         new DetailDefinition(DetailKey.PARTS, "Parts", Set.of(Kind.JOB), ForSet.CREW, true),
-        new DetailDefinition(DetailKey.NOTES, "Notes", all, ForSet.CREW, true),
+        new DetailDefinition(
+            DetailKey.NOTES,
+            "Notes",
+            all,
+            ForSet.CREW,
+            true,
+            DetailSort.NOTES,
+            List.of(),
+            Set.of()),
         new DetailDefinition(DetailKey.QUOTE, "Quote", all, ForSet.OFFICE, true));
+  }
+
+  /** All of them, in order. */
+  public List<DetailDefinition> all() {
+    return List.copyOf(byKey.values());
   }
 
   public Optional<DetailDefinition> find(DetailKey key) {
@@ -60,6 +73,12 @@ public final class Details {
   /** The details this kind has, of which a calendar sees "n of m". */
   public List<DetailDefinition> of(Kind kind) {
     return byKind.getOrDefault(kind, List.of());
+  }
+
+  /** Whether the detail means anything on this record; what no house defines always does. */
+  public boolean applies(WorkRecord record, DetailKey key) {
+    DetailDefinition definition = byKey.get(key);
+    return definition == null || definition.appliesTo(record);
   }
 
   /** Whom the detail is for on this record; a detail without a set is for office. */

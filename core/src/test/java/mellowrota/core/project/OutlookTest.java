@@ -50,6 +50,7 @@ public class OutlookTest {
       Worlds.Builder builder = random.world();
       Worlds.World was = builder.build();
       builder = random.random().nextBoolean() ? builder.rules(random.rules()) : builder;
+      builder = random.random().nextBoolean() ? builder.details(random.definitions()) : builder;
       Worlds.World is = builder.wordings(random.wordings()).build();
       Outlook outlook = new Outlook(was.projector(), is.projector());
       for (int i = 1; i <= RECORDS; i++) {

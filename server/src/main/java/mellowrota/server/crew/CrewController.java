@@ -32,6 +32,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** People, teams, places, roles and details over HTTP. The crew may look; coordinators change. */
 @RestController
@@ -44,8 +45,10 @@ class CrewController {
   private final People people;
   private final HouseStore house;
   private final JdbcClient jdbc;
+  private final JsonMapper json;
 
-  CrewController(People people, HouseStore house, JdbcClient jdbc) {
+  CrewController(People people, HouseStore house, JdbcClient jdbc, JsonMapper json) {
+    this.json = json;
     this.people = people;
     this.house = house;
     this.jdbc = jdbc;
@@ -104,7 +107,13 @@ class CrewController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description =
+                  "TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK")
+          String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices) {}
 
   @Schema(name = "CrewPersonChange")
   record PersonSchema(
@@ -399,14 +408,20 @@ class CrewController {
   @Operation(summary = "The details of the house's records")
   @Transactional(readOnly = true)
   List<DetailView> details() {
-    return jdbc.sql("select key, label, kinds, typed from detail_definition order by position")
+    return jdbc.sql(
+            """
+            select key, label, kinds, typed, sort, choices::text from detail_definition
+            order by position
+            """)
         .query(
             (row, n) ->
                 new DetailView(
                     row.getString(1),
                     row.getString(2),
                     List.of(row.getString(3).split(",")),
-                    row.getBoolean(4)))
+                    row.getBoolean(4),
+                    row.getString(5),
+                    List.of(json.readValue(row.getString(6), String[].class))))
         .list();
   }
 

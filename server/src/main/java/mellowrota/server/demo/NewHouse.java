@@ -91,8 +91,8 @@ class NewHouse {
     for (DetailDefinition d : Details.usual()) {
       jdbc.sql(
               """
-              insert into detail_definition (key, label, kinds, for_bits, typed, position)
-              values (?, ?, ?, ?, ?, ?)
+              insert into detail_definition (key, label, kinds, for_bits, typed, position, sort)
+              values (?, ?, ?, ?, ?, ?, ?)
               """)
           .param(d.key().name())
           .param(d.label())
@@ -100,6 +100,7 @@ class NewHouse {
           .param(d.forWhom().bits())
           .param(d.typed())
           .param(position++)
+          .param(d.sort().name())
           .update();
     }
   }

@@ -1,15 +1,11 @@
 package mellowrota.server.files;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.DetailDefinition;
-import mellowrota.core.work.DetailKey;
-import mellowrota.core.work.Kind;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.sight.World;
 
@@ -25,15 +21,10 @@ final class RecordColumns {
 
   /** The typed details of the house, each a column. */
   static List<String> details(World world) {
-    Set<String> found = new LinkedHashSet<>();
-    for (Kind kind : Kind.values()) {
-      for (DetailDefinition definition : world.details().of(kind)) {
-        if (definition.typed() && !definition.key().equals(DetailKey.TITLE)) {
-          found.add(definition.key().name());
-        }
-      }
-    }
-    return List.copyOf(found);
+    return world.details().all().stream()
+        .filter(DetailDefinition::isWritten)
+        .map(one -> one.key().name())
+        .toList();
   }
 
   static List<String> header(List<String> details) {

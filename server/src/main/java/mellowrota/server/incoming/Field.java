@@ -10,7 +10,6 @@ import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
-import mellowrota.core.work.Kind;
 import mellowrota.server.sight.World;
 
 /**
@@ -77,13 +76,9 @@ record Field(String key, String label, Set<String> alsoCalled) {
     found.add(new Field("state", "State", Set.of("status")));
     found.add(new Field("private", "Private", Set.of("confidential")));
     found.add(new Field("leastHeadCount", "Least head count", Set.of("head count", "people")));
-    Set<DetailKey> listed = new java.util.HashSet<>();
-    for (Kind kind : Kind.values()) {
-      for (DetailDefinition detail : world.details().of(kind)) {
-        boolean own = detail.typed() && !detail.key().equals(DetailKey.TITLE);
-        if (own && listed.add(detail.key())) {
-          found.add(new Field(DETAIL + detail.key().name(), detail.label(), called(detail.key())));
-        }
+    for (DetailDefinition detail : world.details().all()) {
+      if (detail.isWritten()) {
+        found.add(new Field(DETAIL + detail.key().name(), detail.label(), called(detail.key())));
       }
     }
     return found;

@@ -151,6 +151,7 @@ public class Landings {
       String because =
           switch (told.status()) {
             case SHOWN -> null;
+            case DOES_NOT_APPLY -> mayKnowFilled ? "does not apply" : null;
             case EMPTY -> mayKnowFilled ? "empty" : null;
             case NOT_ASKED -> "not asked for";
             case NOT_FOR_A_READER -> "not for " + reader(standing, calendar, told);

@@ -35,7 +35,7 @@ public final class Permits {
               "leastHeadCount",
               "exceptions"));
       for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
-        if (definition.typed() && !definition.key().equals(DetailKey.TITLE)) {
+        if (definition.isWritten()) {
           found.add(definition.key().name());
         }
       }

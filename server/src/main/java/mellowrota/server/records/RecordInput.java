@@ -22,6 +22,7 @@ import mellowrota.core.rule.Places;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
@@ -369,18 +370,18 @@ final class RecordInput {
     for (String name : details.names()) {
       DetailKey key = new DetailKey(name);
       Optional<DetailDefinition> definition =
-          world
-              .details()
-              .find(key)
-              .filter(d -> d.typed() && d.kinds().contains(record.kind()))
-              .filter(d -> !key.equals(DetailKey.TITLE));
+          world.details().find(key).filter(d -> d.isWritten() && d.kinds().contains(record.kind()));
       if (definition.isEmpty()) {
         details.fault("", "holds a name that is no detail; GET /api/v1/details lists them");
         continue;
       }
-      boolean notes = key.equals(DetailKey.NOTES);
-      String text = notes ? details.lines(name, 4000) : details.text(name, 200);
-      builder.detail(key, keepFor(record, key, text));
+      DetailSort sort = definition.get().sort();
+      String typed = sort.hasLines() ? details.lines(name, 4000) : details.text(name, 200);
+      DetailSort.Reading reading = sort.read(typed, definition.get().choices());
+      if (reading.value().isEmpty()) {
+        details.fault(name, reading.remedy());
+      }
+      builder.detail(key, keepFor(record, key, reading.value().orElse("")));
     }
   }
 }

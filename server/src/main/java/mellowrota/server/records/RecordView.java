@@ -27,7 +27,15 @@ public record RecordView(
     Integer leastHeadCount,
     List<ExceptionView> exceptions,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> mayChange) {
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> mayChange,
+    List<StandsInsideView> warnings) {
+
+  /** A value that stands word for word inside a detail that more people read (SIGHT 12). */
+  @Schema(name = "StandsInside")
+  public record StandsInsideView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String inside,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String insideFor) {}
 
   /** A place by name and code. */
   public record PlaceView(

@@ -66,7 +66,8 @@ public class RecordViews {
                 : null,
             standing.isOffice() ? exceptions(world, record) : null,
             details(standing),
-            Permits.mayChange(standing)));
+            Permits.mayChange(standing),
+            StandsInside.of(standing)));
   }
 
   /** The tag of one asker's answer (RFC 9110 §8.8.3); it tells nothing of what they do not see. */
@@ -192,7 +193,7 @@ public class RecordViews {
     World world = standing.world();
     for (DetailDefinition definition : world.details().of(record.kind())) {
       DetailKey key = definition.key();
-      if (!definition.typed() || key.equals(DetailKey.TITLE)) {
+      if (!definition.isWritten()) {
         continue;
       }
       boolean sees = standing.sees(key);

@@ -62,7 +62,7 @@ class SightController {
   /**
    * Whether an audience is shown a detail.
    *
-   * @param status SHOWN, NOT_ASKED, NOT_FOR_A_READER or EMPTY
+   * @param status SHOWN, NOT_ASKED, NOT_FOR_A_READER, DOES_NOT_APPLY or EMPTY
    * @param reader whom it is not for
    */
   @Schema(name = "SightCell")
@@ -184,7 +184,9 @@ class SightController {
 
   /** Whether a detail that the asker may not see is filled is not told either. */
   private static CellView cell(RecordAccess.Standing standing, Sight.Told told) {
-    boolean covered = told.status() == Sight.Status.EMPTY && !standing.sees(told.detail());
+    boolean tells =
+        told.status() == Sight.Status.EMPTY || told.status() == Sight.Status.DOES_NOT_APPLY;
+    boolean covered = tells && !standing.sees(told.detail());
     Sight.Status status = covered ? Sight.Status.SHOWN : told.status();
     return new CellView(
         status.name(),

@@ -1,14 +1,21 @@
 package mellowrota.server.rules;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.Details;
+import mellowrota.core.work.Kind;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Rules in their order and wordings, as somebody wants them; every part is known to be right.
+ * Rules in their order, wordings and details, as somebody wants them; every part is known to be
+ * right.
  *
  * @param tag of the set it was made from
+ * @param usual the wording of each kind whose rule names none; others use the house's
+ * @param titlesFixed why nobody may call things their own way on their own calendar
  * @param looked what the look at it was called
  * @param record a record to try it on
  */
@@ -16,6 +23,9 @@ record RuleSet(
     String tag,
     List<OneRule> rules,
     List<OneWording> wordings,
+    List<DetailDefinition> details,
+    Map<Kind, Long> usual,
+    Optional<String> titlesFixed,
     Optional<String> looked,
     OptionalLong record) {
 
@@ -27,9 +37,29 @@ record RuleSet(
    */
   record OneRule(OptionalLong id, boolean on, ObjectNode sentence) {}
 
-  /** One wording, its patterns as text. */
+  /**
+   * One wording, its patterns as text.
+   *
+   * @param id of a new one: any number that no other of the set has
+   */
   record OneWording(
-      long id, String name, String title, String place, String text, List<String> categories) {}
+      long id,
+      boolean fresh,
+      String name,
+      String title,
+      String place,
+      String text,
+      List<String> categories,
+      Optional<String> fixed) {}
+
+  Details asDetails() {
+    return Details.of(details);
+  }
+
+  /** All that decides what entries there are, to tell one wish from another. */
+  String content() {
+    return rules.toString() + wordings + details + usual + titlesFixed;
+  }
 
   /** A rule as it is sent, as the sentence that is kept. */
   static ObjectNode kept(ObjectNode sent) {

@@ -10,8 +10,10 @@ import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -20,6 +22,7 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.ForWords;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
@@ -62,7 +65,7 @@ class SetChanges implements Undoes {
   SetViews.OutlookView look(World world, RuleSet set) {
     requireFresh(set);
     World after = sets.worldWith(world, set);
-    return view(world, outlook(world, after).sum(), set);
+    return view(world, after, outlook(world, after).sum(), set);
   }
 
   /** Takes the set, if it does what was looked at. */
@@ -72,8 +75,9 @@ class SetChanges implements Undoes {
         act -> {
           requireFresh(set);
           World world = worlds.now();
-          Looked looked = outlook(world, sets.worldWith(world, set));
-          SetViews.OutlookView view = view(world, looked.sum(), set);
+          World after = sets.worldWith(world, set);
+          Looked looked = outlook(world, after);
+          SetViews.OutlookView view = view(world, after, looked.sum(), set);
           if (set.looked().filter(view.looked()::equals).isEmpty()) {
             throw Problem.of(
                     409,
@@ -132,7 +136,7 @@ class SetChanges implements Undoes {
     return new Looked(sum, touched);
   }
 
-  private SetViews.OutlookView view(World world, Outlook.Sum sum, RuleSet set) {
+  private SetViews.OutlookView view(World world, World after, Outlook.Sum sum, RuleSet set) {
     List<SetViews.CalendarView> calendars = new ArrayList<>();
     sum.moves()
         .forEach(
@@ -144,9 +148,10 @@ class SetChanges implements Undoes {
                         moves.getOrDefault(Outlook.Move.ADDED, 0L),
                         moves.getOrDefault(Outlook.Move.CHANGED, 0L),
                         moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L))));
-    List<SetViews.SightView> shown = sight(world, sum.shown());
+    List<SetViews.SightView> shown = sight(after, sum.shown());
     List<SetViews.SightView> hidden = sight(world, sum.hidden());
-    String all = set.tag() + set.rules() + set.wordings() + calendars + shown + hidden;
+    List<SetViews.ForChangeView> readers = readers(world, set);
+    String all = set.tag() + set.content() + calendars + shown + hidden + readers;
     return new SetViews.OutlookView(
         UUID.nameUUIDFromBytes(all.getBytes(StandardCharsets.UTF_8)).toString(),
         sum.records(),
@@ -155,7 +160,40 @@ class SetChanges implements Undoes {
         sum.count(Outlook.Move.TAKEN_OFF),
         calendars,
         shown,
-        hidden);
+        hidden,
+        readers,
+        RuleWarnings.of(after));
+  }
+
+  /** Which details would be for others; that changes what people read on our screens too. */
+  private List<SetViews.ForChangeView> readers(World world, RuleSet set) {
+    List<SetViews.ForChangeView> found = new ArrayList<>();
+    for (DetailDefinition one : set.details()) {
+      ForSet before =
+          world.details().find(one.key()).map(DetailDefinition::forWhom).orElse(one.forWhom());
+      if (!before.equals(one.forWhom())) {
+        found.add(
+            new SetViews.ForChangeView(
+                one.label(),
+                ForWords.of(before, world.roles()),
+                ForWords.of(one.forWhom(), world.roles()),
+                (one.forWhom().bits() & ~before.bits()) != 0,
+                holding(one)));
+      }
+    }
+    return found;
+  }
+
+  /** On how many records a detail says something, where they say nothing else of its readers. */
+  private long holding(DetailDefinition detail) {
+    String sql =
+        detail.typed()
+            ? "select count(*) from detail where key = ? and value <> '' and for_bits is null"
+            : """
+            select count(*) from record r where not exists (select 1 from detail d
+              where d.record = r.id and d.key = ? and d.for_bits is not null)
+            """;
+    return jdbc.sql(sql).param(detail.key().name()).query(Long.class).single();
   }
 
   private static String name(World world, CalendarId calendar) {

@@ -3,9 +3,11 @@ package mellowrota.server.rules;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -30,15 +32,27 @@ import mellowrota.server.sight.Worlds;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Reads a set of rules and wordings as it was sent, and tells every fault at its place. */
+/**
+ * Reads a set of rules, wordings and details as it was sent, and tells every fault at its place.
+ */
 final class SetInput {
 
   private static final Set<String> SET =
-      Set.of("tag", "rules", "wordings", "looked", "record", "counts");
+      Set.of(
+          "tag",
+          "rules",
+          "wordings",
+          "details",
+          "usual",
+          "fallback",
+          "titlesFixed",
+          "looked",
+          "record",
+          "counts");
   private static final Set<String> RULE =
       Set.of("id", "on", "when", "lands", "as", "wording", "busy", "whenDone", "note");
   private static final Set<String> WORDING =
-      Set.of("id", "name", "title", "place", "text", "categories");
+      Set.of("id", "fresh", "name", "title", "place", "text", "categories", "fixed");
   private static final Set<String> CONDITION =
       Set.of(
           "all",
@@ -65,6 +79,7 @@ final class SetInput {
   private final World world;
   private final Input input;
   private final JsonNode body;
+  private List<DetailDefinition> details = List.of();
 
   private SetInput(World world, JsonNode body) {
     this.world = world;
@@ -75,13 +90,17 @@ final class SetInput {
   /** Reads it whole; throws all faults at once. */
   static RuleSet read(World world, JsonNode body) {
     SetInput reading = new SetInput(world, body);
+    reading.details = new DetailsInput(world).read(reading.input);
     List<RuleSet.OneWording> wordings = reading.wordings();
-    List<RuleSet.OneRule> rules = reading.rules(wordings);
+    Set<Long> ids = wordings.stream().map(RuleSet.OneWording::id).collect(Collectors.toSet());
     RuleSet set =
         new RuleSet(
             reading.input.text("tag", 100),
-            rules,
+            reading.rules(ids),
             wordings,
+            reading.details,
+            reading.usual(ids),
+            reading.titlesFixed(),
             Optional.of(reading.input.text("looked", 100)).filter(text -> !text.isEmpty()),
             reading.input.number("record"));
     reading.input.check();
@@ -89,14 +108,19 @@ final class SetInput {
   }
 
   private List<RuleSet.OneWording> wordings() {
-    Set<DetailKey> known = Worlds.keys(definitions());
-    Set<Long> ids = world.wordings().stream().map(w -> w.id().value()).collect(Collectors.toSet());
+    Set<DetailKey> known = Worlds.keys(details);
+    Set<Long> house =
+        world.wordings().all().stream().map(w -> w.id().value()).collect(Collectors.toSet());
+    Set<Long> ids = new HashSet<>();
     Set<String> names = new HashSet<>();
     List<RuleSet.OneWording> found = new ArrayList<>();
     for (Input item : input.objects("wordings", MOST_WORDINGS, WORDING)) {
-      OptionalLong id = item.number("id");
-      if (!ids.remove(id.orElse(-1))) {
-        item.fault("id", "is no wording of the house, or stands twice; a new one is made first");
+      long id = item.number("id").orElse(0);
+      boolean fresh = item.flag("fresh").orElse(false);
+      if (fresh == house.contains(id) || !ids.add(id)) {
+        item.fault(
+            "id",
+            "is no wording of the house, or stands twice; a new one is \"fresh\" and has any other number");
       }
       String name = item.required("name", 60);
       if (!names.add(name.toLowerCase(Locale.ROOT))) {
@@ -104,24 +128,51 @@ final class SetInput {
       }
       found.add(
           new RuleSet.OneWording(
-              id.orElse(0),
+              id,
+              fresh,
               name,
               pattern(item, "title", item.text("title", 300), known),
               pattern(item, "place", item.text("place", 300), known),
               pattern(item, "text", item.lines("text", 4000), known),
-              categories(item)));
+              categories(item),
+              reason(item, "fixed")));
     }
-    if (!ids.isEmpty()) {
-      input.fault("wordings", "lack " + ids.size() + " of the house's; send all of them");
+    if (!ids.contains(world.wordings().fallback().id().value()) && !input.namesFault("wordings")) {
+      input.fault(
+          "wordings",
+          "lack " + world.wordings().fallback().name() + ", which words what names no other");
     }
     return found;
   }
 
-  private List<DetailDefinition> definitions() {
-    List<DetailDefinition> found = new ArrayList<>();
-    for (Kind kind : Kind.values()) {
-      found.addAll(world.details().of(kind));
+  private static Optional<String> reason(Input item, String field) {
+    return Optional.of(item.text(field, 200)).filter(text -> !text.isEmpty());
+  }
+
+  private Optional<String> titlesFixed() {
+    return input.has("titlesFixed") ? reason(input, "titlesFixed") : world.wordings().titlesFixed();
+  }
+
+  /** The wording of each kind; those the house has where none were sent. */
+  private Map<Kind, Long> usual(Set<Long> wordings) {
+    Map<Kind, Long> found = new EnumMap<>(Kind.class);
+    if (!input.has("usual")) {
+      world.wordings().usual().forEach((kind, id) -> found.put(kind, id.value()));
+      found.values().retainAll(wordings);
+      return found;
     }
+    input
+        .object("usual", Set.copyOf(names(Kind.values())))
+        .ifPresent(
+            sent -> {
+              for (Kind kind : Kind.values()) {
+                OptionalLong id = sent.number(kind.name());
+                if (id.isPresent() && !wordings.contains(id.getAsLong())) {
+                  sent.fault(kind.name(), "is no wording of the set");
+                }
+                id.ifPresent(one -> found.put(kind, one));
+              }
+            });
     return found;
   }
 
@@ -142,9 +193,8 @@ final class SetInput {
     return found;
   }
 
-  private List<RuleSet.OneRule> rules(List<RuleSet.OneWording> wordings) {
+  private List<RuleSet.OneRule> rules(Set<Long> wordings) {
     Set<Long> left = world.rules().stream().map(LandingRule::id).collect(Collectors.toSet());
-    Set<Long> known = wordings.stream().map(RuleSet.OneWording::id).collect(Collectors.toSet());
     List<RuleSet.OneRule> found = new ArrayList<>();
     int i = 0;
     for (Input item : input.objects("rules", MOST_RULES, RULE)) {
@@ -153,7 +203,7 @@ final class SetInput {
         item.fault("id", "is no rule of the house, or stands twice; leave it out for a new one");
       }
       boolean on = item.flag("on").orElse(true);
-      judge(item, known);
+      judge(item, wordings);
       JsonNode sent = body.get("rules").get(i++);
       if (sent instanceof ObjectNode node) {
         found.add(new RuleSet.OneRule(id, on, RuleSet.kept(node)));
@@ -225,8 +275,8 @@ final class SetInput {
           known(item, name, "person", id -> world.crew().person(PersonId.of(id)).isPresent());
       case "detail" -> {
         String key = item.required(name, 60);
-        if (!key.isEmpty() && world.details().find(new DetailKey(key)).isEmpty()) {
-          item.fault(name, "is no detail; GET /api/v1/details lists them");
+        if (!key.isEmpty() && !Worlds.keys(details).contains(new DetailKey(key))) {
+          item.fault(name, "is no detail of the set");
         }
       }
       case "startsBetween" -> hours(item, name);

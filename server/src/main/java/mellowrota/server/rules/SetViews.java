@@ -5,7 +5,7 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 
-/** Rules and wordings as they are told and sent. */
+/** Rules, wordings and details as they are told and sent. */
 final class SetViews {
 
   private SetViews() {}
@@ -71,14 +71,54 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String whenDone,
       String note) {}
 
+  /**
+   * A wording.
+   *
+   * @param fresh for a new one, whose number is only for the rules of the same wish to name it by
+   * @param fixed why nobody may put a title of their own in place of its title
+   */
   @Schema(name = "Wording")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WordingView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      Boolean fresh,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> categories) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> categories,
+      String fixed) {}
+
+  /**
+   * A detail of the house's records.
+   *
+   * @param key what wordings call it
+   * @param sort TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK
+   * @param states in which it applies; none: in all
+   * @param typed whether people type it, and it is not worked out from the record
+   * @param own whether it is the house's own and can be taken out again
+   */
+  @Schema(name = "DetailDefinition")
+  record DetailView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
+      @JsonProperty("for") @Schema(requiredMode = Schema.RequiredMode.REQUIRED)
+          ForSets.ForView forWhom,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> states,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean own) {}
+
+  /** The wordings of kinds whose rule names none, by number. */
+  @Schema(name = "UsualWordings")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record UsualView(
+      @JsonProperty("JOB") Long job,
+      @JsonProperty("TICKET") Long ticket,
+      @JsonProperty("SHIFT") Long shift,
+      @JsonProperty("DEADLINE") Long deadline) {}
 
   /** How many entries a rule lands now. */
   @Schema(name = "RuleCount")
@@ -88,21 +128,30 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
 
   /**
-   * All rules in their order, and all wordings.
+   * All rules in their order, all wordings and all details.
    *
+   * @param usual the wording of each kind whose rule names none
+   * @param fallback the wording of the other kinds
+   * @param titlesFixed why nobody may call things their own way on their own calendar
    * @param tag of the set as it stands; a change of it names the tag it began with
    */
   @Schema(name = "RuleSet")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SetView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) UsualView usual,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long fallback,
+      String titlesFixed,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CountView> counts) {}
 
   /**
    * A set as somebody wants it.
    *
    * @param tag of the set it was made from
+   * @param details absent, as usual and titlesFixed may be: as they are
    * @param looked what the look at this very set was called; needed to take it
    * @param record a record to try the set on
    */
@@ -111,6 +160,9 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
+      List<DetailView> details,
+      UsualView usual,
+      String titlesFixed,
       String looked,
       Long record) {}
 
@@ -138,8 +190,24 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries) {}
 
   /**
+   * A detail that would be for others than it is, on our screens too.
+   *
+   * @param before whom it is for, in words
+   * @param records how many hold it
+   */
+  @Schema(name = "ForChange")
+  record ForChangeView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String before,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String after,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean wider,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records) {}
+
+  /**
    * What a set would do.
    *
+   * @param readers details that would be for others
+   * @param warnings rules that test what readers of their calendars may not see
    * @param looked to be sent with the set when it is taken
    */
   @Schema(name = "SetOutlook")
@@ -151,7 +219,9 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarView> calendars,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> shown,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ForChangeView> readers,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings) {}
 
   /** What taking a set did. */
   @Schema(name = "SetTaken")

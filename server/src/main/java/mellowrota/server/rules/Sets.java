@@ -2,21 +2,27 @@ package mellowrota.server.rules;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import mellowrota.core.entry.WordingId;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Wording;
+import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.State;
 import mellowrota.server.sight.RuleSentences;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -27,7 +33,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/** The house's rules and wordings as they are kept. */
+/** The house's rules, wordings and details as they are kept. */
 @Component
 class Sets {
 
@@ -43,10 +49,30 @@ class Sets {
     this.worlds = worlds;
   }
 
-  /** All of it as it is sent, in one object: rules and wordings. */
+  /** All of it as it is sent, in one object. */
   ObjectNode now() {
     ObjectNode set = json.createObjectNode();
-    ArrayNode rules = set.putArray("rules");
+    rules(set.putArray("rules"));
+    wordings(set.putArray("wordings"));
+    set.set("details", json.valueToTree(details()));
+    ObjectNode usual = set.putObject("usual");
+    jdbc.sql("select kind, wording from usual_wording order by kind")
+        .query(
+            row -> {
+              usual.put(row.getString(1), row.getLong(2));
+            });
+    jdbc.sql("select fallback_wording, titles_fixed from house")
+        .query(
+            row -> {
+              set.put("fallback", row.getLong(1));
+              if (row.getString(2) != null) {
+                set.put("titlesFixed", row.getString(2));
+              }
+            });
+    return set;
+  }
+
+  private void rules(ArrayNode rules) {
     jdbc.sql("select id, is_on, sentence::text from rule order by position, id")
         .query(
             row -> {
@@ -59,22 +85,52 @@ class Sets {
               rule.setAll(sentence);
               rules.add(rule);
             });
-    ArrayNode wordings = set.putArray("wordings");
+  }
+
+  private void wordings(ArrayNode wordings) {
     jdbc.sql(
-            "select id, name, title, place, text, categories from wording order by lower(name), id")
+            """
+            select id, name, title, place, text, categories, fixed from wording
+            order by lower(name), id
+            """)
         .query(
             row -> {
               ObjectNode one = wordings.addObject().put("id", row.getLong(1));
               one.put("name", row.getString(2)).put("title", row.getString(3));
               one.put("place", row.getString(4)).put("text", row.getString(5));
               ArrayNode categories = one.putArray("categories");
-              for (String category : row.getString(6).split(",")) {
-                if (!category.isBlank()) {
-                  categories.add(category);
-                }
+              for (String category : listed(row.getString(6))) {
+                categories.add(category);
+              }
+              if (row.getString(7) != null) {
+                one.put("fixed", row.getString(7));
               }
             });
-    return set;
+  }
+
+  private List<SetViews.DetailView> details() {
+    return jdbc.sql(
+            """
+            select key, label, kinds, for_bits, sort, choices::text, states, typed
+            from detail_definition order by position, key
+            """)
+        .query(
+            (row, n) ->
+                new SetViews.DetailView(
+                    row.getString(1),
+                    row.getString(2),
+                    listed(row.getString(3)),
+                    ForSets.view(new ForSet(row.getLong(4))),
+                    row.getString(5),
+                    List.of(json.readValue(row.getString(6), String[].class)),
+                    listed(row.getString(7)),
+                    row.getBoolean(8),
+                    DetailsInput.isOwn(new DetailKey(row.getString(1)))))
+        .list();
+  }
+
+  private static List<String> listed(String names) {
+    return names.isBlank() ? List.of() : List.of(names.split(","));
   }
 
   /** Tells one state of the set from another. */
@@ -88,6 +144,10 @@ class Sets {
         tag(now),
         List.of(json.treeToValue(now.get("rules"), SetViews.RuleView[].class)),
         List.of(json.treeToValue(now.get("wordings"), SetViews.WordingView[].class)),
+        details(),
+        json.treeToValue(now.get("usual"), SetViews.UsualView.class),
+        now.get("fallback").asLong(),
+        now.has("titlesFixed") ? now.get("titlesFixed").asString() : null,
         counts());
   }
 
@@ -104,56 +164,132 @@ class Sets {
 
   /** The world as it would be with a set; new rules have numbers below 0 there. */
   World worldWith(World world, RuleSet set) {
+    Details details = set.asDetails();
     List<LandingRule> rules = new ArrayList<>();
     for (RuleSet.OneRule rule : set.rules()) {
       int position = rules.size() + 1;
       long id = rule.id().orElse(-position);
-      rules.add(sentences.rule(id, position, rule.on(), rule.sentence().toString()));
+      rules.add(sentences.rule(id, position, rule.on(), rule.sentence().toString(), details));
     }
-    Set<DetailKey> known = new HashSet<>();
-    for (Kind kind : Kind.values()) {
-      known.addAll(Worlds.keys(world.details().of(kind)));
-    }
-    List<Wording> wordings = new ArrayList<>();
-    for (RuleSet.OneWording one : set.wordings()) {
-      wordings.add(
-          new Wording(
-              WordingId.of(one.id()),
-              one.name(),
-              Pattern.of(one.title(), known),
-              Pattern.of(one.place(), known),
-              Pattern.of(one.text(), known),
-              one.categories().stream()
-                  .map(Wording.Category::valueOf)
-                  .collect(Collectors.toSet())));
-    }
-    return worlds.with(world, wordings, rules);
+    Set<DetailKey> known = Worlds.keys(set.details());
+    List<Wording> all = set.wordings().stream().map(one -> wording(one, known)).toList();
+    WordingId fallback = world.wordings().fallback().id();
+    Wording last = all.stream().filter(w -> w.id().equals(fallback)).findFirst().orElseThrow();
+    Map<Kind, WordingId> usual = new EnumMap<>(Kind.class);
+    set.usual().forEach((kind, id) -> usual.put(kind, WordingId.of(id)));
+    Wordings wordings =
+        Wordings.of(all, last)
+            .usually(usual)
+            .ownTitles(world.wordings().ownTitles(), set.titlesFixed());
+    return worlds.with(world, details, wordings, rules);
+  }
+
+  private static Wording wording(RuleSet.OneWording one, Set<DetailKey> known) {
+    return new Wording(
+        WordingId.of(one.id()),
+        one.name(),
+        Pattern.of(one.title(), known),
+        Pattern.of(one.place(), known),
+        Pattern.of(one.text(), known),
+        one.categories().stream().map(Wording.Category::valueOf).collect(Collectors.toSet()),
+        one.fixed());
   }
 
   /** Keeps a set in place of the one there is. */
   void write(RuleSet set) {
+    writeDetails(set.details());
+    Map<Long, Long> numbers = writeWordings(set.wordings());
     List<Long> kept = new ArrayList<>();
     int position = 1;
     for (RuleSet.OneRule rule : set.rules()) {
-      kept.add(write(rule, position++));
+      kept.add(write(numbered(rule, numbers), position++));
     }
     jdbc.sql("delete from rule where id <> all(?)").param(kept.toArray(Long[]::new)).update();
-    // Names may change places: first out of each other's way.
-    jdbc.sql("update wording set name = '~' || id").update();
-    for (RuleSet.OneWording one : set.wordings()) {
+    jdbc.sql("delete from usual_wording").update();
+    set.usual()
+        .forEach(
+            (kind, wording) ->
+                jdbc.sql("insert into usual_wording (kind, wording) values (?, ?)")
+                    .param(kind.name())
+                    .param(numbers.get(wording))
+                    .update());
+    jdbc.sql("delete from wording where id <> all(?)")
+        .param(numbers.values().toArray(Long[]::new))
+        .update();
+    jdbc.sql("update house set titles_fixed = ?").param(set.titlesFixed().orElse(null)).update();
+  }
+
+  private void writeDetails(List<DetailDefinition> details) {
+    int position = 0;
+    for (DetailDefinition one : details) {
       jdbc.sql(
               """
-              update wording set name = ?, title = ?, place = ?, text = ?, categories = ?,
-                version = version + 1 where id = ?
+              insert into detail_definition
+                (key, label, kinds, for_bits, typed, position, sort, choices, states)
+              values (?, ?, ?, ?, ?, ?, ?, ?::jsonb, ?)
+              on conflict (key) do update set label = excluded.label, kinds = excluded.kinds,
+                for_bits = excluded.for_bits, position = excluded.position,
+                choices = excluded.choices, states = excluded.states
               """)
-          .param(one.name())
-          .param(one.title())
-          .param(one.place())
-          .param(one.text())
-          .param(String.join(",", one.categories()))
-          .param(one.id())
+          .param(one.key().name())
+          .param(one.label())
+          .param(named(one.kinds()))
+          .param(one.forWhom().bits())
+          .param(one.typed())
+          .param(position++)
+          .param(one.sort().name())
+          .param(json.writeValueAsString(one.choices()))
+          .param(named(one.states()))
           .update();
     }
+    jdbc.sql("delete from detail_definition where key <> all(?)")
+        .param(details.stream().map(one -> one.key().name()).toArray(String[]::new))
+        .update();
+  }
+
+  private static String named(Set<? extends Enum<?>> some) {
+    return some.stream().sorted().map(Enum::name).collect(Collectors.joining(","));
+  }
+
+  /** Gives each wording's number in the house by its number in the set. */
+  private Map<Long, Long> writeWordings(List<RuleSet.OneWording> wordings) {
+    // Names may change places: first out of each other's way.
+    jdbc.sql("update wording set name = '~' || id").update();
+    Map<Long, Long> numbers = new HashMap<>();
+    for (RuleSet.OneWording one : wordings) {
+      String number = one.fresh() ? "default" : Long.toString(one.id());
+      numbers.put(
+          one.id(),
+          jdbc.sql(
+                  """
+                  insert into wording (id, name, title, place, text, categories, fixed)
+                  overriding system value values (%s, ?, ?, ?, ?, ?, ?)
+                  on conflict (id) do update set name = excluded.name, title = excluded.title,
+                    place = excluded.place, text = excluded.text,
+                    categories = excluded.categories, fixed = excluded.fixed,
+                    version = wording.version + 1
+                  returning id
+                  """
+                      .formatted(number))
+              .param(one.name())
+              .param(one.title())
+              .param(one.place())
+              .param(one.text())
+              .param(String.join(",", one.categories()))
+              .param(one.fixed().orElse(null))
+              .query(Long.class)
+              .single());
+    }
+    return numbers;
+  }
+
+  private static RuleSet.OneRule numbered(RuleSet.OneRule rule, Map<Long, Long> numbers) {
+    if (!rule.sentence().has("wordingId")) {
+      return rule;
+    }
+    ObjectNode sentence = rule.sentence().deepCopy();
+    sentence.put("wordingId", numbers.get(sentence.get("wordingId").asLong()));
+    return new RuleSet.OneRule(rule.id(), rule.on(), sentence);
   }
 
   private long write(RuleSet.OneRule rule, int position) {
@@ -193,21 +329,64 @@ class Sets {
               rule.get("on").asBoolean(),
               RuleSet.kept((ObjectNode) rule)));
     }
-    List<RuleSet.OneWording> wordings = new ArrayList<>();
-    for (JsonNode one : set.get("wordings")) {
-      wordings.add(json.treeToValue(one, RuleSet.OneWording.class));
+    return new RuleSet(
+        "",
+        rules,
+        pastWordings(set.get("wordings")),
+        pastDetails(set.get("details")),
+        usual(set.get("usual")),
+        set.has("titlesFixed") ? Optional.of(set.get("titlesFixed").asString()) : Optional.empty(),
+        Optional.empty(),
+        OptionalLong.empty());
+  }
+
+  private List<RuleSet.OneWording> pastWordings(JsonNode wordings) {
+    List<RuleSet.OneWording> found = new ArrayList<>();
+    for (JsonNode node : wordings) {
+      SetViews.WordingView one = json.treeToValue(node, SetViews.WordingView.class);
+      found.add(
+          new RuleSet.OneWording(
+              one.id(),
+              false,
+              one.name(),
+              one.title(),
+              one.place(),
+              one.text(),
+              one.categories(),
+              Optional.ofNullable(one.fixed())));
     }
-    return new RuleSet("", rules, wordings, java.util.Optional.empty(), OptionalLong.empty());
+    return found;
+  }
+
+  private List<DetailDefinition> pastDetails(JsonNode details) {
+    List<DetailDefinition> found = new ArrayList<>();
+    for (JsonNode node : details) {
+      SetViews.DetailView one = json.treeToValue(node, SetViews.DetailView.class);
+      found.add(
+          new DetailDefinition(
+              new DetailKey(one.key()),
+              one.label(),
+              one.kinds().stream().map(Kind::valueOf).collect(Collectors.toSet()),
+              ForSets.of(one.forWhom()),
+              one.typed(),
+              DetailSort.valueOf(one.sort()),
+              one.choices(),
+              one.states().stream().map(State::valueOf).collect(Collectors.toSet())));
+    }
+    return found;
+  }
+
+  private static Map<Kind, Long> usual(JsonNode usual) {
+    Map<Kind, Long> found = new EnumMap<>(Kind.class);
+    for (String kind : usual.propertyNames()) {
+      found.put(Kind.valueOf(kind), usual.get(kind).asLong());
+    }
+    return found;
   }
 
   /** Labels of details by their keys. */
   static Map<DetailKey, String> labels(World world) {
-    Map<DetailKey, String> found = new HashMap<>();
-    for (Kind kind : Kind.values()) {
-      for (DetailDefinition one : world.details().of(kind)) {
-        found.put(one.key(), one.label());
-      }
-    }
-    return found;
+    return world.details().all().stream()
+        .collect(Collectors.toMap(DetailDefinition::key, DetailDefinition::label));
   }
 }

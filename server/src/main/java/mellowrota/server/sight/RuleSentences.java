@@ -17,6 +17,7 @@ import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.rule.Target;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.State;
@@ -34,14 +35,14 @@ public class RuleSentences {
     this.json = json;
   }
 
-  /** The rule that a kept sentence says. */
-  public LandingRule rule(long id, int position, boolean on, String sentence) {
+  /** The rule that a kept sentence says, where details apply as these say. */
+  public LandingRule rule(long id, int position, boolean on, String sentence, Details details) {
     JsonNode node = json.readTree(sentence);
     return new LandingRule(
         id,
         position,
         on,
-        condition(node.required("when")),
+        condition(node.required("when"), details),
         targets(node.required("lands")),
         Shape.valueOf(node.required("as").asString()),
         node.has("wordingId")
@@ -53,20 +54,23 @@ public class RuleSentences {
         node.has("note") ? node.get("note").asString() : "");
   }
 
-  private Condition condition(JsonNode node) {
+  private Condition condition(JsonNode node, Details details) {
     String name = node.propertyNames().iterator().next();
     JsonNode value = node.get(name);
     return switch (name) {
-      case "all" -> new Condition.All(conditions(value));
-      case "any" -> new Condition.Any(conditions(value));
-      case "none" -> new Condition.None(conditions(value));
+      case "all" -> new Condition.All(conditions(value, details));
+      case "any" -> new Condition.Any(conditions(value, details));
+      case "none" -> new Condition.None(conditions(value, details));
       case "kind" -> new Condition.KindIs(enums(value, Kind.class));
       case "state" -> new Condition.StateIs(enums(value, State.class));
       case "tag" -> new Condition.Tagged(value.asString());
       case "team" -> new Condition.TeamIs(TeamId.of(value.asLong()));
       case "place" -> new Condition.PlaceIs(PlaceId.of(value.asLong()));
       case "role" -> new Condition.RolePresent(RoleId.of(value.asInt()));
-      case "detail" -> new Condition.DetailPresent(new DetailKey(value.asString()));
+      case "detail" -> {
+        DetailKey key = new DetailKey(value.asString());
+        yield new Condition.DetailPresent(key, record -> details.applies(record, key));
+      }
       case "private" -> new Condition.IsPrivate();
       case "madeBy" -> new Condition.MadeBy(PersonId.of(value.asLong()));
       case "startsBetween" ->
@@ -77,9 +81,9 @@ public class RuleSentences {
     };
   }
 
-  private List<Condition> conditions(JsonNode list) {
+  private List<Condition> conditions(JsonNode list, Details details) {
     List<Condition> found = new ArrayList<>();
-    list.forEach(node -> found.add(condition(node)));
+    list.forEach(node -> found.add(condition(node, details)));
     return found;
   }
 

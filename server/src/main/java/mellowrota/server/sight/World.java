@@ -17,7 +17,7 @@ import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Places;
 import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Sight;
-import mellowrota.core.sight.Wording;
+import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Place;
 
@@ -32,7 +32,7 @@ public record World(
     Calendars calendars,
     Details details,
     List<Role> roles,
-    List<Wording> wordings,
+    Wordings wordings,
     List<LandingRule> rules,
     Router router,
     Sight sight,

@@ -1,8 +1,12 @@
 package mellowrota.server.sight;
 
 import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -26,14 +30,18 @@ import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wording;
+import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Place;
+import mellowrota.core.work.State;
 import mellowrota.server.crew.HouseStore;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Loads the world. A loaded world is kept until its version or the day changes; every act holds the
@@ -46,9 +54,16 @@ public class Worlds {
   private final JdbcClient jdbc;
   private final RuleSentences sentences;
   private final Sight.Permission permission;
+  private final JsonMapper json;
   private volatile World kept;
 
-  Worlds(HouseStore store, JdbcClient jdbc, RuleSentences sentences, Sight.Permission permission) {
+  Worlds(
+      HouseStore store,
+      JdbcClient jdbc,
+      RuleSentences sentences,
+      Sight.Permission permission,
+      JsonMapper json) {
+    this.json = json;
     this.store = store;
     this.jdbc = jdbc;
     this.sentences = sentences;
@@ -94,7 +109,7 @@ public class Worlds {
     Crew crew = Crew.on(day, store.people(), store.teams(), store.memberships());
     List<Place> placeList = store.places();
     Calendars calendars = Calendars.of(house, crew, calendars(), renderings());
-    List<DetailDefinition> definitions = definitions();
+    Details details = Details.of(definitions());
     return assembled(
         version,
         day,
@@ -102,14 +117,14 @@ public class Worlds {
         crew,
         placeList,
         calendars,
-        Details.of(definitions),
+        details,
         store.roles(),
-        wordings(keys(definitions)),
-        rules());
+        wordings(keys(details.all())),
+        rules(details));
   }
 
-  /** A world with other rules and wordings, to see what they would do; it is kept nowhere. */
-  public World with(World world, List<Wording> wordings, List<LandingRule> rules) {
+  /** A world with another set, to see what it would do; it is kept nowhere. */
+  public World with(World world, Details details, Wordings wordings, List<LandingRule> rules) {
     return assembled(
         world.version(),
         world.day(),
@@ -117,7 +132,7 @@ public class Worlds {
         world.crew(),
         world.placeList(),
         world.calendars(),
-        world.details(),
+        details,
         world.roles(),
         wordings,
         rules);
@@ -132,12 +147,11 @@ public class Worlds {
       Calendars calendars,
       Details details,
       List<Role> roles,
-      List<Wording> wordings,
+      Wordings wordings,
       List<LandingRule> rules) {
     Places places = Places.of(placeList, house.zone());
     Router router = new Router(crew, calendars, places, rules);
-    Sight sight =
-        new Sight(crew, calendars, places, details, wordings, fallback(wordings), permission);
+    Sight sight = new Sight(crew, calendars, places, details, wordings, permission);
     return new World(
         version,
         day,
@@ -202,20 +216,29 @@ public class Worlds {
 
   private List<DetailDefinition> definitions() {
     return jdbc.sql(
-            "select key, label, kinds, for_bits, typed from detail_definition order by position")
+            """
+            select key, label, kinds, for_bits, typed, sort, choices::text, states
+            from detail_definition order by position
+            """)
         .query(
             (row, n) ->
                 new DetailDefinition(
                     new DetailKey(row.getString(1)),
                     row.getString(2),
-                    kinds(row.getString(3)),
+                    named(Kind.class, row.getString(3)),
                     new ForSet(row.getLong(4)),
-                    row.getBoolean(5)))
+                    row.getBoolean(5),
+                    DetailSort.valueOf(row.getString(6)),
+                    List.of(json.readValue(row.getString(7), String[].class)),
+                    named(State.class, row.getString(8))))
         .list();
   }
 
-  private static Set<Kind> kinds(String list) {
-    return java.util.Arrays.stream(list.split(",")).map(Kind::valueOf).collect(Collectors.toSet());
+  private static <E extends Enum<E>> Set<E> named(Class<E> type, String list) {
+    return Arrays.stream(list.split(","))
+        .filter(name -> !name.isBlank())
+        .map(name -> Enum.valueOf(type, name))
+        .collect(Collectors.toSet());
   }
 
   /** The details that wordings may ask for. */
@@ -223,25 +246,54 @@ public class Worlds {
     return definitions.stream().map(DetailDefinition::key).collect(Collectors.toSet());
   }
 
-  private List<Wording> wordings(Set<DetailKey> known) {
-    return jdbc.sql("select id, name, title, place, text, categories from wording order by id")
+  private Wordings wordings(Set<DetailKey> known) {
+    List<Wording> all =
+        jdbc.sql(
+                """
+                select id, name, title, place, text, categories, fixed from wording order by id
+                """)
+            .query(
+                (row, n) ->
+                    new Wording(
+                        WordingId.of(row.getLong(1)),
+                        row.getString(2),
+                        Pattern.of(row.getString(3), known),
+                        Pattern.of(row.getString(4), known),
+                        Pattern.of(row.getString(5), known),
+                        named(Wording.Category.class, row.getString(6)),
+                        Optional.ofNullable(row.getString(7))))
+            .list();
+    Map<Kind, WordingId> usual = new EnumMap<>(Kind.class);
+    jdbc.sql("select kind, wording from usual_wording")
         .query(
-            (row, n) ->
-                new Wording(
-                    WordingId.of(row.getLong(1)),
-                    row.getString(2),
-                    Pattern.of(row.getString(3), known),
-                    Pattern.of(row.getString(4), known),
-                    Pattern.of(row.getString(5), known),
-                    categories(row.getString(6))))
-        .list();
+            row -> {
+              usual.put(Kind.valueOf(row.getString(1)), WordingId.of(row.getLong(2)));
+            });
+    return Wordings.of(all, fallback(all))
+        .usually(usual)
+        .ownTitles(ownTitles(known), titlesFixed());
   }
 
-  private static Set<Wording.Category> categories(String list) {
-    return java.util.Arrays.stream(list.split(","))
-        .filter(name -> !name.isBlank())
-        .map(Wording.Category::valueOf)
-        .collect(Collectors.toSet());
+  /** A title that asks for a detail that is there no longer counts as none. */
+  private Map<PersonId, Pattern> ownTitles(Set<DetailKey> known) {
+    Map<PersonId, Pattern> titles = new HashMap<>();
+    jdbc.sql("select id, own_title from person where own_title is not null")
+        .query(
+            row -> {
+              PersonId person = PersonId.of(row.getLong(1));
+              Pattern.parse(row.getString(2), known)
+                  .pattern()
+                  .ifPresent(t -> titles.put(person, t));
+            });
+    return titles;
+  }
+
+  private Optional<String> titlesFixed() {
+    return Optional.ofNullable(
+        jdbc.sql("select titles_fixed from house")
+            .query((row, n) -> row.getString(1))
+            .list()
+            .get(0));
   }
 
   private Wording fallback(List<Wording> wordings) {
@@ -252,11 +304,12 @@ public class Worlds {
         .orElseThrow(() -> new IllegalStateException("the house has no wording to fall back on"));
   }
 
-  private List<LandingRule> rules() {
+  private List<LandingRule> rules(Details details) {
     return jdbc.sql("select id, position, is_on, sentence::text from rule order by position, id")
         .query(
             (row, n) ->
-                sentences.rule(row.getLong(1), row.getInt(2), row.getBoolean(3), row.getString(4)))
+                sentences.rule(
+                    row.getLong(1), row.getInt(2), row.getBoolean(3), row.getString(4), details))
         .list();
   }
 }

@@ -1,0 +1,153 @@
+package mellowrota.server.rules;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.sight.Pattern;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Details;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.State;
+import mellowrota.server.platform.Input;
+import mellowrota.server.sight.World;
+
+/**
+ * Reads the details of a set. Those every house begins with stay, since pages rest on them; their
+ * name, their readers, their states and their place among the others are the house's.
+ */
+final class DetailsInput {
+
+  private static final Set<String> DETAIL =
+      Set.of("key", "label", "kinds", "for", "sort", "choices", "states", "typed", "own");
+  private static final int MOST = 60;
+  private static final int MOST_CHOICES = 50;
+  private static final String KEY_FORM = "[a-z][a-z0-9]*( [a-z0-9]+)*";
+
+  private static final Set<DetailKey> BEGUN_WITH =
+      Details.usual().stream().map(DetailDefinition::key).collect(Collectors.toSet());
+
+  private final World world;
+  private final Map<DetailKey, DetailDefinition> before = new LinkedHashMap<>();
+  private final Set<DetailKey> keys = new HashSet<>();
+  private final Set<String> labels = new HashSet<>();
+
+  DetailsInput(World world) {
+    this.world = world;
+    world.details().all().forEach(one -> before.put(one.key(), one));
+  }
+
+  /** Whether it is one of the house's own, which can be taken out again. */
+  static boolean isOwn(DetailKey key) {
+    return !BEGUN_WITH.contains(key);
+  }
+
+  /** All of them in their order; what the house has where none were sent. */
+  List<DetailDefinition> read(Input input) {
+    if (!input.has("details")) {
+      return world.details().all();
+    }
+    List<DetailDefinition> found = new ArrayList<>();
+    for (Input item : input.objects("details", MOST, DETAIL)) {
+      found.add(one(item));
+    }
+    Set<DetailKey> lacking = new LinkedHashSet<>(before.keySet());
+    lacking.removeAll(keys);
+    lacking.removeIf(DetailsInput::isOwn);
+    if (!lacking.isEmpty() && !input.namesFault("details")) {
+      input.fault(
+          "details",
+          "lack "
+              + lacking.stream().map(DetailKey::name).collect(Collectors.joining(", "))
+              + "; only the house's own details can be taken out");
+    }
+    return found;
+  }
+
+  private DetailDefinition one(Input item) {
+    String name = item.required("key", 30);
+    DetailKey key = new DetailKey(name);
+    DetailDefinition known = before.get(key);
+    if (!name.isEmpty() && known == null && !name.matches(KEY_FORM)) {
+      item.fault("key", "is made of small letters, digits and single spaces, such as lift code");
+    } else if (known == null && Pattern.isComputed(name)) {
+      item.fault("key", "is a name that wordings already use; choose another");
+    } else if (!keys.add(key)) {
+      item.fault("key", "stands twice");
+    }
+    String label = item.required("label", 40);
+    if (!label.isEmpty() && !labels.add(label.toLowerCase(Locale.ROOT))) {
+      item.fault("label", "is the name of another detail");
+    }
+    ForSet forWhom = ForSets.read(world, item, "for");
+    if (known != null && !known.isWritten()) {
+      // What is computed from a record's structure is only named and shown otherwise.
+      return new DetailDefinition(
+          key, label, known.kinds(), forWhom, known.typed(), known.sort(), List.of(), Set.of());
+    }
+    return written(item, key, label, forWhom, Optional.ofNullable(known));
+  }
+
+  private DetailDefinition written(
+      Input item, DetailKey key, String label, ForSet forWhom, Optional<DetailDefinition> known) {
+    Set<Kind> kinds = some(item, "kinds", Kind.class);
+    if (kinds.isEmpty() && !item.namesFault("kinds")) {
+      item.fault("kinds", "is empty; name at least one of " + names(Kind.class));
+    }
+    DetailSort sort = item.choice("sort", DetailSort.class).orElse(DetailSort.TEXT);
+    if (known.filter(one -> one.sort() != sort).isPresent() && !item.namesFault("sort")) {
+      item.fault(
+          "sort",
+          "was " + known.get().sort() + " and stays that; records hold values of that sort");
+    }
+    List<String> choices = choices(item, sort);
+    return new DetailDefinition(
+        key, label, kinds, forWhom, true, sort, choices, some(item, "states", State.class));
+  }
+
+  private static List<String> choices(Input item, DetailSort sort) {
+    List<String> choices = item.texts("choices", MOST_CHOICES, 60);
+    boolean wanted = sort == DetailSort.CHOICE;
+    if (wanted && choices.isEmpty() && !item.namesFault("choices")) {
+      item.fault("choices", "are missing; say what may be chosen");
+    }
+    if (!wanted && !choices.isEmpty()) {
+      item.fault("choices", "belong to a detail of the sort CHOICE only");
+    }
+    Set<String> seen = new HashSet<>();
+    for (String choice : choices) {
+      if (!seen.add(choice.toLowerCase(Locale.ROOT))) {
+        item.fault("choices", "hold \"" + choice + "\" twice");
+      }
+    }
+    return choices;
+  }
+
+  private static <E extends Enum<E>> Set<E> some(Input item, String field, Class<E> type) {
+    Set<E> found = EnumSet.noneOf(type);
+    for (String sent : item.texts(field, 20, 20)) {
+      Optional<E> one =
+          Arrays.stream(type.getEnumConstants()).filter(e -> e.name().equals(sent)).findFirst();
+      if (one.isEmpty()) {
+        item.fault(field, "holds what is none of " + names(type));
+      }
+      one.ifPresent(found::add);
+    }
+    return found;
+  }
+
+  private static <E extends Enum<E>> String names(Class<E> type) {
+    return Arrays.stream(type.getEnumConstants()).map(Enum::name).collect(Collectors.joining(", "));
+  }
+}
