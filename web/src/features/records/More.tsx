@@ -45,9 +45,6 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
                 needs="leastHeadCount"
               />
             )}
-            {draft.kind === 'JOB' && (
-              <Text form={form} field="quote" label={words.quote} needs="quote" />
-            )}
           </div>
           {form.isNew && (
             <div className={styles.two}>

@@ -2,6 +2,7 @@ import { Button, Checkbox, Form, Input, Segmented } from 'antd';
 import { dueText, readDue, type Due } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { DetailFields } from './DetailFields';
 import { Field, Pick, Several, Text } from './fields';
 import { Landings } from './Landings';
 import { dueFault, type Kind, type RecordView } from './model';
@@ -112,27 +113,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
             onChange={(support) => set({ support })}
           />
         </Field>
-        <div className={styles.two}>
-          <Text form={form} field="contact" label={words.contact} needs="contact" />
-          <Text form={form} field="phone" label={words.phone} needs="phone" />
-        </div>
-        <div className={styles.two}>
-          <Text form={form} field="gateCode" label={words.gateCode} needs="gate code" />
-          {kind === 'JOB' ? (
-            <Text form={form} field="parts" label={words.parts} needs="parts" />
-          ) : (
-            <Text form={form} field="quote" label={words.quote} needs="quote" />
-          )}
-        </div>
-        <Field label={words.notes} id="notes" fault={form.faultAt('details/notes')}>
-          <Input.TextArea
-            id="notes"
-            autoSize={{ minRows: 2, maxRows: 6 }}
-            disabled={!may('notes')}
-            value={draft.notes}
-            onChange={(e) => set({ notes: e.target.value })}
-          />
-        </Field>
+        <DetailFields form={form} />
         {kind === 'JOB' && may('state') && (
           <Field label={words.standing} id="state">
             <Choice

@@ -8,7 +8,7 @@ import { useTray } from '../../shared/ui/tray';
 import { History } from './History';
 import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
-import { useChangeNow, useLandings, type useRecord } from './queries';
+import { useChangeNow, useDetails, useLandings, type useRecord } from './queries';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -219,21 +219,38 @@ function People({ record }: { record: RecordView }) {
 }
 
 function Details({ record }: { record: RecordView }) {
+  const definitions = useDetails();
   const shown = record.details.filter((d) => d.value !== '');
   if (shown.length === 0) {
     return <em className={styles.quiet}>none</em>;
   }
+  const links = new Set(definitions.data?.filter((d) => d.sort === 'LINK').map((d) => d.key));
   return (
-    <dl className={styles.details}>
-      {shown.map((d) => (
-        <div key={d.key}>
-          <dt>{d.label}</dt>
-          <dd>
-            {d.value ?? <span aria-label={words.kept}>••••</span>}
-            <span className={styles.forWhom}>{words.forWhom(d.forWhom)}</span>
-          </dd>
-        </div>
+    <>
+      {record.warnings?.map((w) => (
+        <p key={w.detail + w.inside} className={styles.warning} role="note">
+          {words.standsInside(w.detail, w.inside, w.insideFor)}
+        </p>
       ))}
-    </dl>
+      <dl className={styles.details}>
+        {shown.map((d) => (
+          <div key={d.key}>
+            <dt>{d.label}</dt>
+            <dd>
+              {d.value === undefined ? (
+                <span aria-label={words.kept}>••••</span>
+              ) : links.has(d.key) ? (
+                <a href={d.value} target="_blank" rel="noreferrer noopener">
+                  {d.value}
+                </a>
+              ) : (
+                d.value
+              )}
+              <span className={styles.forWhom}>{words.forWhom(d.forWhom)}</span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </>
   );
 }

@@ -41,24 +41,19 @@ export function Text({
   hint,
 }: {
   form: RecordFormState;
-  field:
-    'contact' | 'phone' | 'gateCode' | 'quote' | 'parts' | 'reason' | 'tags' | 'leastHeadCount';
+  field: 'reason' | 'tags' | 'leastHeadCount';
   label: string;
   needs?: string;
   hint?: string;
 }) {
   return (
-    <Field
-      label={label}
-      id={field}
-      fault={needs && (form.faultAt('details/' + needs) ?? form.faultAt(needs))}
-    >
+    <Field label={label} id={field} fault={needs && form.faultAt(needs)}>
       <Input
         id={field}
         maxLength={200}
         autoComplete="off"
         disabled={needs !== undefined && !form.may(needs)}
-        placeholder={needs && form.isKept(needs) ? words.keptTyping : hint}
+        placeholder={hint}
         value={form.draft[field]}
         onChange={(e) => form.set({ [field]: e.target.value } as Partial<Draft>)}
       />

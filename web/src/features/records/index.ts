@@ -3,6 +3,7 @@ export {
   fetchRecord,
   useCalendars,
   useChangeNow,
+  useDetails,
   useFound,
   usePeople,
   usePlaces,
@@ -15,3 +16,4 @@ export { RecordSide } from './RecordSide';
 export { RecordsPage } from './RecordsPage';
 export { dueLater, sentVisits, visitLater, type Shift } from './times';
 export { reason } from './words';
+export { useShortLine } from './useShortLine';

@@ -58,12 +58,8 @@ export interface Draft {
   ownPeople: boolean;
   visits: VisitDraft[];
   due: string;
-  contact: string;
-  phone: string;
-  gateCode: string;
-  parts: string;
-  notes: string;
-  quote: string;
+  /** Typed details by their keys, as far as they were filled. */
+  details: Record<string, string>;
   tags: string;
   leastHeadCount: string;
   dates: DateDraft[];
@@ -95,12 +91,7 @@ export const emptyDraft: Draft = {
   ownPeople: false,
   visits: [emptyVisit],
   due: '',
-  contact: '',
-  phone: '',
-  gateCode: '',
-  parts: '',
-  notes: '',
-  quote: '',
+  details: {},
   tags: '',
   leastHeadCount: '',
   dates: [],
@@ -110,17 +101,6 @@ export const emptyDraft: Draft = {
   isPrivate: false,
   reason: '',
 };
-
-const DETAILS = {
-  contact: 'contact',
-  phone: 'phone',
-  gateCode: 'gate code',
-  parts: 'parts',
-  notes: 'notes',
-  quote: 'quote',
-} as const;
-
-type DetailField = keyof typeof DETAILS;
 
 export const usualMinutes = (kind: Kind) => USUAL_MINUTES[kind];
 
@@ -158,7 +138,6 @@ export function draftOf(record: RecordView): Draft {
         .map((p) => p.person!),
     ),
   ];
-  const detail = (key: string) => record.details.find((d) => d.key === key)?.value ?? '';
   const minutes = (n: number | undefined) => (n === undefined ? '' : String(n));
   return {
     kind: record.kind as Kind,
@@ -182,12 +161,7 @@ export function draftOf(record: RecordView): Draft {
             support: inRole(SUPPORT, v.no),
           })),
     due: dueInput(record.due as Due | undefined),
-    contact: detail('contact'),
-    phone: detail('phone'),
-    gateCode: detail('gate code'),
-    parts: detail('parts'),
-    notes: detail('notes'),
-    quote: detail('quote'),
+    details: Object.fromEntries(record.details.map((d) => [d.key, d.value ?? ''])),
     tags: (record.tags ?? []).join(', '),
     leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',
     dates: (record.dates ?? []).map((d) => ({ name: d.name, when: dueInput(d.when as Due) })),
@@ -272,13 +246,6 @@ const exceptions = (draft: Draft) =>
 /** Everything in the form, as a new record. */
 export function newRecord(draft: Draft): Change {
   const due = readDue(draft.due);
-  const details: Record<string, string> = {};
-  for (const [field, key] of Object.entries(DETAILS)) {
-    const value = draft[field as DetailField];
-    if (value && (key !== 'parts' || draft.kind === 'JOB')) {
-      details[key] = value;
-    }
-  }
   const spans = draft.kind !== 'DEADLINE' && draft.visits.some((v) => v.span.trim());
   return {
     kind: draft.kind,
@@ -289,7 +256,7 @@ export function newRecord(draft: Draft): Change {
     ...(due && draft.kind !== 'SHIFT' && { due }),
     ...(spans && { visits: visits(draft) }),
     people: people(draft, []),
-    details,
+    details: Object.fromEntries(Object.entries(draft.details).filter(([, value]) => value)),
     ...(draft.isPrivate && { private: true }),
     ...(tags(draft).length > 0 && { tags: tags(draft) }),
     ...(draft.leastHeadCount &&
@@ -347,15 +314,11 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   if (differ(draft.exceptions, before.exceptions)) {
     change.exceptions = exceptions(draft);
   }
-  const details: Record<string, string> = {};
-  for (const [field, key] of Object.entries(DETAILS)) {
-    const name = field as DetailField;
-    if (draft[name] !== before[name]) {
-      details[key] = draft[name];
-    }
-  }
-  if (Object.keys(details).length > 0) {
-    change.details = details;
+  const details = Object.entries(draft.details).filter(
+    ([key, value]) => value !== (before.details[key] ?? ''),
+  );
+  if (details.length > 0) {
+    change.details = Object.fromEntries(details);
   }
   if (draft.reason && Object.keys(change).length > 0) {
     change.reason = draft.reason;

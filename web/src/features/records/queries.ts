@@ -142,6 +142,11 @@ export function useTeams() {
   return useQuery({ queryKey: ['teams'], queryFn: () => take(api.GET('/api/v1/teams')) });
 }
 
+/** What the house keeps on its records. */
+export function useDetails() {
+  return useQuery({ queryKey: ['details'], queryFn: () => take(api.GET('/api/v1/details')) });
+}
+
 export function useCalendars() {
   return useQuery({ queryKey: ['calendars'], queryFn: () => take(api.GET('/api/v1/calendars')) });
 }

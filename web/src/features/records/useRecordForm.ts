@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useState, type KeyboardEvent } from 'react';
-import { newKey, ProblemError } from '../../shared/api/client';
+import { newKey, ProblemError, type Schemas } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
 import {
   changesOf,
@@ -15,6 +15,7 @@ import {
   useCalendars,
   useChange,
   useCreate,
+  useDetails,
   usePeople,
   usePlaces,
   usePreview,
@@ -39,6 +40,7 @@ export function useRecordForm(
   const places = usePlaces();
   const teams = useTeams();
   const calendars = useCalendars();
+  const details = useDetails();
   const create = useCreate();
   const change = useChange(base?.data.id ?? 0);
   const tray = useTray();
@@ -61,7 +63,7 @@ export function useRecordForm(
   const lineIsBad = understood?.parts.some((p) => p.as === 'fault') ?? false;
 
   const settled = useDeferredValue(draft);
-  const wish = useMemo(() => newRecord(settled), [settled]);
+  const wish = useMemo(() => newRecord(ofItsKind(settled, details.data)), [settled, details.data]);
   const office = !base || base.data.mayChange.includes('title');
   const preview = usePreview(wish, office && !faulty(settled));
   const error = create.error ?? change.error;
@@ -122,7 +124,7 @@ export function useRecordForm(
       return;
     }
     if (!base) {
-      create.mutate({ body: newRecord(draft), key }, { onSuccess: saved });
+      create.mutate({ body: newRecord(ofItsKind(draft, details.data)), key }, { onSuccess: saved });
       return;
     }
     const body = changesOf(base.data, draft) as Change;
@@ -155,6 +157,7 @@ export function useRecordForm(
     isKept: (key: string) =>
       base?.data.details.some((d) => d.key === key && d.value === undefined) ?? false,
     faultAt: (pointer: string) => faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
+    details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
     people: known.people,
     places: known.places,
     teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
@@ -162,6 +165,13 @@ export function useRecordForm(
     picking: (event: KeyboardEvent) =>
       event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
   };
+}
+
+/** What was typed before another kind was chosen is not sent with it. */
+function ofItsKind(draft: Draft, details: Schemas['Detail'][] = []): Draft {
+  const kept = new Set(details.filter((d) => d.kinds.includes(draft.kind)).map((d) => d.key));
+  const mine = Object.entries(draft.details).filter(([key]) => kept.has(key));
+  return { ...draft, details: Object.fromEntries(mine) };
 }
 
 export type RecordFormState = ReturnType<typeof useRecordForm>;

@@ -31,7 +31,35 @@ export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Pro
       {outlook && (
         <>
           <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />
+          {outlook.readers.length > 0 && (
+            <section
+              className={outlook.readers.some((r) => r.wider) ? styles.loud : styles.seen}
+              aria-label={words.readersHeading}
+            >
+              <h3>{words.readersHeading}</h3>
+              <ul>
+                {outlook.readers.map((one) => (
+                  <li key={one.detail}>
+                    <strong>{one.detail}</strong>
+                    <span>{words.readersOf(one.before, one.after, one.records)}</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <Seen heading={words.hidden} none={words.hiddenNone} all={outlook.hidden} />
+          {outlook.warnings.length > 0 && (
+            <section className={styles.seen} aria-label={words.warningsHeading}>
+              <h3>{words.warningsHeading}</h3>
+              <ul>
+                {outlook.warnings.map((one) => (
+                  <li key={one}>
+                    <span>{one}</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           {touched.length === 0 ? (
             <p className={styles.quiet}>{words.nothing}</p>
           ) : (

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { DetailsTab } from './DetailsTab';
 import { LookFirst } from './LookFirst';
 import { useNames } from './queries';
 import { RuleRow } from './RuleRow';
@@ -27,6 +28,15 @@ export function RulesPage() {
   }
   const counts = new Map(page.now.data.counts.map((one) => [one.rule, one]));
   const known = new Set(page.now.data.rules.map((rule) => rule.id));
+  // Details are named as they are edited here, before they are in force.
+  const drafted = {
+    ...world,
+    details: (page.set?.details ?? []).map((d) => ({ value: d.key, label: d.label })),
+    names: {
+      ...world.names,
+      detail: (key: string) => page.set?.details.find((d) => d.key === key)?.label ?? key,
+    },
+  };
   return (
     <div className={styles.page}>
       <section className={styles.left} aria-label={words.heading}>
@@ -40,6 +50,8 @@ export function RulesPage() {
           {tab === 'rules' && <span className={styles.quiet}>{words.order}</span>}
           <span className={styles.grow} />
           {tab === 'rules' && <Button onClick={page.add}>{words.fresh}</Button>}
+          {tab === 'wordings' && <Button onClick={page.addWording}>{words.freshWording}</Button>}
+          {tab === 'details' && <Button onClick={page.addDetail}>{words.freshDetail}</Button>}
         </div>
         {page.stale && (
           <p className={styles.stale} role="alert">
@@ -77,7 +89,7 @@ export function RulesPage() {
                     : null
                 }
                 wordings={page.set?.wordings ?? []}
-                world={world}
+                world={drafted}
                 chosen={page.chosen === at}
                 onChoose={() => page.choose(at)}
                 onChange={(next) => page.setRule(at, next)}
@@ -101,12 +113,29 @@ export function RulesPage() {
               />
             ))}
           </ol>
-        ) : (
+        ) : tab === 'wordings' ? (
           <Wordings
             wordings={page.set?.wordings ?? []}
-            world={world}
+            rules={page.rules}
+            usual={page.set?.usual ?? {}}
+            fallback={page.now.data.fallback}
+            titlesFixed={page.set?.titlesFixed ?? ''}
+            world={drafted}
             faults={page.faults}
             onChange={page.setWording}
+            onRemove={page.removeWording}
+            onUsual={page.setUsual}
+            onTitlesFixed={page.setTitlesFixed}
+          />
+        ) : (
+          <DetailsTab
+            details={page.set?.details ?? []}
+            world={drafted}
+            faults={page.faults}
+            onChange={page.setDetail}
+            onLabel={page.labelDetail}
+            onMove={page.moveDetail}
+            onRemove={page.removeDetail}
           />
         )}
         {page.count > 0 && (
@@ -122,7 +151,9 @@ export function RulesPage() {
           </div>
         )}
       </section>
-      <aside className={styles.side}>{page.wish && <TryRecord set={page.wish} />}</aside>
+      <aside className={styles.side}>
+        {page.wish && <TryRecord set={page.wish} show={tab === 'rules' ? 'landings' : 'entries'} />}
+      </aside>
       <LookFirst
         open={page.looking && !page.stale}
         outlook={page.outlook}

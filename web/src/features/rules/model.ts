@@ -5,6 +5,9 @@ export type Rule = Schemas['Rule'];
 export type Condition = Schemas['Condition'];
 export type Target = Schemas['Target'];
 export type Wording = Schemas['Wording'];
+export type Detail = Schemas['DetailDefinition'];
+export type For = Schemas['For'];
+type RuleSet = Schemas['RuleSet'];
 
 /** What names the numbers in rules stand for. */
 export interface Names {
@@ -146,25 +149,83 @@ export function moved<T>(list: T[], at: number, step: number): T[] {
   return next;
 }
 
-/** How many rules and wordings differ between two states of the set. */
-export function edits(
-  before: { rules: Rule[]; wordings: Wording[] },
-  after: { rules: Rule[]; wordings: Wording[] },
-): number {
+/** How many rules, wordings and details differ between two states of the set. */
+export function edits(before: RuleSet, after: RuleSet): number {
   const text = (one: unknown) => JSON.stringify(one);
-  const kept = new Map(before.rules.map((rule) => [rule.id, text(rule)]));
-  const order = (rules: Rule[]) =>
-    rules
-      .filter((r) => r.id !== undefined && kept.has(r.id))
-      .map((r) => r.id)
-      .join();
-  const ids = new Set(after.rules.map((r) => r.id));
-  const changed = after.rules.filter((r) => kept.get(r.id) !== text(r)).length;
-  const gone = before.rules.filter((r) => !ids.has(r.id)).length;
-  const still = before.rules.filter((r) => ids.has(r.id));
-  const reordered = order(still) === order(after.rules) ? 0 : 1;
-  const worded = after.wordings.filter(
-    (w) => text(before.wordings.find((one) => one.id === w.id)) !== text(w),
-  ).length;
-  return changed + gone + reordered + worded;
+  const reordered = <T>(was: T[], is: T[], key: (one: T) => unknown) => {
+    const known = new Set(was.map(key));
+    const still = new Set(is.map(key));
+    const left = was.map(key).filter((one) => still.has(one));
+    return text(left) === text(is.map(key).filter((one) => known.has(one))) ? 0 : 1;
+  };
+  const differing = <T>(was: T[], is: T[], key: (one: T) => unknown) => {
+    const known = new Map(was.map((one) => [key(one), text(one)]));
+    const still = new Set(is.map(key));
+    return (
+      is.filter((one) => known.get(key(one)) !== text(one)).length +
+      was.filter((one) => !still.has(key(one))).length
+    );
+  };
+  return (
+    differing(before.rules, after.rules, (r) => r.id) +
+    reordered(before.rules, after.rules, (r) => r.id) +
+    differing(before.wordings, after.wordings, (w) => w.id) +
+    differing(before.details, after.details, (d) => d.key) +
+    reordered(before.details, after.details, (d) => d.key) +
+    differing(Object.entries(before.usual), Object.entries(after.usual), ([kind]) => kind) +
+    (before.titlesFixed === after.titlesFixed ? 0 : 1)
+  );
+}
+
+/** The ready sets of readers, the widest first. */
+export const PRESETS: [string, For][] = [
+  ['everyone', { everyone: true }],
+  ['crew', { office: true, crew: true }],
+  ['people on it', { office: true, roles: [0, 1, 2] }],
+  ['office', { office: true }],
+];
+
+/** Whom a detail is for, in words. */
+export function forText(set: For, names: Names): string {
+  const same = (other: For) => forKey(other) === forKey(set);
+  const preset = PRESETS.find(([, one]) => same(one));
+  if (preset) {
+    return preset[0];
+  }
+  const parts = [
+    ...(set.office ? ['office'] : []),
+    ...(set.roles ?? []).map(names.role),
+    ...(set.crew ? ['crew'] : []),
+    ...(set.outside ? ['outside'] : []),
+  ];
+  return parts.length === 0 ? 'nobody' : parts.join(', ');
+}
+
+export function forKey(set: For): string {
+  return set.everyone
+    ? 'everyone'
+    : [set.office, set.crew, set.outside, [...(set.roles ?? [])].sort()].map(String).join('|');
+}
+
+/** A number that no wording of the set has. */
+export function freshNumber(wordings: Wording[]): number {
+  return 1 + Math.max(1_000_000, ...wordings.map((w) => w.id));
+}
+
+/** How wordings call a detail of this name, unless one is called so already. */
+export function keyOf(label: string, details: Detail[]): string {
+  const plain =
+    label
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/[^a-z0-9]+/g, ' ')
+      .trim()
+      .replace(/^[0-9 ]+/, '') || 'detail';
+  const cut = plain.slice(0, 26).trim();
+  const taken = new Set(details.map((d) => d.key));
+  let key = cut;
+  for (let n = 2; taken.has(key); n++) {
+    key = `${cut} ${n}`;
+  }
+  return key;
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, type Schemas } from '../../shared/api/client';
-import { useCalendars, usePeople, usePlaces, useTeams } from '../records';
+import { useCalendars, useDetails, usePeople, usePlaces, useTeams } from '../records';
 import type { Names } from './model';
 
 export type Wish = Schemas['RuleSetWish'];
@@ -52,10 +52,7 @@ export function useNames() {
   const places = usePlaces();
   const calendars = useCalendars();
   const roles = useQuery({ queryKey: ['roles'], queryFn: () => take(api.GET('/api/v1/roles')) });
-  const details = useQuery({
-    queryKey: ['details'],
-    queryFn: () => take(api.GET('/api/v1/details')),
-  });
+  const details = useDetails();
   const named = (list: { id: number; name: string }[] | undefined) => (id: number) =>
     list?.find((one) => one.id === id)?.name ?? '…';
   const names: Names = {

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { ProblemError, type Schemas } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
-import { edits, moved, type Rule, type Wording } from './model';
+import { edits, freshNumber, keyOf, moved, type Detail, type Rule, type Wording } from './model';
 import { useLook, useRuleSet, useTakeSet, type Wish } from './queries';
 import { words } from './words';
 
@@ -35,7 +35,17 @@ export function useRules() {
   const rules = set?.rules ?? [];
   const setRules = (next: Rule[]) => change({ rules: next });
   const wish: Wish | null = set
-    ? { tag: draft?.base ?? set.tag, rules: set.rules, wordings: set.wordings }
+    ? {
+        tag: draft?.base ?? set.tag,
+        rules: set.rules,
+        wordings: set.wordings,
+        details: set.details.map((d) => ({
+          ...d,
+          choices: d.choices.map((one) => one.trim()).filter(Boolean),
+        })),
+        usual: set.usual,
+        titlesFixed: set.titlesFixed ?? '',
+      }
     : null;
   const problem = look.error instanceof ProblemError ? look.error.problem : null;
   const faults = new Map((problem?.faults ?? []).map((f) => [f.pointer, f.message]));
@@ -59,6 +69,59 @@ export function useRules() {
     setRule: (at: number, rule: Rule) => setRules(rules.map((one, i) => (i === at ? rule : one))),
     setWording: (at: number, wording: Wording) =>
       change({ wordings: set!.wordings.map((one, i) => (i === at ? wording : one)) }),
+    addWording: () =>
+      change({
+        wordings: [
+          {
+            id: freshNumber(set!.wordings),
+            fresh: true,
+            name: words.freshWordingName,
+            title: '{ref} {title}',
+            place: '{place}',
+            text: '',
+            categories: ['KIND'],
+          },
+          ...set!.wordings,
+        ],
+      }),
+    removeWording: (at: number) => change({ wordings: set!.wordings.filter((_, i) => i !== at) }),
+    setUsual: (kind: string, wording: number | null) => {
+      const usual: Record<string, number> = { ...set!.usual };
+      delete usual[kind];
+      change({ usual: wording === null ? usual : { ...usual, [kind]: wording } });
+    },
+    setTitlesFixed: (why: string) => change({ titlesFixed: why || undefined }),
+    setDetail: (at: number, detail: Detail) =>
+      change({ details: set!.details.map((one, i) => (i === at ? detail : one)) }),
+    labelDetail: (at: number, label: string) => {
+      // Until it is in force, wordings call it as it is named here.
+      const others = set!.details.filter((_, i) => i !== at);
+      const isNew = !now.data?.details.some((d) => d.key === set!.details[at]?.key);
+      change({
+        details: set!.details.map((one, i) =>
+          i === at ? { ...one, label, key: isNew ? keyOf(label, others) : one.key } : one,
+        ),
+      });
+    },
+    moveDetail: (at: number, step: number) => change({ details: moved(set!.details, at, step) }),
+    removeDetail: (at: number) => change({ details: set!.details.filter((_, i) => i !== at) }),
+    addDetail: () =>
+      change({
+        details: [
+          ...set!.details,
+          {
+            key: keyOf(words.freshDetailName, set!.details),
+            label: words.freshDetailName,
+            kinds: ['JOB', 'TICKET', 'SHIFT', 'DEADLINE'],
+            for: { office: true },
+            sort: 'TEXT',
+            choices: [],
+            states: [],
+            typed: true,
+            own: true,
+          },
+        ],
+      }),
     add: () => {
       setRules([
         ...rules,

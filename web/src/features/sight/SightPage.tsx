@@ -160,6 +160,8 @@ function Seen({ cell }: { cell: Cell }) {
       return <i className={styles.notAsked} role="img" aria-label={words.legend.notAsked} />;
     case 'EMPTY':
       return <span className={styles.quiet}>{words.empty}</span>;
+    case 'DOES_NOT_APPLY':
+      return <span className={styles.quiet}>{words.notApplying}</span>;
     default:
       return (
         <span className={styles.back} title={`${words.legend.keptBack} ${cell.reader ?? ''}`}>

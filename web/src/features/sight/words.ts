@@ -10,6 +10,7 @@ export const words = {
   here: 'On this record',
   hereWhy: 'and whom it is for',
   covered: '••••',
+  notApplying: 'does not apply',
   empty: 'empty',
   legend: { shown: 'shown', notAsked: 'not asked for', keptBack: 'kept back from' },
   ways: { MEMBERS: '', SHARE: 'shared with', FEED: 'secret address' } as Record<string, string>,

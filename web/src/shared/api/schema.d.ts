@@ -1003,9 +1003,23 @@ export interface components {
             standing?: string;
         };
         Detail: {
+            choices: string[];
             key: string;
             kinds: string[];
             label: string;
+            /** @description TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK */
+            sort: string;
+            typed: boolean;
+        };
+        DetailDefinition: {
+            choices: string[];
+            for: components["schemas"]["For"];
+            key: string;
+            kinds: string[];
+            label: string;
+            own: boolean;
+            sort: string;
+            states: string[];
             typed: boolean;
         };
         DetailShown: {
@@ -1123,6 +1137,21 @@ export interface components {
             /** Format: int64 */
             entries: number;
             rows: components["schemas"]["RowVerdict"][];
+        };
+        For: {
+            crew?: boolean;
+            everyone?: boolean;
+            office?: boolean;
+            outside?: boolean;
+            roles?: number[];
+        };
+        ForChange: {
+            after: string;
+            before: string;
+            detail: string;
+            /** Format: int64 */
+            records: number;
+            wider: boolean;
         };
         HistoryView: {
             /** Format: int64 */
@@ -1385,6 +1414,7 @@ export interface components {
             team?: components["schemas"]["NamedView"];
             title?: string;
             visits?: components["schemas"]["VisitView"][];
+            warnings?: components["schemas"]["StandsInside"][];
         };
         Repeat: {
             /**
@@ -1442,16 +1472,25 @@ export interface components {
         };
         RuleSet: {
             counts: components["schemas"]["RuleCount"][];
+            details: components["schemas"]["DetailDefinition"][];
+            /** Format: int64 */
+            fallback: number;
             rules: components["schemas"]["Rule"][];
             tag: string;
+            titlesFixed?: string;
+            usual: components["schemas"]["UsualWordings"];
             wordings: components["schemas"]["Wording"][];
         };
         RuleSetWish: {
+            details?: components["schemas"]["DetailDefinition"][];
             looked?: string;
             /** Format: int64 */
             record?: number;
             rules: components["schemas"]["Rule"][];
             tag: string;
+            titlesFixed?: string;
+            typed?: components["schemas"]["RecordChange"];
+            usual?: components["schemas"]["UsualWordings"];
             wordings: components["schemas"]["Wording"][];
         };
         SavedView: {
@@ -1488,11 +1527,13 @@ export interface components {
             changed: number;
             hidden: components["schemas"]["SightChange"][];
             looked: string;
+            readers: components["schemas"]["ForChange"][];
             /** Format: int64 */
             records: number;
             shown: components["schemas"]["SightChange"][];
             /** Format: int64 */
             takenOff: number;
+            warnings: string[];
         };
         SetTaken: {
             /** Format: int64 */
@@ -1564,6 +1605,11 @@ export interface components {
             /** Format: int64 */
             timeout?: number;
         };
+        StandsInside: {
+            detail: string;
+            inside: string;
+            insideFor: string;
+        };
         Target: {
             /** Format: int64 */
             calendar?: number;
@@ -1602,12 +1648,26 @@ export interface components {
             today: string;
             unseen: components["schemas"]["UnseenChange"][];
         };
+        Tried: {
+            landings: components["schemas"]["LandingView"];
+            sight: components["schemas"]["Sight"];
+        };
         UnseenChange: {
             change?: components["schemas"]["HistoryView"];
             name: string;
             /** Format: int64 */
             person: number;
             record: components["schemas"]["RecordView"];
+        };
+        UsualWordings: {
+            /** Format: int64 */
+            DEADLINE?: number;
+            /** Format: int64 */
+            JOB?: number;
+            /** Format: int64 */
+            SHIFT?: number;
+            /** Format: int64 */
+            TICKET?: number;
         };
         VisitChange: {
             /**
@@ -1654,6 +1714,8 @@ export interface components {
         };
         Wording: {
             categories: string[];
+            fixed?: string;
+            fresh?: boolean;
             /** Format: int64 */
             id: number;
             name: string;
@@ -2804,7 +2866,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["LandingView"];
+                    "*/*": components["schemas"]["Tried"];
                 };
             };
         };

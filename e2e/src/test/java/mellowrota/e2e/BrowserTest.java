@@ -176,7 +176,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/files", "Drop a CSV"},
       {"hana", "/rules", "Try a record"},
       {"hana", "/who-sees-what?record=41", "As it stands there"},
-      {"hana", "/rules?tab=wordings", "Short, with Lead"},
+      {"hana", "/rules?tab=wordings", "Where a rule names no wording"},
       {"ines", "/my-day", "Next"},
       {"hana", "/board", "Bank and Dredging"},
       {"hana", "/board?zoom=day", "Bank and Dredging"},

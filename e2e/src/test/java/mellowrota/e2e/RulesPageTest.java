@@ -116,6 +116,63 @@ public class RulesPageTest extends InBrowser {
     button(page, "Back to the rules").click();
   }
 
+  /** A detail of the house's own: made, chosen for readers, asked for in a wording, on the form. */
+  @Test
+  public void aDetailOfTheHousesOwnIsMadeAndAskedForOnTheForm() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules?tab=details");
+    button(page, "New detail").click();
+    page.getByLabel("Name").last().fill("Lift code");
+    button(page, "Lift code: For: office").click();
+    page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Lead")).check();
+    page.keyboard().press("Escape");
+    assertThat(button(page, "Lift code: For: office, Lead")).isVisible();
+    page.getByText("Wordings", new Page.GetByTextOptions().setExact(true)).click();
+    Locator title = page.getByLabel("Ticket: Title");
+    title.focus();
+    page.keyboard().press("End");
+    page.keyboard().type("[ · {li");
+    assertThat(page.getByRole(AriaRole.OPTION)).hasText("{lift code}");
+    page.keyboard().press("Enter");
+    page.keyboard().type("]");
+    assertThat(title).hasValue(Pattern.compile(".*\\[ · \\{lift code\\}\\]$"));
+    button(page, "Look first").click();
+    button(page, "Put it in force").click();
+    assertThat(page.getByText(Pattern.compile("^In force"))).isVisible();
+
+    page.keyboard().press("n");
+    page.getByLabel("In one line").fill("ticket Lift stuck, Ines, by Fri 13:00");
+    page.getByLabel("Lift code").fill("8812 B");
+    button(page, "Save").click();
+    assertThat(page.getByText("Lift stuck").first()).isVisible();
+    assertThat(
+            new Calendars(Api.of(server, "ines"))
+                .events("Ines Okafor, own", "Lift stuck")
+                .values()
+                .iterator()
+                .next()
+                .getSummary()
+                .getValue())
+        .endsWith("Lift stuck · 8812 B");
+  }
+
+  /** What is typed of a wording is read at once as each audience would get it. */
+  @Test
+  public void aWordingIsReadByEachAudienceAsItIsTyped() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules?tab=wordings");
+    page.getByLabel(Pattern.compile("^or type one"))
+        .fill("ticket Lock 7 paddle stuck, Ines, by Fri 13:00");
+    Locator read =
+        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Try a record"));
+    assertThat(read).containsText("Paddle stuck · Ines Okafor");
+    page.getByLabel("Short, with Lead: Title").fill("{lead} at {place}");
+    assertThat(read).containsText("Ines Okafor at Lock 7, Thornmere Flight");
+    page.getByLabel("Short, with Lead: Title").fill("{lead} at {plaice}");
+    assertThat(read).containsText("Not readable as it stands: at character 12");
+    page.getByLabel(Pattern.compile("^or type one")).fill("ticket Lock 77 paddle stuck, Inez");
+    assertThat(read.getByRole(AriaRole.ALERT).first()).isVisible();
+    button(page, "Leave it as it was").click();
+  }
+
   @Test
   public void aRecordIsTried() {
     Api hana = Api.of(server, "hana");

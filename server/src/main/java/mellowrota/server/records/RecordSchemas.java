@@ -5,13 +5,13 @@ import java.util.List;
 import java.util.Map;
 
 /** What changes to records look like when they are sent, for the API's document. */
-final class RecordSchemas {
+public final class RecordSchemas {
 
   private RecordSchemas() {}
 
   /** What a change to a record looks like; every field may be left out. */
   @Schema(name = "RecordChange")
-  record ChangeSchema(
+  public record ChangeSchema(
       @Schema(description = "Only when made: JOB, TICKET, SHIFT or DEADLINE; TICKET unless said")
           String kind,
       String title,

@@ -200,7 +200,7 @@ public class Records {
   }
 
   /** The record a body would make, for looking at where it would land; nothing is kept. */
-  WorkRecord preview(World world, Person author, Instant at, JsonNode body) {
+  public WorkRecord preview(World world, Person author, Instant at, JsonNode body) {
     requireOfficeSomewhere(author);
     return RecordInput.of(body, world, author).makeUnfinished(author.id(), at);
   }

@@ -3,16 +3,19 @@ package mellowrota.server.rules;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Clock;
+import java.util.Map;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.records.LandingView;
 import mellowrota.server.records.Landings;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.Records;
+import mellowrota.server.records.Sights;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.transaction.annotation.Isolation;
@@ -36,6 +39,8 @@ class RulesController {
   private final RecordStore store;
   private final RecordAccess access;
   private final Landings landings;
+  private final Records records;
+  private final Clock clock;
 
   RulesController(
       Sets sets,
@@ -43,7 +48,11 @@ class RulesController {
       Worlds worlds,
       RecordStore store,
       RecordAccess access,
-      Landings landings) {
+      Landings landings,
+      Records records,
+      Clock clock) {
+    this.records = records;
+    this.clock = clock;
     this.sets = sets;
     this.changes = changes;
     this.worlds = worlds;
@@ -77,7 +86,7 @@ class RulesController {
   @PostMapping("/try")
   @Operation(summary = "Where a record would land under a set, and why; nothing is kept")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  LandingView attempt(
+  SetViews.TriedView attempt(
       Asker asker,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
               content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
@@ -86,13 +95,20 @@ class RulesController {
     World world = worlds.now();
     Person me = coordinator(world, asker);
     RuleSet set = SetInput.read(world, body);
+    World wished = sets.worldWith(world, set);
     RecordAccess.Standing standing =
-        store
-            .find(RecordId.of(set.record().orElse(0)), false)
-            .map(record -> access.standing(sets.worldWith(world, set), me, record))
-            .filter(RecordAccess.Standing::opens)
-            .orElseThrow(Problem::notFound);
-    return landings.of(standing);
+        body.has("typed")
+            ? access.standing(
+                wished,
+                me,
+                records.preview(wished, me, clock.instant(), body.get("typed")),
+                Map.of())
+            : store
+                .find(RecordId.of(set.record().orElse(0)), false)
+                .map(record -> access.standing(wished, me, record))
+                .filter(RecordAccess.Standing::opens)
+                .orElseThrow(Problem::notFound);
+    return new SetViews.TriedView(landings.of(standing), Sights.of(standing));
   }
 
   @PostMapping("/take")

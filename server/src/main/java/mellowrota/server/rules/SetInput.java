@@ -48,6 +48,7 @@ final class SetInput {
           "titlesFixed",
           "looked",
           "record",
+          "typed",
           "counts");
   private static final Set<String> RULE =
       Set.of("id", "on", "when", "lands", "as", "wording", "busy", "whenDone", "note");

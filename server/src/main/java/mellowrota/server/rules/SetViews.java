@@ -4,6 +4,9 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import mellowrota.server.records.LandingView;
+import mellowrota.server.records.RecordSchemas;
+import mellowrota.server.records.SightViews;
 
 /** Rules, wordings and details as they are told and sent. */
 final class SetViews {
@@ -154,6 +157,7 @@ final class SetViews {
    * @param details absent, as usual and titlesFixed may be: as they are
    * @param looked what the look at this very set was called; needed to take it
    * @param record a record to try the set on
+   * @param typed a record to try it on that is only typed, as a new one is sent
    */
   @Schema(name = "RuleSetWish")
   record WishView(
@@ -164,7 +168,14 @@ final class SetViews {
       UsualView usual,
       String titlesFixed,
       String looked,
-      Long record) {}
+      Long record,
+      RecordSchemas.ChangeSchema typed) {}
+
+  /** What a set would make of one record. */
+  @Schema(name = "Tried")
+  record TriedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LandingView landings,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) SightViews.SightView sight) {}
 
   /** What would become of the entries of one calendar. */
   @Schema(name = "CalendarOutlook")

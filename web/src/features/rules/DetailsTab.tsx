@@ -1,0 +1,253 @@
+import { Button, Checkbox, Input, Radio, Select } from 'antd';
+import { forKey, forText, joined, PRESETS, type Detail, type For } from './model';
+import type { World } from './queries';
+import styles from './rules.module.css';
+import { Token } from './Token';
+import { words } from './words';
+
+interface Props {
+  details: Detail[];
+  world: World;
+  faults: Map<string, string>;
+  onChange: (at: number, detail: Detail) => void;
+  onLabel: (at: number, label: string) => void;
+  onMove: (at: number, step: number) => void;
+  onRemove: (at: number) => void;
+}
+
+/** What records hold and whom each of it is for. */
+export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, onRemove }: Props) {
+  const all = Object.keys(words.kinds);
+  return (
+    <div className={styles.wordings}>
+      <p className={styles.quiet}>{words.detailsHelp}</p>
+      <div className={styles.detailTable}>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">{words.label}</th>
+              <th scope="col">{words.called}</th>
+              <th scope="col">{words.forWhom}</th>
+              <th scope="col">{words.sort}</th>
+              <th scope="col">{words.appliesOn}</th>
+              <th scope="col">{words.statesOf}</th>
+              <th aria-hidden="true" />
+            </tr>
+          </thead>
+          <tbody>
+            {details.map((detail, at) => {
+              const told = [...faults].filter(([pointer]) => pointer.startsWith(`/details/${at}/`));
+              const written = detail.typed && detail.key !== 'title';
+              const kinds =
+                detail.kinds.length === all.length
+                  ? words.allKinds
+                  : joined(
+                      detail.kinds.map((k) => words.kinds[k] ?? k),
+                      words.and,
+                    );
+              const states =
+                detail.states.length === 0
+                  ? words.allStates
+                  : words.inStates(
+                      joined(
+                        detail.states.map((s) => words.states[s] ?? s),
+                        words.or,
+                      ),
+                    );
+              return (
+                <tr
+                  key={at}
+                  aria-label={words.detailNumber(detail.label)}
+                  onKeyDown={(event) => {
+                    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+                      event.preventDefault();
+                      onMove(at, event.key === 'ArrowUp' ? -1 : 1);
+                    }
+                  }}
+                >
+                  <td>
+                    <Input
+                      size="small"
+                      aria-label={words.label}
+                      maxLength={40}
+                      status={told.length > 0 ? 'error' : undefined}
+                      value={detail.label}
+                      onChange={(event) => onLabel(at, event.target.value)}
+                    />
+                    {told.map(([pointer, message]) => (
+                      <em key={pointer} role="alert">
+                        {pointer.split('/')[3]} {message}
+                      </em>
+                    ))}
+                  </td>
+                  <td>
+                    <code>{`{${detail.key}}`}</code>
+                  </td>
+                  <td>
+                    <Token
+                      text={forText(detail.for, world.names)}
+                      label={`${detail.label}: ${words.forWhom}`}
+                      boxed={false}
+                    >
+                      <ForPicker
+                        set={detail.for}
+                        world={world}
+                        onChange={(next) => onChange(at, { ...detail, for: next })}
+                      />
+                    </Token>
+                  </td>
+                  <td>
+                    {!detail.typed ? (
+                      <span className={styles.quiet}>{words.computed}</span>
+                    ) : detail.own ? (
+                      <Token
+                        text={words.sortsOfDetail[detail.sort] ?? detail.sort}
+                        label={`${detail.label}: ${words.sort}`}
+                        boxed={false}
+                      >
+                        <Radio.Group
+                          className={styles.checks}
+                          value={detail.sort}
+                          options={Object.entries(words.sortsOfDetail).map(([value, label]) => ({
+                            value,
+                            label,
+                          }))}
+                          onChange={(event) =>
+                            onChange(at, {
+                              ...detail,
+                              sort: event.target.value as string,
+                              choices: [],
+                            })
+                          }
+                        />
+                        {detail.sort === 'CHOICE' && (
+                          <Input.TextArea
+                            aria-label={words.choices}
+                            placeholder={words.choices}
+                            autoSize={{ minRows: 3, maxRows: 8 }}
+                            value={detail.choices.join('\n')}
+                            onChange={(event) =>
+                              onChange(at, { ...detail, choices: event.target.value.split('\n') })
+                            }
+                          />
+                        )}
+                      </Token>
+                    ) : (
+                      words.sortsOfDetail[detail.sort]
+                    )}
+                  </td>
+                  <td>
+                    {written ? (
+                      <Token
+                        text={kinds}
+                        label={`${detail.label}: ${words.appliesOn}`}
+                        boxed={false}
+                      >
+                        <Checkbox.Group
+                          className={styles.checks}
+                          value={detail.kinds}
+                          options={all.map((value) => ({ value, label: words.kinds[value] }))}
+                          onChange={(chosen) => onChange(at, { ...detail, kinds: chosen })}
+                        />
+                      </Token>
+                    ) : (
+                      <span className={styles.quiet}>{kinds}</span>
+                    )}
+                  </td>
+                  <td>
+                    {written && (
+                      <Token
+                        text={states}
+                        label={`${detail.label}: ${words.statesOf}`}
+                        boxed={false}
+                      >
+                        <Checkbox.Group
+                          className={styles.checks}
+                          value={detail.states}
+                          options={Object.entries(words.states).map(([value, label]) => ({
+                            value,
+                            label,
+                          }))}
+                          onChange={(chosen) => onChange(at, { ...detail, states: chosen })}
+                        />
+                      </Token>
+                    )}
+                  </td>
+                  <td className={styles.detailTools}>
+                    <Button size="small" type="text" onClick={() => onMove(at, -1)}>
+                      {words.earlier}
+                    </Button>
+                    <Button size="small" type="text" onClick={() => onMove(at, 1)}>
+                      {words.later}
+                    </Button>
+                    {detail.own && (
+                      <Button size="small" type="text" onClick={() => onRemove(at)}>
+                        {words.takeOut}
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}
+
+/** A ready set, or any other of office, crew, outside and the roles. */
+function ForPicker({
+  set,
+  world,
+  onChange,
+}: {
+  set: For;
+  world: World;
+  onChange: (set: For) => void;
+}) {
+  const preset = PRESETS.find(([, one]) => forKey(one) === forKey(set));
+  const parts: [keyof For, string][] = [
+    ['office', words.office],
+    ['crew', words.crew],
+    ['outside', words.outside],
+  ];
+  const base: For = set.everyone ? { office: true, crew: true, outside: true } : set;
+  return (
+    <>
+      <Select
+        className={styles.choice}
+        aria-label={words.forWhom}
+        value={preset?.[0] ?? words.custom}
+        options={[...PRESETS.map(([name]) => name), words.custom].map((value) => ({ value }))}
+        onChange={(name) => onChange(PRESETS.find(([one]) => one === name)?.[1] ?? base)}
+      />
+      {!set.everyone && (
+        <div className={styles.checks}>
+          {parts.map(([name, label]) => (
+            <Checkbox
+              key={name}
+              checked={Boolean(set[name])}
+              onChange={(event) => onChange({ ...set, [name]: event.target.checked || undefined })}
+            >
+              {label}
+            </Checkbox>
+          ))}
+          {world.roles.map((role) => (
+            <Checkbox
+              key={role.value}
+              checked={set.roles?.includes(role.value) ?? false}
+              onChange={(event) => {
+                const others = (set.roles ?? []).filter((r) => r !== role.value);
+                const roles = event.target.checked ? [...others, role.value].sort() : others;
+                onChange({ ...set, roles: roles.length > 0 ? roles : undefined });
+              }}
+            >
+              {role.label}
+            </Checkbox>
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
