@@ -190,6 +190,10 @@ public class CanaryTest {
     call("POST /api/v1/files/look", a -> a.post("/api/v1/files/look", rows));
     call("POST /api/v1/files/take", a -> a.post("/api/v1/files/take", rows));
     call("GET /api/v1/rules", a -> a.get("/api/v1/rules"));
+    call("GET /api/v1/rules/looks/{looked}", a -> a.get("/api/v1/rules/looks/none"));
+    call("GET /api/v1/rules/work", a -> a.get("/api/v1/rules/work"));
+    call("POST /api/v1/rules/work/{act}/stop", a -> a.post("/api/v1/rules/work/0/stop", "{}"));
+    call("POST /api/v1/rules/work/{act}/go-on", a -> a.post("/api/v1/rules/work/0/go-on", "{}"));
     for (String verb : List.of("look", "try", "take")) {
       call("POST /api/v1/rules/" + verb, a -> ruleSet(a, verb, open));
     }

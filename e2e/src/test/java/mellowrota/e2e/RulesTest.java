@@ -283,7 +283,8 @@ public class RulesTest {
     ObjectNode set = set();
     ((ObjectNode) set.get("rules").get(0)).put("on", false);
     set.put("record", id);
-    JsonNode tried = hana.post("/api/v1/rules/try", set.toString()).expect(200).json();
+    JsonNode tried =
+        hana.post("/api/v1/rules/try", set.toString()).expect(200).json().get("landings");
     List<String> lands = new ArrayList<>();
     tried.get("lands").forEach(one -> lands.add(one.get("name").asString()));
     assertThat(lands).contains("Thornmere crew, team").doesNotContain("Ines Okafor, own");

@@ -1,14 +1,19 @@
 package mellowrota.core.project;
 
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.EntryKey;
@@ -132,12 +137,14 @@ public final class Outlook {
     private final Map<CalendarId, Map<Move, Long>> moves = new TreeMap<>();
     private final Map<RenderingId, Map<DetailKey, Long>> shown = new TreeMap<>();
     private final Map<RenderingId, Map<DetailKey, Long>> hidden = new TreeMap<>();
+    private final MessageDigest digest = sha256();
     private long records;
 
     /** Adds a record's rows. */
     public void add(List<Row> rows) {
       records++;
       for (Row row : rows) {
+        digest.update(line(row).getBytes(StandardCharsets.UTF_8));
         moves
             .computeIfAbsent(row.key().calendar(), key -> new EnumMap<>(Move.class))
             .merge(row.move(), 1L, Long::sum);
@@ -145,6 +152,42 @@ public final class Outlook {
           count(shown, face.rendering(), face.shown());
           count(hidden, face.rendering(), face.hidden());
         }
+      }
+    }
+
+    private static MessageDigest sha256() {
+      try {
+        return MessageDigest.getInstance("SHA-256");
+      } catch (NoSuchAlgorithmException impossible) {
+        throw new IllegalStateException("every Java platform has SHA-256", impossible);
+      }
+    }
+
+    private static String line(Row row) {
+      EntryKey key = row.key();
+      String renderings =
+          row.faces().stream()
+              .map(face -> Long.toString(face.rendering().value()))
+              .collect(Collectors.joining(","));
+      return "%d %d %d %s %s %s\n"
+          .formatted(
+              key.record().value(),
+              key.visit(),
+              key.calendar().value(),
+              key.family(),
+              row.move(),
+              renderings);
+    }
+
+    /**
+     * SHA-256 over the rows as they were added, a line each: record, visit, calendar, family, move,
+     * and the renderings that would read otherwise. Two sums of the same rows have the same one.
+     */
+    public String digest() {
+      try {
+        return HexFormat.of().formatHex(((MessageDigest) digest.clone()).digest());
+      } catch (CloneNotSupportedException impossible) {
+        throw new IllegalStateException("SHA-256 can be copied", impossible);
       }
     }
 

@@ -12,6 +12,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
@@ -115,6 +116,31 @@ public class Acts {
     affected.getObject().bringUpToDate(act);
     act.later().send(template);
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
+  }
+
+  /**
+   * Goes on with an act that is too large for one transaction: another one under its number. The
+   * house is locked as in every act, so that nothing changes the world meanwhile.
+   */
+  @Transactional
+  public <T> T goOn(long act, Function<Act, T> step) {
+    long version = jdbc.sql("select world_version from house for share").query(Long.class).single();
+    Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
+    Act going = new Act(act, at, Wanted.byTheHouse(""), version);
+    T done = step.apply(going);
+    going.later().send(template);
+    return done;
+  }
+
+  /** Does something small in a transaction that is no act. */
+  @Transactional
+  public <T> T inTransaction(Supplier<T> something) {
+    return something.get();
+  }
+
+  /** Tells every process that the world is not what it was. */
+  public void tellOfTheWorld() {
+    jdbc.sql("select pg_notify(?, 'world')").param(CHANNEL).query().singleRow();
   }
 
   /** The act's number; none where its key was used before. */

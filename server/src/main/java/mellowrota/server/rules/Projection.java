@@ -88,7 +88,8 @@ class Projection implements Affected {
     return found;
   }
 
-  private void projectAll(Act act, World world, Collection<RecordId> ids) {
+  /** Projects these records anew; locks them first. */
+  void projectAll(Act act, World world, Collection<RecordId> ids) {
     List<RecordId> all = new ArrayList<>(ids);
     for (int from = 0; from < all.size(); from += AT_ONCE) {
       List<RecordId> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
@@ -109,20 +110,39 @@ class Projection implements Affected {
         inputs.add(input);
       }
     }
+    keepInputs(act, ids, readers, inputs);
+    entries.store(act, ids, projected);
+  }
+
+  /** Writes only what differs from what is kept: most projections read what the last one read. */
+  private static void keepInputs(
+      Act act, List<RecordId> ids, List<Long> readers, List<Inputs.Input> inputs) {
+    Object[] rows = {
+      readers.toArray(Long[]::new),
+      inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
+      inputs.stream().map(Inputs.Input::id).toArray(Long[]::new)
+    };
     Long[] older =
         ids.stream().filter(id -> !act.hasMade(id)).map(RecordId::value).toArray(Long[]::new);
     if (older.length > 0) {
-      act.later().add("delete from record_input where record = any(?)", (Object) older);
+      act.later()
+          .add(
+              """
+              delete from record_input r where r.record = any(?) and not exists (
+                select 1 from unnest(?::bigint[], ?::text[], ?::bigint[]) i(record, kind, input)
+                where i.record = r.record and i.kind = r.kind and i.input = r.input)
+              """,
+              older,
+              rows[0],
+              rows[1],
+              rows[2]);
     }
     act.later()
         .add(
             """
             insert into record_input (record, kind, input)
-            select * from unnest(?::bigint[], ?::text[], ?::bigint[])
+            select * from unnest(?::bigint[], ?::text[], ?::bigint[]) on conflict do nothing
             """,
-            readers.toArray(Long[]::new),
-            inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
-            inputs.stream().map(Inputs.Input::id).toArray(Long[]::new));
-    entries.store(act, ids, projected);
+            rows);
   }
 }

@@ -1,9 +1,12 @@
 package mellowrota.server.rules;
 
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.UUID;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
@@ -16,6 +19,7 @@ import tools.jackson.databind.node.ObjectNode;
  * @param tag of the set it was made from
  * @param usual the wording of each kind whose rule names none; others use the house's
  * @param titlesFixed why nobody may call things their own way on their own calendar
+ * @param from work that ended before this day stays as it is, but for what is hidden
  * @param looked what the look at it was called
  * @param record a record to try it on
  */
@@ -26,6 +30,7 @@ record RuleSet(
     List<DetailDefinition> details,
     Map<Kind, Long> usual,
     Optional<String> titlesFixed,
+    Optional<LocalDate> from,
     Optional<String> looked,
     OptionalLong record) {
 
@@ -56,9 +61,10 @@ record RuleSet(
     return Details.of(details);
   }
 
-  /** All that decides what entries there are, to tell one wish from another. */
-  String content() {
-    return rules.toString() + wordings + details + usual + titlesFixed;
+  /** Tells one wish from another. */
+  String hash() {
+    String all = tag + rules + wordings + details + usual + titlesFixed + from;
+    return UUID.nameUUIDFromBytes(all.getBytes(StandardCharsets.UTF_8)).toString();
   }
 
   /** A rule as it is sent, as the sentence that is kept. */

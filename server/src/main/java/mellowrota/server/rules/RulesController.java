@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
+import java.util.List;
 import java.util.Map;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
@@ -21,6 +22,7 @@ import mellowrota.server.sight.Worlds;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
@@ -35,6 +37,8 @@ class RulesController {
 
   private final Sets sets;
   private final SetChanges changes;
+  private final Looks looks;
+  private final SetWork work;
   private final Worlds worlds;
   private final RecordStore store;
   private final RecordAccess access;
@@ -45,6 +49,8 @@ class RulesController {
   RulesController(
       Sets sets,
       SetChanges changes,
+      Looks looks,
+      SetWork work,
       Worlds worlds,
       RecordStore store,
       RecordAccess access,
@@ -55,6 +61,8 @@ class RulesController {
     this.clock = clock;
     this.sets = sets;
     this.changes = changes;
+    this.looks = looks;
+    this.work = work;
     this.worlds = worlds;
     this.store = store;
     this.access = access;
@@ -70,8 +78,8 @@ class RulesController {
   }
 
   @PostMapping("/look")
-  @Operation(summary = "What a set of rules and wordings would do to all entries; nothing is kept")
-  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  @Operation(
+      summary = "What a set would do to all entries; nothing is kept. In a large house it goes on")
   SetViews.OutlookView look(
       Asker asker,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -80,7 +88,41 @@ class RulesController {
           JsonNode body) {
     World world = worlds.now();
     coordinator(world, asker);
-    return changes.look(world, SetInput.read(world, body));
+    RuleSet set = SetInput.read(world, body);
+    changes.requireFresh(set);
+    return looks.begin(asker.person(), world, set);
+  }
+
+  @GetMapping("/looks/{looked}")
+  @Operation(summary = "What a look of one's own found until now")
+  @Transactional(readOnly = true)
+  SetViews.OutlookView looked(Asker asker, @PathVariable String looked) {
+    coordinator(worlds.now(), asker);
+    return looks.find(asker.person(), looked).orElseThrow(Problem::notFound);
+  }
+
+  @GetMapping("/work")
+  @Operation(summary = "The change that is going through the records, if one is")
+  @Transactional(readOnly = true)
+  List<SetViews.WorkView> work(Asker asker) {
+    coordinator(worlds.now(), asker);
+    return work.now().stream().toList();
+  }
+
+  @PostMapping("/work/{act}/stop")
+  @Operation(summary = "Stops it where it is")
+  List<SetViews.WorkView> stop(Asker asker, @PathVariable long act) {
+    coordinator(worlds.now(), asker);
+    work.stop(act);
+    return work.now().stream().toList();
+  }
+
+  @PostMapping("/work/{act}/go-on")
+  @Operation(summary = "Goes on where it was stopped")
+  List<SetViews.WorkView> goOn(Asker asker, @PathVariable long act) {
+    coordinator(worlds.now(), asker);
+    work.goOn(act);
+    return work.now().stream().toList();
   }
 
   @PostMapping("/try")
@@ -124,7 +166,8 @@ class RulesController {
     coordinator(world, asker);
     Acts.Done done =
         changes.take(asker, IdempotencyKey.of(key), body.toString(), SetInput.read(world, body));
-    return new SetViews.TakenView(done.act(), done.entries(), done.calendars());
+    boolean goesOn = work.now().filter(one -> one.act() == done.act()).isPresent();
+    return new SetViews.TakenView(done.act(), done.entries(), done.calendars(), goesOn);
   }
 
   private static Person coordinator(World world, Asker asker) {

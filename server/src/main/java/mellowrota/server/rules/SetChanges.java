@@ -1,30 +1,21 @@
 package mellowrota.server.rules;
 
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.Collection;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
-import mellowrota.core.calendar.Calendar;
-import mellowrota.core.calendar.CalendarId;
-import mellowrota.core.calendar.Rendering;
-import mellowrota.core.calendar.RenderingId;
-import mellowrota.core.people.ForSet;
+import java.util.Set;
+import java.util.TreeSet;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.project.Outlook;
-import mellowrota.core.work.DetailDefinition;
-import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
-import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.records.ForWords;
-import mellowrota.server.records.RecordStore;
-import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -33,192 +24,137 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Looks at what a set of rules and wordings would do, and does it: never otherwise than it was
- * looked at.
+ * Puts a set of rules, wordings and details in force, and takes that back: never what was not
+ * looked at. In a large house the records follow in the background, see {@link SetWork}.
  */
 @Service
 class SetChanges implements Undoes {
 
-  private static final int AT_ONCE = 500;
+  private static final Duration LONGEST_ACT = Duration.ofMinutes(2);
 
   private final Sets sets;
+  private final Looks looks;
+  private final Outlooks outlooks;
+  private final SetWork work;
   private final Acts acts;
   private final Worlds worlds;
-  private final RecordStore store;
   private final JdbcClient jdbc;
   private final JsonMapper json;
 
   SetChanges(
-      Sets sets, Acts acts, Worlds worlds, RecordStore store, JdbcClient jdbc, JsonMapper json) {
+      Sets sets,
+      Looks looks,
+      Outlooks outlooks,
+      SetWork work,
+      Acts acts,
+      Worlds worlds,
+      JdbcClient jdbc,
+      JsonMapper json) {
     this.sets = sets;
+    this.looks = looks;
+    this.outlooks = outlooks;
+    this.work = work;
     this.acts = acts;
     this.worlds = worlds;
-    this.store = store;
     this.jdbc = jdbc;
     this.json = json;
   }
 
-  /** The sum over all records, and which of them change. */
-  private record Looked(Outlook.Sum sum, List<RecordId> touched) {}
-
-  /** What the set would do; nothing is kept. */
-  SetViews.OutlookView look(World world, RuleSet set) {
-    requireFresh(set);
-    World after = sets.worldWith(world, set);
-    return view(world, after, outlook(world, after).sum(), set);
-  }
-
-  /** Takes the set, if it does what was looked at. */
+  /** Takes the set, if it was looked at and nothing since makes it show more. */
   Acts.Done take(Asker asker, Optional<String> key, String body, RuleSet set) {
     return acts.run(
         Acts.Wanted.by(asker.person(), "rules.change", key, body).changingTheWorld(),
         act -> {
           requireFresh(set);
+          requireNothingUnderWay();
           World world = worlds.now();
-          World after = sets.worldWith(world, set);
-          Looked looked = outlook(world, after);
-          SetViews.OutlookView view = view(world, after, looked.sum(), set);
-          if (set.looked().filter(view.looked()::equals).isEmpty()) {
-            throw Problem.of(
-                    409,
-                    "look-first",
-                    "Look first at what this would do, then take it; what it does changed since.")
-                .with("outlook", view);
+          Looks.Finished look =
+              looks.finished(asker.person(), world, set).orElseThrow(SetChanges::lookFirst);
+          List<RecordId> changed = changedSince(look);
+          Outlooks.Part since = Outlooks.Part.of(changed.size());
+          outlooks.add(since, world, sets.worldWith(world, set), set.from(), changed);
+          if (!look.shows().containsAll(Looks.shows(since.sum()))) {
+            throw lookFirst();
           }
-          change(act, looked.touched(), set);
+          Set<RecordId> touched = new TreeSet<>(look.touched());
+          touched.addAll(since.touched());
+          change(act, touched, set, set.from());
           return "";
         });
   }
 
-  private void change(Act act, List<RecordId> touched, RuleSet set) {
+  private static Problem lookFirst() {
+    return Problem.of(
+        409,
+        "look-first",
+        "Look first at what this would do, then take it; what it does may have changed since.");
+  }
+
+  /** Records that changed or were made since a look, or a little before: acts take their time. */
+  private List<RecordId> changedSince(Looks.Finished look) {
+    OffsetDateTime since = look.at().minus(LONGEST_ACT).atOffset(ZoneOffset.UTC);
+    return jdbc.sql(
+            """
+            select h.record from history h join act a on a.id = h.act where a.at >= :since
+            union select id from record where created_at >= :since order by 1
+            """)
+        .param("since", since)
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
+  }
+
+  /**
+   * One change goes through the records at a time, so that each begins where the last one ended.
+   */
+  private void requireNothingUnderWay() {
+    Optional<SetViews.WorkView> under = work.now();
+    if (under.isPresent()) {
+      throw Problem.of(
+          409,
+          "still-being-done",
+          "The last change is still going through the records; let it end, or undo it.");
+    }
+  }
+
+  /**
+   * Keeps the set and brings the records along: few of them in this act, many in its work.
+   *
+   * @param touched which change, where they are few
+   */
+  private void change(
+      Act act, Collection<RecordId> touched, RuleSet set, Optional<LocalDate> from) {
     JsonNode before = sets.now();
     sets.write(set);
-    act.reaches(touched);
+    long total = outlooks.count();
+    boolean few = total <= outlooks.inOneAct();
+    if (few) {
+      act.reaches(touched);
+    }
     act.later()
         .add(
-            "insert into set_change (act, before, after) values (?, ?::jsonb, ?::jsonb)",
+            """
+            insert into set_change (act, before, after, from_day, total, state)
+            values (?, ?::jsonb, ?::jsonb, ?::date, ?, ?)
+            """,
             act.id(),
             before.toString(),
-            sets.now().toString());
+            sets.now().toString(),
+            from.orElse(null),
+            total,
+            few ? "DONE" : "RUNNING");
+    if (!few) {
+      work.beginAfterCommit();
+    }
   }
 
   /** Somebody else's change is never written over. */
-  private void requireFresh(RuleSet set) {
+  void requireFresh(RuleSet set) {
     if (!set.tag().equals(Sets.tag(sets.now()))) {
       throw Problem.of(
           412,
           "changed-meanwhile",
-          "Somebody changed the rules or wordings meanwhile. Fetch them and make your change again.");
+          "Somebody changed the rules, wordings or details meanwhile. Fetch them and make your change again.");
     }
-  }
-
-  private Looked outlook(World before, World after) {
-    Outlook outlook = new Outlook(before.projector(), after.projector());
-    Outlook.Sum sum = new Outlook.Sum();
-    List<RecordId> touched = new ArrayList<>();
-    List<RecordId> ids =
-        jdbc.sql(
-                """
-                select id from record where state in ('TENTATIVE', 'CONFIRMED', 'DONE') order by id
-                """)
-            .query((row, n) -> RecordId.of(row.getLong(1)))
-            .list();
-    for (int from = 0; from < ids.size(); from += AT_ONCE) {
-      List<RecordId> some = ids.subList(from, Math.min(ids.size(), from + AT_ONCE));
-      for (WorkRecord record : store.load(some, false)) {
-        Outlook.Told one = outlook.of(record);
-        sum.add(one.rows());
-        if (!one.isNothing()) {
-          touched.add(record.id());
-        }
-      }
-    }
-    return new Looked(sum, touched);
-  }
-
-  private SetViews.OutlookView view(World world, World after, Outlook.Sum sum, RuleSet set) {
-    List<SetViews.CalendarView> calendars = new ArrayList<>();
-    sum.moves()
-        .forEach(
-            (calendar, moves) ->
-                calendars.add(
-                    new SetViews.CalendarView(
-                        calendar.value(),
-                        name(world, calendar),
-                        moves.getOrDefault(Outlook.Move.ADDED, 0L),
-                        moves.getOrDefault(Outlook.Move.CHANGED, 0L),
-                        moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L))));
-    List<SetViews.SightView> shown = sight(after, sum.shown());
-    List<SetViews.SightView> hidden = sight(world, sum.hidden());
-    List<SetViews.ForChangeView> readers = readers(world, set);
-    String all = set.tag() + set.content() + calendars + shown + hidden + readers;
-    return new SetViews.OutlookView(
-        UUID.nameUUIDFromBytes(all.getBytes(StandardCharsets.UTF_8)).toString(),
-        sum.records(),
-        sum.count(Outlook.Move.ADDED),
-        sum.count(Outlook.Move.CHANGED),
-        sum.count(Outlook.Move.TAKEN_OFF),
-        calendars,
-        shown,
-        hidden,
-        readers,
-        RuleWarnings.of(after));
-  }
-
-  /** Which details would be for others; that changes what people read on our screens too. */
-  private List<SetViews.ForChangeView> readers(World world, RuleSet set) {
-    List<SetViews.ForChangeView> found = new ArrayList<>();
-    for (DetailDefinition one : set.details()) {
-      ForSet before =
-          world.details().find(one.key()).map(DetailDefinition::forWhom).orElse(one.forWhom());
-      if (!before.equals(one.forWhom())) {
-        found.add(
-            new SetViews.ForChangeView(
-                one.label(),
-                ForWords.of(before, world.roles()),
-                ForWords.of(one.forWhom(), world.roles()),
-                (one.forWhom().bits() & ~before.bits()) != 0,
-                holding(one)));
-      }
-    }
-    return found;
-  }
-
-  /** On how many records a detail says something, where they say nothing else of its readers. */
-  private long holding(DetailDefinition detail) {
-    String sql =
-        detail.typed()
-            ? "select count(*) from detail where key = ? and value <> '' and for_bits is null"
-            : """
-            select count(*) from record r where not exists (select 1 from detail d
-              where d.record = r.id and d.key = ? and d.for_bits is not null)
-            """;
-    return jdbc.sql(sql).param(detail.key().name()).query(Long.class).single();
-  }
-
-  private static String name(World world, CalendarId calendar) {
-    return world.calendars().find(calendar).map(Calendar::name).orElse("");
-  }
-
-  private static List<SetViews.SightView> sight(
-      World world, Map<RenderingId, Map<DetailKey, Long>> counts) {
-    Map<DetailKey, String> labels = Sets.labels(world);
-    List<SetViews.SightView> found = new ArrayList<>();
-    counts.forEach(
-        (rendering, details) -> {
-          Rendering one = world.calendars().rendering(rendering).orElseThrow();
-          String readers = ReaderWords.of(world, one);
-          details.forEach(
-              (detail, entries) ->
-                  found.add(
-                      new SetViews.SightView(
-                          one.calendar().value(),
-                          name(world, one.calendar()),
-                          readers,
-                          labels.getOrDefault(detail, detail.name()),
-                          entries)));
-        });
-    return found;
   }
 
   @Override
@@ -256,9 +192,20 @@ class SetChanges implements Undoes {
                 "changed-since",
                 "The rules or wordings were changed since; take that back first.");
           }
+          jdbc.sql("update set_change set state = 'UNDONE' where act = ?").param(undone).update();
           RuleSet past = sets.past(json.readTree(row.before()));
-          change(act, outlook(world, sets.worldWith(world, past)).touched(), past);
+          change(act, touched(world, past), past, Optional.empty());
           return "";
         });
+  }
+
+  /** All that a set changes, where the records are few; else its work finds them. */
+  private List<RecordId> touched(World world, RuleSet set) {
+    Outlooks.Part part = Outlooks.Part.of(outlooks.inOneAct());
+    if (outlooks.count() <= outlooks.inOneAct()) {
+      World after = sets.worldWith(world, set);
+      outlooks.add(part, world, after, Optional.empty(), outlooks.after(0, outlooks.inOneAct()));
+    }
+    return part.touched();
   }
 }

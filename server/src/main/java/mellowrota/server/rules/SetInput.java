@@ -46,6 +46,7 @@ final class SetInput {
           "usual",
           "fallback",
           "titlesFixed",
+          "from",
           "looked",
           "record",
           "typed",
@@ -102,6 +103,7 @@ final class SetInput {
             reading.details,
             reading.usual(ids),
             reading.titlesFixed(),
+            reading.input.day("from"),
             Optional.of(reading.input.text("looked", 100)).filter(text -> !text.isEmpty()),
             reading.input.number("record"));
     reading.input.check();

@@ -155,6 +155,7 @@ final class SetViews {
    *
    * @param tag of the set it was made from
    * @param details absent, as usual and titlesFixed may be: as they are
+   * @param from work that ended before this day stays as it is, but for what is hidden
    * @param looked what the look at this very set was called; needed to take it
    * @param record a record to try the set on
    * @param typed a record to try it on that is only typed, as a new one is sent
@@ -167,6 +168,7 @@ final class SetViews {
       List<DetailView> details,
       UsualView usual,
       String titlesFixed,
+      @Schema(format = "date") String from,
       String looked,
       Long record,
       RecordSchemas.ChangeSchema typed) {}
@@ -219,12 +221,17 @@ final class SetViews {
    *
    * @param readers details that would be for others
    * @param warnings rules that test what readers of their calendars may not see
-   * @param looked to be sent with the set when it is taken
+   * @param digest of all rows: the same where the same would happen
+   * @param looked to be sent with the set when it is taken; asks for the count until it is finished
+   * @param finished whether all records were looked at; until then the counts rise
+   * @param records looked at so far, out of so many in all
    */
   @Schema(name = "SetOutlook")
   record OutlookView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String looked,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean finished,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long total,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff,
@@ -232,12 +239,29 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> shown,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ForChangeView> readers,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String digest) {}
 
-  /** What taking a set did. */
+  /** What taking a set did, or does: where it is work, it goes on in the background. */
   @Schema(name = "SetTaken")
   record TakenView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean work) {}
+
+  /**
+   * How far a change of the set has come through the records.
+   *
+   * @param state RUNNING or STOPPED
+   * @param done records gone through, out of so many in all
+   * @param entries changed so far
+   */
+  @Schema(name = "SetWork")
+  record WorkView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String state,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long done,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long total,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries) {}
 }

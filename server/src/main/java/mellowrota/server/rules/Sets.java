@@ -319,6 +319,11 @@ class Sets {
     return id;
   }
 
+  /** The world as it was, or is, with a set from the log of changes. */
+  World worldWith(World world, JsonNode set) {
+    return worldWith(world, past(set));
+  }
+
   /** A set that was kept once, as it stands in the log of changes. */
   RuleSet past(JsonNode set) {
     List<RuleSet.OneRule> rules = new ArrayList<>();
@@ -336,6 +341,7 @@ class Sets {
         pastDetails(set.get("details")),
         usual(set.get("usual")),
         set.has("titlesFixed") ? Optional.of(set.get("titlesFixed").asString()) : Optional.empty(),
+        Optional.empty(),
         Optional.empty(),
         OptionalLong.empty());
   }
@@ -386,7 +392,8 @@ class Sets {
 
   /** Labels of details by their keys. */
   static Map<DetailKey, String> labels(World world) {
-    return world.details().all().stream()
-        .collect(Collectors.toMap(DetailDefinition::key, DetailDefinition::label));
+    Map<DetailKey, String> found = new HashMap<>();
+    world.details().all().forEach(one -> found.put(one.key(), one.label()));
+    return found;
   }
 }

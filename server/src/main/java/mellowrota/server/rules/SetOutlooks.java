@@ -1,0 +1,128 @@
+package mellowrota.server.rules;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.project.Outlook;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.server.records.ForWords;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Puts what a set would do in words. */
+@Component
+class SetOutlooks {
+
+  private final JdbcClient jdbc;
+
+  SetOutlooks(JdbcClient jdbc) {
+    this.jdbc = jdbc;
+  }
+
+  /** What is told alike however many records were looked at. */
+  record Frame(
+      String token,
+      long total,
+      World before,
+      World after,
+      List<SetViews.ForChangeView> readers,
+      List<String> warnings) {
+
+    SetViews.OutlookView view(Outlook.Sum sum, boolean finished) {
+      List<SetViews.CalendarView> calendars = new ArrayList<>();
+      sum.moves()
+          .forEach(
+              (calendar, moves) ->
+                  calendars.add(
+                      new SetViews.CalendarView(
+                          calendar.value(),
+                          name(before, calendar),
+                          moves.getOrDefault(Outlook.Move.ADDED, 0L),
+                          moves.getOrDefault(Outlook.Move.CHANGED, 0L),
+                          moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L))));
+      return new SetViews.OutlookView(
+          token,
+          finished,
+          sum.records(),
+          total,
+          sum.count(Outlook.Move.ADDED),
+          sum.count(Outlook.Move.CHANGED),
+          sum.count(Outlook.Move.TAKEN_OFF),
+          calendars,
+          sight(after, before, sum.shown()),
+          sight(after, before, sum.hidden()),
+          readers,
+          warnings,
+          sum.digest());
+    }
+  }
+
+  Frame frame(String token, long total, World before, World after, RuleSet set) {
+    return new Frame(token, total, before, after, readers(before, set), RuleWarnings.of(after));
+  }
+
+  /** Which details would be for others; that changes what people read on our screens too. */
+  private List<SetViews.ForChangeView> readers(World world, RuleSet set) {
+    List<SetViews.ForChangeView> found = new ArrayList<>();
+    for (DetailDefinition one : set.details()) {
+      ForSet before =
+          world.details().find(one.key()).map(DetailDefinition::forWhom).orElse(one.forWhom());
+      if (!before.equals(one.forWhom())) {
+        found.add(
+            new SetViews.ForChangeView(
+                one.label(),
+                ForWords.of(before, world.roles()),
+                ForWords.of(one.forWhom(), world.roles()),
+                (one.forWhom().bits() & ~before.bits()) != 0,
+                holding(one)));
+      }
+    }
+    return found;
+  }
+
+  /** On how many records a detail says something, where they say nothing else of its readers. */
+  private long holding(DetailDefinition detail) {
+    String sql =
+        detail.typed()
+            ? "select count(*) from detail where key = ? and value <> '' and for_bits is null"
+            : """
+            select count(*) from record r where not exists (select 1 from detail d
+              where d.record = r.id and d.key = ? and d.for_bits is not null)
+            """;
+    return jdbc.sql(sql).param(detail.key().name()).query(Long.class).single();
+  }
+
+  private static String name(World world, CalendarId calendar) {
+    return world.calendars().find(calendar).map(Calendar::name).orElse("");
+  }
+
+  private static List<SetViews.SightView> sight(
+      World after, World before, Map<RenderingId, Map<DetailKey, Long>> counts) {
+    Map<DetailKey, String> labels = Sets.labels(before);
+    labels.putAll(Sets.labels(after));
+    List<SetViews.SightView> found = new ArrayList<>();
+    counts.forEach(
+        (rendering, details) -> {
+          Rendering one = after.calendars().rendering(rendering).orElseThrow();
+          String readers = ReaderWords.of(after, one);
+          details.forEach(
+              (detail, entries) ->
+                  found.add(
+                      new SetViews.SightView(
+                          one.calendar().value(),
+                          name(after, one.calendar()),
+                          readers,
+                          labels.getOrDefault(detail, detail.name()),
+                          entries)));
+        });
+    return found;
+  }
+}
