@@ -1,4 +1,4 @@
-import { Modal } from 'antd';
+import { Input, Modal } from 'antd';
 import type { Schemas } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './rules.module.css';
@@ -9,12 +9,16 @@ interface Props {
   outlook: Schemas['SetOutlook'] | undefined;
   error: Error | null;
   taking: boolean;
+  /** Work that ended before this day stays as it is. */
+  from: string;
+  onFrom: (day: string) => void;
   onTake: () => void;
   onLeave: () => void;
 }
 
 /** What the edits would do to which calendars; set apart, what is newly shown to whom. */
-export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Props) {
+export function LookFirst(props: Props) {
+  const { open, outlook, error, taking, from, onFrom, onTake, onLeave } = props;
   const touched = outlook?.calendars.filter((c) => c.added + c.changed + c.takenOff > 0) ?? [];
   return (
     <Modal
@@ -23,13 +27,23 @@ export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Pro
       title={words.lookHeading}
       okText={words.takeIt}
       cancelText={words.cancel}
-      okButtonProps={{ disabled: !outlook, loading: taking }}
+      okButtonProps={{ disabled: !outlook?.finished, loading: taking }}
       onOk={onTake}
       onCancel={onLeave}
     >
       {error && <Fault error={error} />}
       {outlook && (
         <>
+          {!outlook.finished && (
+            <div className={styles.progress} role="status">
+              <progress
+                aria-label={words.lookedAt(outlook.records, outlook.total)}
+                value={outlook.records}
+                max={outlook.total || 1}
+              />
+              {words.lookedAt(outlook.records, outlook.total)}
+            </div>
+          )}
           <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />
           {outlook.readers.length > 0 && (
             <section
@@ -86,6 +100,16 @@ export function LookFirst({ open, outlook, error, taking, onTake, onLeave }: Pro
               </table>
             </div>
           )}
+          <label className={styles.fromDay}>
+            {words.fromDay}
+            <Input
+              type="date"
+              size="small"
+              value={from}
+              onChange={(event) => onFrom(event.target.value)}
+            />
+            <span className={styles.quiet}>{words.fromDayWhy}</span>
+          </label>
         </>
       )}
     </Modal>

@@ -11,6 +11,7 @@ import styles from './rules.module.css';
 import { TryRecord } from './TryRecord';
 import { useRules } from './useRules';
 import { Wordings } from './Wordings';
+import { WorkStrip } from './WorkStrip';
 import { words } from './words';
 
 /** The rules as sentences in their order, edited where they stand; nothing before a look. */
@@ -53,6 +54,7 @@ export function RulesPage() {
           {tab === 'wordings' && <Button onClick={page.addWording}>{words.freshWording}</Button>}
           {tab === 'details' && <Button onClick={page.addDetail}>{words.freshDetail}</Button>}
         </div>
+        <WorkStrip />
         {page.stale && (
           <p className={styles.stale} role="alert">
             {words.changedMeanwhile}
@@ -159,6 +161,8 @@ export function RulesPage() {
         outlook={page.outlook}
         error={page.lookError}
         taking={page.taking}
+        from={page.from}
+        onFrom={page.setFrom}
         onTake={page.take}
         onLeave={page.stopLooking}
       />

@@ -4,6 +4,7 @@ import { useCalendars, useDetails, usePeople, usePlaces, useTeams } from '../rec
 import type { Names } from './model';
 
 export type Wish = Schemas['RuleSetWish'];
+type Outlook = Schemas['SetOutlook'];
 
 export function useRuleSet() {
   return useQuery({
@@ -17,6 +18,46 @@ export function useRuleSet() {
 export function useLook() {
   return useMutation({
     mutationFn: (set: Wish) => take(api.POST('/api/v1/rules/look', { body: set })),
+  });
+}
+
+/** What a look found until now, asked again until all records were looked at. */
+export function useLooked(begun: Outlook | undefined) {
+  return useQuery({
+    queryKey: ['rules-look', begun?.looked],
+    enabled: begun !== undefined && !begun.finished,
+    queryFn: () =>
+      take(
+        api.GET('/api/v1/rules/looks/{looked}', { params: { path: { looked: begun!.looked } } }),
+      ),
+    refetchInterval: (query) => (query.state.data?.finished || query.state.error ? false : 300),
+    retry: false,
+    gcTime: 0,
+  });
+}
+
+/** The change that goes through the records, if one does. */
+export function useWork() {
+  return useQuery({
+    queryKey: ['rules-work'],
+    queryFn: () => take(api.GET('/api/v1/rules/work')),
+    refetchInterval: (query) => (query.state.data?.[0]?.state === 'RUNNING' ? 500 : false),
+  });
+}
+
+/** Stops the work or goes on with it. */
+export function useTurnWork() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ act, on }: { act: number; on: boolean }) => {
+      const path = { params: { path: { act } } };
+      return take(
+        on
+          ? api.POST('/api/v1/rules/work/{act}/go-on', path)
+          : api.POST('/api/v1/rules/work/{act}/stop', path),
+      );
+    },
+    onSettled: () => client.invalidateQueries({ queryKey: ['rules-work'] }),
   });
 }
 

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { ProblemError, type Schemas } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
 import { edits, freshNumber, keyOf, moved, type Detail, type Rule, type Wording } from './model';
-import { useLook, useRuleSet, useTakeSet, type Wish } from './queries';
+import { useLook, useLooked, useRuleSet, useTakeSet, type Wish } from './queries';
 import { words } from './words';
 
 type SetNow = Schemas['RuleSet'];
@@ -11,11 +11,13 @@ type SetNow = Schemas['RuleSet'];
 export function useRules() {
   const now = useRuleSet();
   const look = useLook();
+  const looked = useLooked(look.data);
   const take = useTakeSet();
   const tray = useTray();
   const [draft, setDraft] = useState<{ base: string; past: SetNow[]; set: SetNow } | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   const [looking, setLooking] = useState(false);
+  const [from, setFrom] = useState('');
 
   const set = draft?.set ?? now.data;
   const count = useMemo(
@@ -45,6 +47,7 @@ export function useRules() {
         })),
         usual: set.usual,
         titlesFixed: set.titlesFixed ?? '',
+        ...(from && { from }),
       }
     : null;
   const problem = look.error instanceof ProblemError ? look.error.problem : null;
@@ -56,6 +59,16 @@ export function useRules() {
     look.reset();
     take.reset();
     setLooking(false);
+    setFrom('');
+  };
+  const outlook = looked.data ?? look.data;
+  const lookAt = (wanted: Wish) => {
+    take.reset();
+    look.mutate(wanted, {
+      onSuccess: () => setLooking(true),
+      // Faults are told where they are; what else fails, where the look would stand.
+      onError: (error) => setLooking(!(error instanceof ProblemError && error.problem.faults)),
+    });
   };
   return {
     now,
@@ -157,30 +170,29 @@ export function useRules() {
       }),
     drop,
     looking,
-    outlook: look.data,
-    lookError: look.error ?? take.error,
+    outlook,
+    lookError: look.error ?? looked.error ?? take.error,
     stale: problem?.type === 'urn:mellow-rota:problem:changed-meanwhile',
-    lookFirst: () => {
+    lookFirst: () => wish && lookAt(wish),
+    isLooking: look.isPending,
+    from,
+    setFrom: (day: string) => {
+      setFrom(day);
       if (wish) {
-        take.reset();
-        look.mutate(wish, {
-          onSuccess: () => setLooking(true),
-          // Faults are told where they are; what else fails, where the look would stand.
-          onError: (error) => setLooking(!(error instanceof ProblemError && error.problem.faults)),
-        });
+        lookAt({ ...wish, from: day || undefined });
       }
     },
-    isLooking: look.isPending,
     stopLooking: () => setLooking(false),
     taking: take.isPending,
     take: () =>
       wish &&
-      look.data &&
+      outlook?.finished &&
       take.mutate(
-        { ...wish, looked: look.data.looked },
+        { ...wish, looked: outlook.looked },
         {
           onSuccess: (done) => {
-            tray.tell({ text: words.taken(done.entries, done.calendars), act: done.act });
+            const text = done.work ? words.goesOn : words.taken(done.entries, done.calendars);
+            tray.tell({ text, act: done.act });
             drop();
           },
         },

@@ -114,6 +114,19 @@ export const words = {
   takeIt: 'Put it in force',
   taken: (entries: number, calendars: number) =>
     `In force: ${entries.toLocaleString('en-GB')} ${entries === 1 ? 'entry' : 'entries'} on ${calendars} ${calendars === 1 ? 'calendar' : 'calendars'}`,
+  goesOn: 'In force; the records follow',
+  lookedAt: (records: number, total: number) =>
+    `${records.toLocaleString('en-GB')} of ${total.toLocaleString('en-GB')} records looked at`,
+  fromDay: 'Work that ended before',
+  fromDayWhy: 'stays as it is, but for what would be hidden; empty: all work follows',
+  workGoesOn: 'The last change goes through the records',
+  workStopped: 'The last change was stopped on its way through the records',
+  workDone: (done: number, total: number) =>
+    `${done.toLocaleString('en-GB')} of ${total.toLocaleString('en-GB')} records`,
+  workEntries: (entries: number) =>
+    `${entries.toLocaleString('en-GB')} ${entries === 1 ? 'entry' : 'entries'} changed`,
+  stop: 'Stop',
+  goOn: 'Go on',
   nothing: 'Nothing changes on any calendar.',
   added: 'added',
   changed: 'changed',

@@ -683,8 +683,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a set of rules and wordings would do to all entries; nothing is kept */
+        /** What a set would do to all entries; nothing is kept. In a large house it goes on */
         post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/looks/{looked}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a look of one's own found until now */
+        get: operations["looked"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -719,6 +736,57 @@ export interface paths {
         put?: never;
         /** Where a record would land under a set, and why; nothing is kept */
         post: operations["attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The change that is going through the records, if one is */
+        get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/work/{act}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on where it was stopped */
+        post: operations["goOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/work/{act}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops it where it is */
+        post: operations["stop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1483,6 +1551,8 @@ export interface components {
         };
         RuleSetWish: {
             details?: components["schemas"]["DetailDefinition"][];
+            /** Format: date */
+            from?: string;
             looked?: string;
             /** Format: int64 */
             record?: number;
@@ -1525,6 +1595,8 @@ export interface components {
             calendars: components["schemas"]["CalendarOutlook"][];
             /** Format: int64 */
             changed: number;
+            digest: string;
+            finished: boolean;
             hidden: components["schemas"]["SightChange"][];
             looked: string;
             readers: components["schemas"]["ForChange"][];
@@ -1533,6 +1605,8 @@ export interface components {
             shown: components["schemas"]["SightChange"][];
             /** Format: int64 */
             takenOff: number;
+            /** Format: int64 */
+            total: number;
             warnings: string[];
         };
         SetTaken: {
@@ -1542,6 +1616,18 @@ export interface components {
             calendars: number;
             /** Format: int64 */
             entries: number;
+            work: boolean;
+        };
+        SetWork: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int64 */
+            done: number;
+            /** Format: int64 */
+            entries: number;
+            state: string;
+            /** Format: int64 */
+            total: number;
         };
         SeveralChanges: {
             items: components["schemas"]["SeveralItem"][];
@@ -2821,6 +2907,28 @@ export interface operations {
             };
         };
     };
+    looked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                looked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetOutlook"];
+                };
+            };
+        };
+    };
     take: {
         parameters: {
             query?: never;
@@ -2867,6 +2975,70 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetWork"][];
+                };
+            };
+        };
+    };
+    goOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetWork"][];
+                };
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SetWork"][];
                 };
             };
         };

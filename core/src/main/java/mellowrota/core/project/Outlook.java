@@ -86,6 +86,32 @@ public final class Outlook {
     return new Told(rows, !rules(were).equals(rules(become)));
   }
 
+  /** Whether there would be anything to do for a record at all; cheaper than telling what. */
+  public boolean touches(WorkRecord record) {
+    List<Projector.Projected> were = before.project(record);
+    List<Projector.Projected> become = after.project(record);
+    boolean same = were.size() == become.size();
+    for (int i = 0; same && i < were.size(); i++) {
+      same = same(were.get(i), become.get(i));
+    }
+    return !same;
+  }
+
+  private static boolean same(Projector.Projected one, Projector.Projected other) {
+    boolean same =
+        one.entry().key().equals(other.entry().key())
+            && one.entry().rules().equals(other.entry().rules())
+            && one.faces().size() == other.faces().size();
+    for (int i = 0; same && i < one.faces().size(); i++) {
+      Projector.Seen was = one.faces().get(i);
+      Projector.Seen is = other.faces().get(i);
+      same =
+          was.rendering().equals(is.rendering())
+              && was.face().canonical().equals(is.face().canonical());
+    }
+    return same;
+  }
+
   private static List<List<Long>> rules(List<Projector.Projected> all) {
     return all.stream().map(one -> one.entry().rules()).toList();
   }

@@ -56,7 +56,9 @@ public class OutlookTest {
       for (int i = 1; i <= RECORDS; i++) {
         WorkRecord record = random.record(i);
         Map<EntryKey, String> told = new TreeMap<>();
-        for (Outlook.Row row : outlook.of(record).rows()) {
+        Outlook.Told of = outlook.of(record);
+        assertThat(outlook.touches(record)).as("seed %s", seed).isEqualTo(!of.isNothing());
+        for (Outlook.Row row : of.rows()) {
           Set<RenderingId> faces = new TreeSet<>();
           row.faces().forEach(face -> faces.add(face.rendering()));
           told.put(row.key(), row.move().name() + faces);

@@ -35,6 +35,66 @@ import org.springframework.stereotype.Service;
 @Service
 public class EntryStore {
 
+  private static final int MANY = 16;
+
+  private static final String UPDATE =
+      """
+      update entry e set state = 'LIVE', sequence = u.sequence, starts = u.starts, ends = u.ends,
+        rules = u.rules, change_no = u.change_no
+      from %s u(sequence, starts, ends, rules, change_no, id) where e.id = u.id
+      """;
+
+  private static final List<String> UPDATED =
+      List.of("int", "timestamptz", "timestamptz", "text", "bigint", "bigint");
+
+  private static final String INSERT_ENTRIES =
+      """
+      insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts,
+        ends, rules, change_no) overriding system value
+      """;
+
+  private static final List<String> ENTRY_TYPES =
+      List.of(
+          "bigint",
+          "bigint",
+          "int",
+          "bigint",
+          "text",
+          "text",
+          "int",
+          "text",
+          "timestamptz",
+          "timestamptz",
+          "text",
+          "bigint");
+
+  private static final String INSERT_FACES =
+      """
+      insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
+        change_no)
+      """;
+
+  private static final List<String> FACE_TYPES =
+      List.of(
+          "bigint",
+          "bigint",
+          "boolean",
+          "text",
+          "text",
+          "int",
+          "timestamptz",
+          "timestamptz",
+          "timestamptz",
+          "bigint");
+
+  private static final String PUT_BACK =
+      """
+       on conflict (entry, rendering) do update set live = true, content = excluded.content,
+        etag = excluded.etag, sequence = excluded.sequence, starts = excluded.starts,
+        ends = excluded.ends, modified = excluded.modified, change_no = excluded.change_no,
+        ics = null
+      """;
+
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final ChangeNumbers numbers;
@@ -49,15 +109,20 @@ public class EntryStore {
 
   private record Known(long id, String rules, Difference.StoredEntry entry) {}
 
-  /** Brings the entries of these records to what was projected. */
-  public void store(Act act, Collection<RecordId> records, List<Projector.Projected> projected) {
+  /**
+   * Brings the entries of these records to what was projected.
+   *
+   * @return those that came to stand on other calendars than before
+   */
+  public Set<RecordId> store(
+      Act act, Collection<RecordId> records, List<Projector.Projected> projected) {
     List<RecordId> older = records.stream().filter(id -> !act.hasMade(id)).toList();
     Map<EntryKey, Known> known = older.isEmpty() ? Map.of() : load(older);
     Difference difference =
         Difference.between(known.values().stream().map(Known::entry).toList(), projected);
     keepReasons(act, difference, known, projected);
     if (difference.isEmpty()) {
-      return;
+      return Set.of();
     }
     Map<CalendarId, Integer> touched = new TreeMap<>();
     difference.entries().forEach(change -> touched.merge(change.key().calendar(), 1, Integer::sum));
@@ -66,6 +131,10 @@ public class EntryStore {
     Rows rows = rows(act, difference, known, ids(difference, known));
     act.later().send(template);
     rows.send(numbers.next(touched.keySet()));
+    return difference.entries().stream()
+        .filter(change -> change.move() != Difference.Move.CHANGED)
+        .map(change -> change.key().record())
+        .collect(Collectors.toSet());
   }
 
   /** An entry may come to stand there by other rules; nobody sees that, so it has no number. */
@@ -162,12 +231,6 @@ public class EntryStore {
 
     void send(Map<CalendarId, Long> changeNos) {
       batch(
-          """
-          update entry set state = 'LIVE', sequence = ?, starts = ?, ends = ?, rules = ?,
-            change_no = ? where id = ?
-          """,
-          numbered(changedEntries, changeNos));
-      batch(
           "update entry set state = 'GONE', change_no = ? where id = ?",
           numbered(goneEntries, changeNos));
       batch(
@@ -177,26 +240,22 @@ public class EntryStore {
           """,
           numbered(goneFaces, changeNos));
       Writes writes = new Writes();
-      writes.addRows(
-          """
-          insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts,
-            ends, rules, change_no) overriding system value
-          """,
-          numbered(newEntries, changeNos),
-          "");
-      writes.addRows(
-          """
-          insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
-            change_no)
-          """,
-          numbered(liveFaces, changeNos),
-          """
-           on conflict (entry, rendering) do update set live = true, content = excluded.content,
-            etag = excluded.etag, sequence = excluded.sequence, starts = excluded.starts,
-            ends = excluded.ends, modified = excluded.modified, change_no = excluded.change_no,
-            ics = null
-          """);
+      if (!changedEntries.isEmpty()) {
+        writes.addTable(UPDATE, UPDATED, numbered(changedEntries, changeNos));
+      }
+      add(writes, INSERT_ENTRIES, ENTRY_TYPES, numbered(newEntries, changeNos), "");
+      add(writes, INSERT_FACES, FACE_TYPES, numbered(liveFaces, changeNos), PUT_BACK);
       writes.send(template);
+    }
+
+    /** Few rows as they stand, many as a table: each is the cheaper way for so many. */
+    private static void add(
+        Writes writes, String insert, List<String> types, List<Object[]> rows, String after) {
+      if (rows.size() > MANY) {
+        writes.addTable(insert + " select * from %s t" + after, types, rows);
+      } else {
+        writes.addRows(insert, rows, after);
+      }
     }
 
     private List<Object[]> numbered(List<Row> rows, Map<CalendarId, Long> changeNos) {

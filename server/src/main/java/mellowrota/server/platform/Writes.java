@@ -3,6 +3,7 @@ package mellowrota.server.platform;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Statements that go to the database together, in one round trip. */
@@ -32,6 +33,32 @@ public final class Writes {
       statements.add(before + " values " + marks + (", " + marks).repeat(some.size() - 1) + after);
       some.forEach(row -> values.addAll(Arrays.asList(row)));
     }
+  }
+
+  /**
+   * Adds one statement over many rows, sent as a list a column: however many they are, it is the
+   * same statement to the database.
+   *
+   * @param sql with {@code %s} where the rows stand, as a table of their columns
+   * @param types of the columns, as the database calls them: bigint, int, boolean, text,
+   *     timestamptz
+   */
+  public void addTable(String sql, List<String> types, List<Object[]> rows) {
+    List<String> marks = new ArrayList<>();
+    for (int i = 0; i < types.size(); i++) {
+      int column = i;
+      String type = types.get(i);
+      Stream<Object> cells = rows.stream().map(row -> row[column]);
+      marks.add(type.equals("timestamptz") ? "?::text[]::timestamptz[]" : "?::" + type + "[]");
+      values.add(
+          switch (type) {
+            case "bigint" -> cells.toArray(Long[]::new);
+            case "int" -> cells.toArray(Integer[]::new);
+            case "boolean" -> cells.toArray(Boolean[]::new);
+            default -> cells.map(String::valueOf).toArray(String[]::new);
+          });
+    }
+    statements.add(sql.formatted("unnest(" + String.join(", ", marks) + ")"));
   }
 
   /** Sends what was added, once; nothing where nothing was. */

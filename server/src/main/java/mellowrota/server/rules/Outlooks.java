@@ -82,6 +82,19 @@ class Outlooks {
     }
   }
 
+  /** Which of these records a change touches at all. */
+  List<RecordId> touched(World before, World after, Optional<LocalDate> from, List<RecordId> ids) {
+    Outlook outlook = new Outlook(before.projector(), after.projector());
+    Set<RecordId> past = past(from, before, ids);
+    List<RecordId> found = new ArrayList<>();
+    for (WorkRecord record : store.load(ids, false)) {
+      if (past.contains(record.id()) ? hides(outlook.of(record)) : outlook.touches(record)) {
+        found.add(record.id());
+      }
+    }
+    return found;
+  }
+
   private static boolean hides(Outlook.Told told) {
     return told.rows().stream()
         .flatMap(row -> row.faces().stream())

@@ -2,6 +2,8 @@ package mellowrota.server.rules;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -99,50 +101,55 @@ class Projection implements Affected {
 
   private void project(Act act, World world, List<WorkRecord> loaded) {
     List<RecordId> ids = loaded.stream().map(WorkRecord::id).toList();
+    Map<RecordId, List<Projector.Projected>> byRecord = new LinkedHashMap<>();
     List<Projector.Projected> projected = new ArrayList<>();
-    List<Long> readers = new ArrayList<>();
-    List<Inputs.Input> inputs = new ArrayList<>();
     for (WorkRecord record : loaded) {
       List<Projector.Projected> one = world.projector().project(record);
+      byRecord.put(record.id(), one);
       projected.addAll(one);
-      for (Inputs.Input input : Inputs.of(record, one)) {
-        readers.add(record.id().value());
-        inputs.add(input);
-      }
     }
-    keepInputs(act, ids, readers, inputs);
-    entries.store(act, ids, projected);
+    // What is read of the world hangs on the record and its calendars; where both stayed, it did.
+    keepInputs(act, loaded, byRecord, act.records().keySet());
+    Set<RecordId> moved = new HashSet<>(entries.store(act, ids, projected));
+    moved.removeAll(act.records().keySet());
+    keepInputs(act, loaded, byRecord, moved);
   }
 
-  /** Writes only what differs from what is kept: most projections read what the last one read. */
   private static void keepInputs(
-      Act act, List<RecordId> ids, List<Long> readers, List<Inputs.Input> inputs) {
-    Object[] rows = {
-      readers.toArray(Long[]::new),
-      inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
-      inputs.stream().map(Inputs.Input::id).toArray(Long[]::new)
-    };
-    Long[] older =
-        ids.stream().filter(id -> !act.hasMade(id)).map(RecordId::value).toArray(Long[]::new);
-    if (older.length > 0) {
+      Act act,
+      List<WorkRecord> loaded,
+      Map<RecordId, List<Projector.Projected>> projected,
+      Set<RecordId> of) {
+    List<Long> readers = new ArrayList<>();
+    List<Inputs.Input> inputs = new ArrayList<>();
+    List<Long> older = new ArrayList<>();
+    for (WorkRecord record : loaded) {
+      if (of.contains(record.id())) {
+        for (Inputs.Input input : Inputs.of(record, projected.get(record.id()))) {
+          readers.add(record.id().value());
+          inputs.add(input);
+        }
+        if (!act.hasMade(record.id())) {
+          older.add(record.id().value());
+        }
+      }
+    }
+    if (!older.isEmpty()) {
+      act.later()
+          .add(
+              "delete from record_input where record = any(?)",
+              (Object) older.toArray(Long[]::new));
+    }
+    if (!readers.isEmpty()) {
       act.later()
           .add(
               """
-              delete from record_input r where r.record = any(?) and not exists (
-                select 1 from unnest(?::bigint[], ?::text[], ?::bigint[]) i(record, kind, input)
-                where i.record = r.record and i.kind = r.kind and i.input = r.input)
+              insert into record_input (record, kind, input)
+              select * from unnest(?::bigint[], ?::text[], ?::bigint[])
               """,
-              older,
-              rows[0],
-              rows[1],
-              rows[2]);
+              readers.toArray(Long[]::new),
+              inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
+              inputs.stream().map(Inputs.Input::id).toArray(Long[]::new));
     }
-    act.later()
-        .add(
-            """
-            insert into record_input (record, kind, input)
-            select * from unnest(?::bigint[], ?::text[], ?::bigint[]) on conflict do nothing
-            """,
-            rows);
   }
 }

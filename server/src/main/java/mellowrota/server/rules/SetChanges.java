@@ -30,7 +30,7 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 class SetChanges implements Undoes {
 
-  private static final Duration LONGEST_ACT = Duration.ofMinutes(2);
+  private static final Duration LONGEST_ACT = Duration.ofSeconds(30);
 
   private final Sets sets;
   private final Looks looks;

@@ -2,7 +2,6 @@ package mellowrota.server.rules;
 
 import java.time.Duration;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
@@ -167,7 +166,13 @@ class SetWork implements DisposableBean {
                 .optional());
   }
 
-  private record Row(JsonNode before, Optional<LocalDate> from, long upto, boolean runs) {}
+  /**
+   * How far it is.
+   *
+   * @param mostly whether most records until now were touched, so that none is tried first
+   */
+  private record Row(
+      JsonNode before, Optional<LocalDate> from, long upto, boolean runs, boolean mostly) {}
 
   /** Takes the next records; false where there are none left or it was stopped. */
   private boolean step(long number) {
@@ -185,9 +190,13 @@ class SetWork implements DisposableBean {
             return false;
           }
           World now = worlds.locked(act.worldVersion());
-          Outlooks.Part part = Outlooks.Part.of(atOnce);
-          outlooks.add(part, sets.worldWith(now, row.before()), now, row.from(), some);
-          projection.projectAll(act, now, new ArrayList<>(part.touched()));
+          boolean all = row.mostly() && row.from().isEmpty();
+          projection.projectAll(
+              act,
+              now,
+              all
+                  ? some
+                  : outlooks.touched(sets.worldWith(now, row.before()), now, row.from(), some));
           keepProgress(act, number, some);
           return true;
         });
@@ -196,7 +205,8 @@ class SetWork implements DisposableBean {
   private Row row(long act) {
     return jdbc.sql(
             """
-            select before::text, from_day, upto, state = 'RUNNING' from set_change
+            select before::text, from_day, upto, state = 'RUNNING', 2 * entries > done
+            from set_change
             where act = ? for update
             """)
         .param(act)
@@ -206,7 +216,8 @@ class SetWork implements DisposableBean {
                     json.readTree(row.getString(1)),
                     Optional.ofNullable(row.getObject(2, LocalDate.class)),
                     row.getLong(3),
-                    row.getBoolean(4)))
+                    row.getBoolean(4),
+                    row.getBoolean(5)))
         .single();
   }
 
