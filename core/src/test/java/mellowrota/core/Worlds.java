@@ -113,6 +113,7 @@ public final class Worlds {
     private Map<Kind, WordingId> usual = Map.of();
     private Map<PersonId, Pattern> ownTitles = Map.of();
     private boolean titlesFixed;
+    private World shared;
     private Sight.Permission permission = ForSet::allows;
 
     public Builder house(House value) {
@@ -200,13 +201,19 @@ public final class Worlds {
       return this;
     }
 
+    /** On the very people, calendars and places of another world. */
+    public Builder sharing(World other) {
+      shared = other;
+      return this;
+    }
+
     public Builder permission(Sight.Permission value) {
       permission = value;
       return this;
     }
 
     public World build() {
-      Crew crew = Crew.on(today, people, teams, memberships);
+      Crew crew = shared == null ? Crew.on(today, people, teams, memberships) : shared.crew();
       List<Calendar> list = calendarsOf(people, teams, places);
       List<Rendering> renderings = new ArrayList<>(extra);
       for (Calendar calendar : list) {
@@ -214,8 +221,9 @@ public final class Worlds {
             new Rendering(
                 RenderingId.of(calendar.id().value()), calendar.id(), new Rendering.Way.Members()));
       }
-      Calendars calendars = Calendars.of(house, crew, list, renderings);
-      Places allPlaces = Places.of(places, house.zone());
+      Calendars calendars =
+          shared == null ? Calendars.of(house, crew, list, renderings) : shared.calendars();
+      Places allPlaces = shared == null ? Places.of(places, house.zone()) : shared.places();
       Details allDetails = Details.of(details);
       Router router = new Router(crew, calendars, allPlaces, rules);
       Sight sight =

@@ -44,4 +44,13 @@ public record Entry(
     Objects.requireNonNull(wording, "wording");
     rules = List.copyOf(rules);
   }
+
+  /** Whether it is the same to whoever reads it, whatever rules put it there and word it. */
+  public boolean standsAs(Entry other) {
+    return key.equals(other.key)
+        && times.equals(other.times)
+        && bareTimes.equals(other.bareTimes)
+        && given.equals(other.given)
+        && marks.equals(other.marks);
+  }
 }

@@ -16,8 +16,11 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.rule.Landing;
 import mellowrota.core.sight.Face;
+import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 
@@ -30,9 +33,13 @@ public final class Outlook {
   private final Projector before;
   private final Projector after;
 
+  /** Where only rules and wordings differ, an entry that stands and is worded alike reads alike. */
+  private final boolean readsAlike;
+
   public Outlook(Projector before, Projector after) {
     this.before = before;
     this.after = after;
+    readsAlike = before.readsAs(after);
   }
 
   /** What would become of an entry. */
@@ -73,52 +80,38 @@ public final class Outlook {
 
   /** Looks at one record. */
   public Told of(WorkRecord record) {
-    List<Projector.Projected> were = before.project(record);
-    List<Projector.Projected> become = after.project(record);
-    Map<EntryKey, Projector.Projected> was = byKey(were);
-    Map<EntryKey, Projector.Projected> becomes = byKey(become);
+    Map<EntryKey, Entry> was = byKey(before.land(record));
+    Map<EntryKey, Entry> becomes = byKey(after.land(record));
     Set<EntryKey> keys = new TreeSet<>(was.keySet());
     keys.addAll(becomes.keySet());
     List<Row> rows = new ArrayList<>();
+    RecordReaders readers = keys.isEmpty() ? null : before.readers(record);
+    RecordReaders readersAfter = readsAlike ? readers : after.readers(record);
+    boolean reasons = false;
     for (EntryKey key : keys) {
-      row(record, key, was.get(key), becomes.get(key)).ifPresent(rows::add);
+      Entry one = was.get(key);
+      Entry other = becomes.get(key);
+      reasons |= one == null || other == null || !one.rules().equals(other.rules());
+      if (one == null || other == null || !readsAlike(record, one, other)) {
+        row(
+                record,
+                key,
+                one == null ? null : before.cut(record, readers, one),
+                other == null ? null : after.cut(record, readersAfter, other))
+            .ifPresent(rows::add);
+      }
     }
-    return new Told(rows, !rules(were).equals(rules(become)));
+    return new Told(rows, reasons);
   }
 
-  /** Whether there would be anything to do for a record at all; cheaper than telling what. */
-  public boolean touches(WorkRecord record) {
-    List<Projector.Projected> were = before.project(record);
-    List<Projector.Projected> become = after.project(record);
-    boolean same = were.size() == become.size();
-    for (int i = 0; same && i < were.size(); i++) {
-      same = same(were.get(i), become.get(i));
-    }
-    return !same;
+  /** Known without cutting a face; where it is not known, the faces tell. */
+  private boolean readsAlike(WorkRecord record, Entry one, Entry other) {
+    return readsAlike && one.standsAs(other) && before.wordsAs(after, record, one, other);
   }
 
-  private static boolean same(Projector.Projected one, Projector.Projected other) {
-    boolean same =
-        one.entry().key().equals(other.entry().key())
-            && one.entry().rules().equals(other.entry().rules())
-            && one.faces().size() == other.faces().size();
-    for (int i = 0; same && i < one.faces().size(); i++) {
-      Projector.Seen was = one.faces().get(i);
-      Projector.Seen is = other.faces().get(i);
-      same =
-          was.rendering().equals(is.rendering())
-              && was.face().canonical().equals(is.face().canonical());
-    }
-    return same;
-  }
-
-  private static List<List<Long>> rules(List<Projector.Projected> all) {
-    return all.stream().map(one -> one.entry().rules()).toList();
-  }
-
-  private static Map<EntryKey, Projector.Projected> byKey(List<Projector.Projected> all) {
-    Map<EntryKey, Projector.Projected> found = new HashMap<>();
-    all.forEach(one -> found.put(one.entry().key(), one));
+  private static Map<EntryKey, Entry> byKey(List<Landing.Lands> all) {
+    Map<EntryKey, Entry> found = new HashMap<>();
+    all.forEach(one -> found.put(one.entry().key(), one.entry()));
     return found;
   }
 

@@ -43,22 +43,45 @@ public final class Projector {
 
   /** In the order of the entries' keys, faces by rendering. */
   public List<Projected> project(WorkRecord record) {
-    List<Landing.Lands> landed = router.land(record);
+    List<Landing.Lands> landed = land(record);
     if (landed.isEmpty()) {
       return List.of();
     }
     RecordReaders readers = RecordReaders.of(record, crew);
     List<Projected> found = new ArrayList<>(landed.size());
     for (Landing.Lands lands : landed) {
-      List<Seen> faces = new ArrayList<>(2);
-      for (Rendering rendering : calendars.renderingsOf(lands.calendar())) {
-        sight
-            .face(record, readers, lands.entry(), calendars.audience(rendering.id()))
-            .ifPresent(face -> faces.add(new Seen(rendering.id(), face)));
-      }
-      found.add(new Projected(lands.entry(), faces));
+      found.add(cut(record, readers, lands.entry()));
     }
     return found;
+  }
+
+  List<Landing.Lands> land(WorkRecord record) {
+    return router.land(record);
+  }
+
+  RecordReaders readers(WorkRecord record) {
+    return RecordReaders.of(record, crew);
+  }
+
+  /** An entry of the record with its faces. */
+  Projected cut(WorkRecord record, RecordReaders readers, Entry entry) {
+    List<Seen> faces = new ArrayList<>(2);
+    for (Rendering rendering : calendars.renderingsOf(entry.key().calendar())) {
+      sight
+          .face(record, readers, entry, calendars.audience(rendering.id()))
+          .ifPresent(face -> faces.add(new Seen(rendering.id(), face)));
+    }
+    return new Projected(entry, faces);
+  }
+
+  /** Whether both cut the same faces of the same entries, as far as wordings are the same. */
+  boolean readsAs(Projector other) {
+    return crew == other.crew && calendars == other.calendars && sight.readsAs(other.sight);
+  }
+
+  /** Whether both word an entry alike. */
+  boolean wordsAs(Projector other, WorkRecord record, Entry entry, Entry othersEntry) {
+    return sight.wordsAs(other.sight, record, entry, othersEntry);
   }
 
   /** The details that the readers of a rendering see of an entry, as far as they are filled. */

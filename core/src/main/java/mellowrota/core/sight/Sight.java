@@ -130,6 +130,18 @@ public final class Sight {
             : bare(record, words(record, readers), entry, standings, times, level));
   }
 
+  /** Whether both show the same to the same people, as far as wordings are the same. */
+  public boolean readsAs(Sight other) {
+    return details.all().equals(other.details.all())
+        && places == other.places
+        && permission == other.permission;
+  }
+
+  /** Whether both word an entry alike. */
+  public boolean wordsAs(Sight other, WorkRecord record, Entry entry, Entry othersEntry) {
+    return wordingOf(record, entry).readsAs(other.wordingOf(record, othersEntry));
+  }
+
   private RecordWords words(WorkRecord record, RecordReaders readers) {
     return readers.words(() -> new RecordWords(record, crew, calendars, places, details));
   }

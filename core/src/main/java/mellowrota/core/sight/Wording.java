@@ -57,6 +57,15 @@ public record Wording(
     return new Wording(id, name, other, place, text, categories, fixed);
   }
 
+  /** Whether whatever is worded so reads as if it were worded like the other. */
+  boolean readsAs(Wording other) {
+    return this == other
+        || title.toString().equals(other.title.toString())
+            && place.toString().equals(other.place.toString())
+            && text.toString().equals(other.text.toString())
+            && categories.equals(other.categories);
+  }
+
   /** Every detail it asks for. */
   public Set<DetailKey> asksFor() {
     Set<DetailKey> all = new LinkedHashSet<>(title.asksFor());

@@ -51,13 +51,14 @@ public class OutlookTest {
       Worlds.World was = builder.build();
       builder = random.random().nextBoolean() ? builder.rules(random.rules()) : builder;
       builder = random.random().nextBoolean() ? builder.details(random.definitions()) : builder;
+      // Half of them on the same people and calendars, where what reads alike is not cut at all.
+      builder = random.random().nextBoolean() ? builder.sharing(was) : builder;
       Worlds.World is = builder.wordings(random.wordings()).build();
       Outlook outlook = new Outlook(was.projector(), is.projector());
       for (int i = 1; i <= RECORDS; i++) {
         WorkRecord record = random.record(i);
         Map<EntryKey, String> told = new TreeMap<>();
         Outlook.Told of = outlook.of(record);
-        assertThat(outlook.touches(record)).as("seed %s", seed).isEqualTo(!of.isNothing());
         for (Outlook.Row row : of.rows()) {
           Set<RenderingId> faces = new TreeSet<>();
           row.faces().forEach(face -> faces.add(face.rendering()));

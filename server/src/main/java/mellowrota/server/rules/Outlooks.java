@@ -88,7 +88,8 @@ class Outlooks {
     Set<RecordId> past = past(from, before, ids);
     List<RecordId> found = new ArrayList<>();
     for (WorkRecord record : store.load(ids, false)) {
-      if (past.contains(record.id()) ? hides(outlook.of(record)) : outlook.touches(record)) {
+      Outlook.Told told = outlook.of(record);
+      if (past.contains(record.id()) ? hides(told) : !told.isNothing()) {
         found.add(record.id());
       }
     }

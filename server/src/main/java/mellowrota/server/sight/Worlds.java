@@ -115,6 +115,7 @@ public class Worlds {
         day,
         house,
         crew,
+        Places.of(placeList, house.zone()),
         placeList,
         calendars,
         details,
@@ -130,6 +131,7 @@ public class Worlds {
         world.day(),
         world.house(),
         world.crew(),
+        world.places(),
         world.placeList(),
         world.calendars(),
         details,
@@ -143,13 +145,13 @@ public class Worlds {
       LocalDate day,
       House house,
       Crew crew,
+      Places places,
       List<Place> placeList,
       Calendars calendars,
       Details details,
       List<Role> roles,
       Wordings wordings,
       List<LandingRule> rules) {
-    Places places = Places.of(placeList, house.zone());
     Router router = new Router(crew, calendars, places, rules);
     Sight sight = new Sight(crew, calendars, places, details, wordings, permission);
     return new World(
