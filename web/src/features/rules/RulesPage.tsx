@@ -8,6 +8,7 @@ import { LookFirst } from './LookFirst';
 import { useNames } from './queries';
 import { RuleRow } from './RuleRow';
 import styles from './rules.module.css';
+import { useSetFile } from './SetFile';
 import { TryRecord } from './TryRecord';
 import { useRules } from './useRules';
 import { Wordings } from './Wordings';
@@ -20,6 +21,7 @@ export function RulesPage() {
   const world = useNames();
   const [search, setSearch] = useSearchParams();
   const tab = search.get('tab') ?? 'rules';
+  const file = useSetFile(page.bringIn);
   const dragged = useRef<number | null>(null);
   if (page.now.isPending) {
     return <Loading what={words.loading} />;
@@ -50,11 +52,13 @@ export function RulesPage() {
           />
           {tab === 'rules' && <span className={styles.quiet}>{words.order}</span>}
           <span className={styles.grow} />
+          {file.menu}
           {tab === 'rules' && <Button onClick={page.add}>{words.fresh}</Button>}
           {tab === 'wordings' && <Button onClick={page.addWording}>{words.freshWording}</Button>}
           {tab === 'details' && <Button onClick={page.addDetail}>{words.freshDetail}</Button>}
         </div>
         <WorkStrip />
+        {file.faults}
         {page.stale && (
           <p className={styles.stale} role="alert">
             {words.changedMeanwhile}

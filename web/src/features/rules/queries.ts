@@ -21,6 +21,20 @@ export function useLook() {
   });
 }
 
+/** The set that a file says. */
+export function useReadFile() {
+  return useMutation({
+    mutationFn: (text: string) =>
+      take(
+        api.POST('/api/v1/rules/file', {
+          body: text,
+          bodySerializer: (body) => body,
+          headers: { 'Content-Type': 'application/yaml' },
+        }),
+      ),
+  });
+}
+
 /** What a look found until now, asked again until all records were looked at. */
 export function useLooked(begun: Outlook | undefined) {
   return useQuery({

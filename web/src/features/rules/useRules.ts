@@ -82,6 +82,15 @@ export function useRules() {
     setRule: (at: number, rule: Rule) => setRules(rules.map((one, i) => (i === at ? rule : one))),
     setWording: (at: number, wording: Wording) =>
       change({ wordings: set!.wordings.map((one, i) => (i === at ? wording : one)) }),
+    /** What a file says, to be looked at; its parts that say nothing stay. */
+    bringIn: (read: Wish) =>
+      change({
+        rules: read.rules,
+        wordings: read.wordings,
+        ...(read.details && { details: read.details }),
+        ...(read.usual && { usual: read.usual }),
+        titlesFixed: read.titlesFixed || undefined,
+      }),
     addWording: () =>
       change({
         wordings: [

@@ -9,6 +9,12 @@ export const words = {
   ],
   loading: 'Fetching the rules',
   fresh: 'New rule',
+  file: 'File',
+  fileOut: 'All of it as a file',
+  fileIn: 'Bring in a file',
+  fileClose: 'Close',
+  fileFaults: (n: number) =>
+    `The file was not taken: ${n === 1 ? 'one thing in it is' : `${n} things in it are`} wrong`,
   none: 'No rules yet',
   noneWhy:
     'Without a rule, work lands on no calendar. A rule says which work lands where, and how.',

@@ -237,7 +237,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads a CSV or iCalendar file to rows and tells what its columns may be */
-        post: operations["read"];
+        post: operations["read_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -668,6 +668,24 @@ export interface paths {
         get: operations["now"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rules/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole set as one file that people read and write */
+        get: operations["file"];
+        put?: never;
+        /** The set that a file says, to be looked at and taken; nothing is kept */
+        post: operations["read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2151,7 +2169,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_1: {
         parameters: {
             query: {
                 what: "RECORDS" | "PEOPLE" | "PLACES";
@@ -2879,6 +2897,50 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["RuleSet"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/yaml;charset=utf-8": string;
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/yaml": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RuleSetWish"];
                 };
             };
         };

@@ -96,6 +96,10 @@ final class Api {
     return send("PATCH", path, body, headers);
   }
 
+  Answer put(String path, String body, String... headers) {
+    return send("PUT", path, body, headers);
+  }
+
   Answer delete(String path) {
     return send("DELETE", path, null);
   }

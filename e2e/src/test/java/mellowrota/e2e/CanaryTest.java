@@ -178,6 +178,11 @@ public class CanaryTest {
     call("POST /api/v1/feeds", CanaryTest::feed);
     call("GET /feeds/{token}.ics", a -> a.get(feed(a).json().get("address").asString()));
     call("DELETE /api/v1/feeds/{id}", CanaryTest::withdrawFeed);
+    call("GET /api/v1/shares", a -> a.get("/api/v1/shares"));
+    call("POST /api/v1/shares", a -> share(a));
+    call("PUT /api/v1/shares/{id}", a -> a.put(ofShare(a), "{\"level\": \"ALL\"}"));
+    call("POST /api/v1/shares/{id}/accept", CanaryTest::acceptShare);
+    call("DELETE /api/v1/shares/{id}", a -> a.delete(ofShare(a)));
     call(
         "POST /api/v1/files/read",
         a -> a.post("/api/v1/files/read?what=RECORDS", "Id,Title\n1,Oil hinges\n"));
@@ -190,7 +195,11 @@ public class CanaryTest {
     call("POST /api/v1/files/look", a -> a.post("/api/v1/files/look", rows));
     call("POST /api/v1/files/take", a -> a.post("/api/v1/files/take", rows));
     call("GET /api/v1/rules", a -> a.get("/api/v1/rules"));
-    call("GET /api/v1/rules/looks/{looked}", a -> a.get("/api/v1/rules/looks/none"));
+    call("GET /api/v1/rules/looks/{looked}", CanaryTest::looked);
+    call("GET /api/v1/rules/file", a -> a.get("/api/v1/rules/file"));
+    call(
+        "POST /api/v1/rules/file",
+        a -> a.post("/api/v1/rules/file", "rules: []", "Content-Type", "application/yaml"));
     call("GET /api/v1/rules/work", a -> a.get("/api/v1/rules/work"));
     call("POST /api/v1/rules/work/{act}/stop", a -> a.post("/api/v1/rules/work/0/stop", "{}"));
     call("POST /api/v1/rules/work/{act}/go-on", a -> a.post("/api/v1/rules/work/0/go-on", "{}"));
@@ -294,6 +303,17 @@ public class CanaryTest {
     return api.post("/api/v1/rules/" + verb, set.toString());
   }
 
+  /** What a look of one's own found. */
+  private static Api.Answer looked(Api api) {
+    Api.Answer now = api.get("/api/v1/rules");
+    String token = "none";
+    if (now.status() == 200) {
+      JsonNode look = api.post("/api/v1/rules/look", now.json().toString()).expect(200).json();
+      token = look.get("looked").asString();
+    }
+    return api.get("/api/v1/rules/looks/" + token);
+  }
+
   private static Api.Answer letViewGo(Api api) {
     JsonNode saved = api.post("/api/v1/views", "{\"name\": \"Gone\", \"query\": \"\"}").json();
     return api.delete("/api/v1/views/" + saved.get("id").asLong());
@@ -370,6 +390,45 @@ public class CanaryTest {
     JsonNode feeds = api.get("/api/v1/feeds").json();
     long id = feeds.isEmpty() ? 0 : feeds.get(feeds.size() - 1).get("id").asLong();
     return api.delete("/api/v1/feeds/" + id);
+  }
+
+  /** Offers one's own calendar to the first who has no share of it yet. */
+  private static Api.Answer share(Api api) {
+    Api.Answer last = null;
+    for (JsonNode calendar : api.get("/api/v1/calendars").json()) {
+      for (JsonNode person : api.get("/api/v1/people").json()) {
+        if (last == null || last.status() == 422) {
+          last =
+              api.post(
+                  "/api/v1/shares",
+                  "{\"calendar\": %d, \"reader\": %d}"
+                      .formatted(calendar.get("id").asLong(), person.get("id").asLong()));
+        }
+      }
+    }
+    return last;
+  }
+
+  private static String ofShare(Api api) {
+    share(api);
+    JsonNode shares = api.get("/api/v1/shares").json();
+    return "/api/v1/shares/"
+        + (shares.isEmpty() ? 0 : shares.get(shares.size() - 1).get("id").asLong());
+  }
+
+  /** What is offered to the asker; made by them, if they may, in a calendar they do not read. */
+  private static Api.Answer acceptShare(Api api) {
+    long me = api.get("/api/v1/session").json().get("person").asLong();
+    for (JsonNode calendar : api.get("/api/v1/calendars").json()) {
+      Api.Answer made =
+          api.post(
+              "/api/v1/shares",
+              "{\"calendar\": %d, \"reader\": %d}".formatted(calendar.get("id").asLong(), me));
+      if (made.status() == 201) {
+        return api.post("/api/v1/shares/" + made.json().get("id").asLong() + "/accept", "{}");
+      }
+    }
+    return api.post("/api/v1/shares/0/accept", "{}");
   }
 
   private static Api.Answer changePassword(Api api) {

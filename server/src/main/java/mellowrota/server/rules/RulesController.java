@@ -19,6 +19,7 @@ import mellowrota.server.records.Records;
 import mellowrota.server.records.Sights;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,6 +30,8 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Landing rules and wordings, written by coordinators: tried, looked at, taken. */
 @RestController
@@ -45,6 +48,7 @@ class RulesController {
   private final Landings landings;
   private final Records records;
   private final Clock clock;
+  private final JsonMapper json;
 
   RulesController(
       Sets sets,
@@ -56,7 +60,9 @@ class RulesController {
       RecordAccess access,
       Landings landings,
       Records records,
-      Clock clock) {
+      Clock clock,
+      JsonMapper json) {
+    this.json = json;
     this.records = records;
     this.clock = clock;
     this.sets = sets;
@@ -75,6 +81,38 @@ class RulesController {
   SetViews.SetView now(Asker asker) {
     coordinator(worlds.now(), asker);
     return sets.view();
+  }
+
+  @GetMapping(path = "/file", produces = "application/yaml;charset=utf-8")
+  @Operation(summary = "The whole set as one file that people read and write")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  ResponseEntity<String> file(Asker asker) {
+    World world = worlds.now();
+    coordinator(world, asker);
+    return ResponseEntity.ok()
+        .header("Content-Disposition", "attachment; filename=\"rules.yaml\"")
+        .body(SetFileWriter.write(world, sets.now()));
+  }
+
+  @PostMapping(path = "/file", consumes = "application/yaml")
+  @Operation(summary = "The set that a file says, to be looked at and taken; nothing is kept")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  SetViews.WishView read(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content =
+                  @Content(
+                      mediaType = "application/yaml",
+                      schema = @Schema(implementation = String.class)))
+          @RequestBody(required = false)
+          String text) {
+    World world = worlds.now();
+    coordinator(world, asker);
+    ObjectNode now = sets.now();
+    ObjectNode set = SetFileReader.read(world, now, text == null ? "" : text, json);
+    set.put("tag", Sets.tag(now));
+    set.remove("fallback");
+    return json.treeToValue(set, SetViews.WishView.class);
   }
 
   @PostMapping("/look")

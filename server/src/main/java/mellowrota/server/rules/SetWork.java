@@ -10,7 +10,6 @@ import java.util.concurrent.RejectedExecutionException;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
-import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.slf4j.Logger;
@@ -94,25 +93,22 @@ class SetWork implements DisposableBean {
   /** Stops it where it is; what was done stays done until it goes on or is undone. */
   @Transactional
   void stop(long act) {
-    turn(act, "RUNNING", "STOPPED", "This is not under way; it ended or was stopped.");
+    turn(act, "RUNNING", "STOPPED");
   }
 
   @Transactional
   void goOn(long act) {
-    turn(act, "STOPPED", "RUNNING", "This was not stopped; it goes on or has ended.");
+    turn(act, "STOPPED", "RUNNING");
     beginAfterCommit();
   }
 
-  private void turn(long act, String from, String to, String otherwise) {
-    int turned =
-        jdbc.sql("update set_change set state = ?, lease_until = null where act = ? and state = ?")
-            .param(to)
-            .param(act)
-            .param(from)
-            .update();
-    if (turned == 0) {
-      throw Problem.of(409, "not-so", otherwise);
-    }
+  /** Does nothing to what is so already or has ended. */
+  private void turn(long act, String from, String to) {
+    jdbc.sql("update set_change set state = ?, lease_until = null where act = ? and state = ?")
+        .param(to)
+        .param(act)
+        .param(from)
+        .update();
   }
 
   /** Begins as soon as what this transaction did is there for others. */

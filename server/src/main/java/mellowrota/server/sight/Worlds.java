@@ -108,7 +108,7 @@ public class Worlds {
     House house = store.house();
     Crew crew = Crew.on(day, store.people(), store.teams(), store.memberships());
     List<Place> placeList = store.places();
-    Calendars calendars = Calendars.of(house, crew, calendars(), renderings());
+    Calendars calendars = Calendars.of(house, crew, calendars(), renderings(day));
     Details details = Details.of(definitions());
     return assembled(
         version,
@@ -194,9 +194,15 @@ public class Worlds {
     };
   }
 
-  private List<Rendering> renderings() {
+  /** Those there are on a day; a share that is over renders nothing. */
+  private List<Rendering> renderings(LocalDate day) {
     return jdbc.sql(
-            "select id, calendar, way, reader, level from rendering where way <> 'WITHDRAWN' order by id")
+            """
+            select r.id, r.calendar, r.way, r.reader, r.level from rendering r
+            left join share s on s.rendering = r.id
+            where r.way <> 'WITHDRAWN' and (s.until_day is null or s.until_day > ?) order by r.id
+            """)
+        .param(day)
         .query(
             (row, n) ->
                 new Rendering(

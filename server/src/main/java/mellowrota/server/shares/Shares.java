@@ -1,0 +1,296 @@
+package mellowrota.server.shares;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/**
+ * Offers, accepts, changes and withdraws shares. Each is an act that changes the world, so that
+ * what a reader may no longer see goes in the same act (SIGHT 5).
+ */
+@Service
+class Shares {
+
+  private final JdbcClient jdbc;
+  private final Worlds worlds;
+  private final Acts acts;
+
+  Shares(JdbcClient jdbc, Worlds worlds, Acts acts) {
+    this.jdbc = jdbc;
+    this.worlds = worlds;
+    this.acts = acts;
+  }
+
+  /**
+   * A share that was not withdrawn.
+   *
+   * @param until the first day on which it is over
+   */
+  record Share(
+      long id,
+      CalendarId calendar,
+      PersonId reader,
+      PersonId givenBy,
+      Level level,
+      boolean mayPassOn,
+      Optional<LocalDate> until,
+      Instant madeAt,
+      boolean accepted) {}
+
+  /** What somebody wants of a share. */
+  record Wanted(Level level, boolean mayPassOn, Optional<LocalDate> until) {}
+
+  /**
+   * Those a person may know of: given by them, for them, or of their own calendar; all to office.
+   */
+  List<Share> of(World world, Person asker) {
+    long own = world.calendars().own(asker.id()).map(calendar -> calendar.id().value()).orElse(0L);
+    return jdbc.sql(
+            """
+            select id, calendar, reader, given_by, level, may_pass_on, until_day, made_at,
+              accepted_at is not null
+            from share where withdrawn_at is null
+              and (:all or given_by = :me or reader = :me or calendar = :own) order by id
+            """)
+        .param("all", asker.isCoordinator())
+        .param("me", asker.id().value())
+        .param("own", own)
+        .query(
+            (row, n) ->
+                new Share(
+                    row.getLong(1),
+                    CalendarId.of(row.getLong(2)),
+                    PersonId.of(row.getLong(3)),
+                    PersonId.of(row.getLong(4)),
+                    Level.valueOf(row.getString(5)),
+                    row.getBoolean(6),
+                    Optional.ofNullable(row.getObject(7, LocalDate.class)),
+                    row.getObject(8, OffsetDateTime.class).toInstant(),
+                    row.getBoolean(9)))
+        .list();
+  }
+
+  /** Offers a calendar to a reader; nothing is shown before they accept it. */
+  long offer(PersonId asker, CalendarId calendar, PersonId reader, Wanted wanted) {
+    return Long.parseLong(
+        acts.run(
+                Acts.Wanted.by(asker, "share.offer", Optional.empty(), "").changingTheWorld(),
+                act -> {
+                  World world = worlds.now();
+                  Person person = world.person(asker);
+                  Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
+                  requireMayGive(world, person, of, wanted);
+                  requireNew(world, of, reader);
+                  return Long.toString(insert(act, calendar, reader, wanted));
+                })
+            .answer());
+  }
+
+  private long insert(Act act, CalendarId calendar, PersonId reader, Wanted wanted) {
+    return jdbc.sql(
+            """
+            insert into share
+              (calendar, reader, given_by, level, may_pass_on, until_day, made_at)
+            values (?, ?, ?, ?, ?, ?, ?) returning id
+            """)
+        .param(calendar.value())
+        .param(reader.value())
+        .param(act.actor().value())
+        .param(wanted.level().name())
+        .param(wanted.mayPassOn())
+        .param(wanted.until().orElse(null))
+        .param(act.at().atOffset(ZoneOffset.UTC))
+        .query(Long.class)
+        .single();
+  }
+
+  private void requireMayGive(World world, Person person, Calendar calendar, Wanted wanted) {
+    if (person.isCoordinator() || isOwner(person, calendar)) {
+      return;
+    }
+    Share passable =
+        of(world, person).stream()
+            .filter(share -> share.calendar().equals(calendar.id()))
+            .filter(share -> share.reader().equals(person.id()))
+            .filter(share -> share.accepted() && share.mayPassOn())
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    Problem.forbidden(
+                        "You may share your own calendar, and what was shared with you to be passed on."));
+    if (wanted.level().compareTo(passable.level()) > 0) {
+      throw Problem.fault(
+          "/level", "is more than you read there yourself; " + passable.level() + " at most");
+    }
+  }
+
+  private static boolean isOwner(Person person, Calendar calendar) {
+    return calendar.owner() instanceof Calendar.Owner.Own own && own.person().equals(person.id());
+  }
+
+  private void requireNew(World world, Calendar calendar, PersonId reader) {
+    Optional<Person> person = world.crew().person(reader).filter(one -> !one.hasLeft());
+    if (person.isEmpty()) {
+      throw Problem.fault("/reader", "is nobody of the house; GET /api/v1/people lists them");
+    }
+    boolean member =
+        world.calendars().members(calendar).stream().anyMatch(one -> one.id().equals(reader));
+    if (member) {
+      throw Problem.fault("/reader", "reads this calendar already, as its owner or member");
+    }
+    boolean again =
+        jdbc.sql(
+                """
+                select exists (select 1 from share where calendar = ? and reader = ?
+                  and withdrawn_at is null)
+                """)
+            .param(calendar.id().value())
+            .param(reader.value())
+            .query(Boolean.class)
+            .single();
+    if (again) {
+      throw Problem.fault("/reader", "has a share of this calendar already; change that one");
+    }
+  }
+
+  /** Accepts what was offered to the asker. */
+  void accept(PersonId asker, long id) {
+    change(
+        asker,
+        "share.accept",
+        id,
+        (share, act) -> {
+          if (!share.reader().equals(asker)) {
+            throw Problem.forbidden("A share is accepted by whom it is for.");
+          }
+          if (!share.accepted()) {
+            long rendering =
+                jdbc.sql(
+                        """
+                        insert into rendering (calendar, way, reader, level)
+                        values (?, 'SHARE', ?, ?) returning id
+                        """)
+                    .param(share.calendar().value())
+                    .param(share.reader().value())
+                    .param(share.level().name())
+                    .query(Long.class)
+                    .single();
+            jdbc.sql("update share set accepted_at = ?, rendering = ? where id = ?")
+                .param(act.at().atOffset(ZoneOffset.UTC))
+                .param(rendering)
+                .param(id)
+                .update();
+          }
+        });
+  }
+
+  /** Gives a share another level, end or mark. */
+  void change(PersonId asker, long id, Wanted wanted) {
+    change(
+        asker,
+        "share.change",
+        id,
+        (share, act) -> {
+          requireGiver(asker, share);
+          World world = worlds.now();
+          Calendar calendar = world.calendars().find(share.calendar()).orElseThrow();
+          requireMayGive(world, world.person(asker), calendar, wanted);
+          jdbc.sql("update share set level = ?, may_pass_on = ?, until_day = ? where id = ?")
+              .param(wanted.level().name())
+              .param(wanted.mayPassOn())
+              .param(wanted.until().orElse(null))
+              .param(id)
+              .update();
+          jdbc.sql(
+                  """
+                  update rendering set level = ?, access_no = access_no + 1
+                  where id = (select rendering from share where id = ?)
+                  """)
+              .param(wanted.level().name())
+              .param(id)
+              .update();
+        });
+  }
+
+  /** Withdraws a share, by whoever gave it or reads by it; those passed on from it go with it. */
+  void withdraw(PersonId asker, long id) {
+    change(
+        asker,
+        "share.withdraw",
+        id,
+        (share, act) -> {
+          if (!share.reader().equals(asker)) {
+            requireGiver(asker, share);
+          }
+          withdraw(act, share);
+        });
+  }
+
+  private void withdraw(Act act, Share share) {
+    jdbc.sql("update share set withdrawn_at = ? where id = ?")
+        .param(act.at().atOffset(ZoneOffset.UTC))
+        .param(share.id())
+        .update();
+    jdbc.sql(
+            """
+            update rendering set way = 'WITHDRAWN'
+            where id = (select rendering from share where id = ?)
+            """)
+        .param(share.id())
+        .update();
+    World world = worlds.now();
+    Person reader = world.crew().person(share.reader()).orElseThrow();
+    boolean stillMay =
+        reader.isCoordinator()
+            || isOwner(reader, world.calendars().find(share.calendar()).orElseThrow());
+    if (!stillMay) {
+      of(world, reader).stream()
+          .filter(other -> other.givenBy().equals(share.reader()))
+          .filter(other -> other.calendar().equals(share.calendar()))
+          .forEach(other -> withdraw(act, other));
+    }
+  }
+
+  private void requireGiver(PersonId asker, Share share) {
+    World world = worlds.now();
+    Person person = world.person(asker);
+    Calendar calendar = world.calendars().find(share.calendar()).orElseThrow();
+    if (!person.isCoordinator() && !share.givenBy().equals(asker) && !isOwner(person, calendar)) {
+      throw Problem.forbidden("A share is changed by whoever gave it or owns the calendar.");
+    }
+  }
+
+  private interface Step {
+    void take(Share share, Act act);
+  }
+
+  private void change(PersonId asker, String kind, long id, Step step) {
+    acts.run(
+        Acts.Wanted.by(asker, kind, Optional.empty(), "").changingTheWorld(),
+        act -> {
+          World world = worlds.now();
+          Share share =
+              of(world, world.person(asker)).stream()
+                  .filter(one -> one.id() == id)
+                  .findFirst()
+                  .orElseThrow(Problem::notFound);
+          step.take(share, act);
+          return "";
+        });
+  }
+}

@@ -1,0 +1,198 @@
+package mellowrota.server.shares;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Shares over HTTP. */
+@RestController
+@RequestMapping("/api/v1/shares")
+class SharesController {
+
+  private static final Set<String> CHANGE = Set.of("level", "mayPassOn", "until");
+  private static final Set<String> OFFER =
+      Set.of("calendar", "reader", "level", "mayPassOn", "until");
+
+  private final Shares shares;
+  private final Worlds worlds;
+
+  SharesController(Shares shares, Worlds worlds) {
+    this.shares = shares;
+    this.worlds = worlds;
+  }
+
+  /**
+   * A share.
+   *
+   * @param level what it asks for: BUSY_ONLY, TIMES_AND_PLACE or ALL
+   * @param holds the level that holds, where the organisation's limit for outside is lower
+   * @param until the first day on which it is over
+   * @param mine whether the asker reads by it
+   */
+  @Schema(name = "Share")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record ShareView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reader,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String givenBy,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String level,
+      String holds,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mayPassOn,
+      LocalDate until,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean accepted,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mine) {}
+
+  @Schema(name = "ShareMade")
+  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+
+  @Schema(name = "ShareWish")
+  record WishSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long reader,
+      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; TIMES_AND_PLACE unless said")
+          String level,
+      Boolean mayPassOn,
+      @Schema(description = "The first day on which it is over") LocalDate until) {}
+
+  @Schema(name = "ShareChange")
+  record ChangeSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String level,
+      Boolean mayPassOn,
+      LocalDate until) {}
+
+  @GetMapping
+  @Operation(summary = "Shares the asker gave, reads by or owns the calendar of; a coordinator all")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<ShareView> shares(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    return shares.of(world, me).stream().map(share -> view(world, me, share)).toList();
+  }
+
+  private static ShareView view(World world, Person me, Shares.Share share) {
+    Level limit = world.house().outsideLimit();
+    boolean limited =
+        share.level().compareTo(limit) > 0
+            && world
+                .crew()
+                .person(share.reader())
+                .filter(one -> !one.everywhere().isCrew() && !one.isTeamCoordinator())
+                .isPresent();
+    return new ShareView(
+        share.id(),
+        share.calendar().value(),
+        world.calendars().find(share.calendar()).map(Calendar::name).orElse(""),
+        ReaderWords.name(world, share.reader()),
+        ReaderWords.name(world, share.givenBy()),
+        share.level().name(),
+        limited ? limit.name() : null,
+        share.mayPassOn(),
+        share.until().orElse(null),
+        share.madeAt(),
+        share.accepted(),
+        share.reader().equals(me.id()));
+  }
+
+  @PostMapping
+  @Operation(summary = "Offers a calendar to a reader; it shows once accepted")
+  ResponseEntity<MadeView> offer(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = WishSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, OFFER);
+    OptionalLong calendar = input.number("calendar");
+    OptionalLong reader = input.number("reader");
+    if (calendar.isEmpty() && !input.namesFault("calendar")) {
+      input.fault("calendar", "is missing; GET /api/v1/calendars lists them");
+    }
+    if (reader.isEmpty() && !input.namesFault("reader")) {
+      input.fault("reader", "is missing; GET /api/v1/people lists them");
+    }
+    Shares.Wanted wanted = wanted(input, Level.TIMES_AND_PLACE);
+    input.check();
+    long id =
+        shares.offer(
+            asker.person(),
+            CalendarId.of(calendar.orElseThrow()),
+            PersonId.of(reader.orElseThrow()),
+            wanted);
+    return ResponseEntity.status(201).body(new MadeView(id));
+  }
+
+  private Shares.Wanted wanted(Input input, Level usual) {
+    Level level = input.choice("level", Level.class).orElse(usual);
+    Optional<LocalDate> until = input.day("until");
+    LocalDate today = worlds.now().day();
+    if (until.filter(day -> !day.isAfter(today)).isPresent()) {
+      input.fault("until", "is not after today; a share ends on a day to come");
+    }
+    return new Shares.Wanted(level, input.flag("mayPassOn").orElse(false), until);
+  }
+
+  @PostMapping("/{id}/accept")
+  @Operation(summary = "Accepts a share that was offered to the asker")
+  ResponseEntity<Void> accept(Asker asker, @PathVariable long id) {
+    shares.accept(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PutMapping("/{id}")
+  @Operation(summary = "Gives a share another level, end or mark")
+  ResponseEntity<Void> change(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, CHANGE);
+    if (!input.has("level")) {
+      input.fault("level", "is missing; one of BUSY_ONLY, TIMES_AND_PLACE, ALL");
+    }
+    Shares.Wanted wanted = wanted(input, Level.BUSY_ONLY);
+    input.check();
+    shares.change(asker.person(), id, wanted);
+    return ResponseEntity.noContent().build();
+  }
+
+  @DeleteMapping("/{id}")
+  @Operation(summary = "Withdraws a share, or leaves one that was given to the asker")
+  ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
+    shares.withdraw(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+}
