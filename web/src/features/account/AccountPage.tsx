@@ -16,6 +16,7 @@ import {
   useWithdraw,
   useWithdrawFeed,
 } from './queries';
+import { Shares } from './Shares';
 import { words } from './words';
 
 export function AccountPage({ email }: { email: string }) {
@@ -24,6 +25,7 @@ export function AccountPage({ email }: { email: string }) {
       <h1 className={styles.heading}>{words.heading}</h1>
       <div className={styles.parts}>
         <Calendars email={email} />
+        <Shares />
         <Feeds />
         <AsFile />
         <Password />

@@ -55,3 +55,33 @@ export function useWithdrawFeed() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['feeds'] }),
   });
 }
+
+export function useShares() {
+  return useQuery({ queryKey: ['shares'], queryFn: () => take(api.GET('/api/v1/shares')) });
+}
+
+/** What can be done with a share; calendars are read otherwise afterwards. */
+export function useShareDeeds() {
+  const client = useQueryClient();
+  const done = () => client.invalidateQueries();
+  const path = (id: number) => ({ params: { path: { id } } });
+  return {
+    offer: useMutation({
+      mutationFn: (body: Schemas['ShareWish']) => take(api.POST('/api/v1/shares', { body })),
+      onSuccess: done,
+    }),
+    accept: useMutation({
+      mutationFn: (id: number) => take(api.POST('/api/v1/shares/{id}/accept', path(id))),
+      onSuccess: done,
+    }),
+    change: useMutation({
+      mutationFn: ({ id, ...body }: Schemas['ShareChange'] & { id: number }) =>
+        take(api.PUT('/api/v1/shares/{id}', { ...path(id), body })),
+      onSuccess: done,
+    }),
+    withdraw: useMutation({
+      mutationFn: (id: number) => take(api.DELETE('/api/v1/shares/{id}', path(id))),
+      onSuccess: done,
+    }),
+  };
+}

@@ -13,6 +13,24 @@ export const words = {
   used: 'last used',
   never: 'never used',
   withdraw: 'Withdraw',
+  shares: 'Calendars shared with one more reader',
+  sharesWhy:
+    'What they see of an entry is cut to the level chosen here, and to what is for them anyway. It shows once they accept it, and goes at once when it is withdrawn.',
+  shareCalendar: 'Which calendar?',
+  shareReader: 'With whom?',
+  shareLevel: 'How much it shows',
+  shareUntil: 'Over on',
+  passOn: 'May be passed on',
+  offer: 'Offer it',
+  accept: 'Accept',
+  leave: 'Leave',
+  noShares: 'No calendar is shared yet.',
+  notAccepted: 'not accepted yet',
+  over: (day: string) => `over on ${day}`,
+  shareOf: (calendar: string, who: string, mine: boolean) =>
+    mine ? `${calendar}, from ${who}` : `${calendar}, with ${who}`,
+  limited: (holds: string, chosen: string) =>
+    `${holds}, the most for readers outside (chosen: ${chosen.toLowerCase()})`,
   feeds: 'Secret addresses to subscribe to',
   feedsWhy:
     'For programs that only read. Whoever has an address can read it and pass it on, so it shows what outside readers may see.',

@@ -24,6 +24,8 @@ export function LookFirst(props: Props) {
     <Modal
       open={open}
       width={720}
+      centered
+      styles={{ body: { maxHeight: 'calc(100vh - 190px)', overflowY: 'auto' } }}
       title={words.lookHeading}
       okText={words.takeIt}
       cancelText={words.cancel}

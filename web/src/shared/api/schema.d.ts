@@ -33,7 +33,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Withdraws an app password at once */
-        delete: operations["withdraw_1"];
+        delete: operations["withdraw_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -204,7 +204,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Withdraws a feed at once */
-        delete: operations["withdraw"];
+        delete: operations["withdraw_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -272,7 +272,7 @@ export interface paths {
         get: operations["invited"];
         put?: never;
         /** Takes up an invitation: sets one's password and ends the link */
-        post: operations["accept"];
+        post: operations["accept_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -569,7 +569,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Changes a record, if it is still as the asker saw it */
-        patch: operations["change"];
+        patch: operations["change_1"];
         trace?: never;
     };
     "/api/v1/records/{id}/history": {
@@ -825,6 +825,59 @@ export interface paths {
         post: operations["signIn"];
         /** Signs out */
         delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Shares the asker gave, reads by or owns the calendar of; a coordinator all */
+        get: operations["shares"];
+        put?: never;
+        /** Offers a calendar to a reader; it shows once accepted */
+        post: operations["offer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shares/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a share another level, end or mark */
+        put: operations["change"];
+        post?: never;
+        /** Withdraws a share, or leaves one that was given to the asker */
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shares/{id}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accepts a share that was offered to the asker */
+        post: operations["accept"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1659,6 +1712,48 @@ export interface components {
             /** Format: int64 */
             record?: number;
         };
+        Share: {
+            accepted: boolean;
+            /** Format: int64 */
+            calendar: number;
+            calendarName: string;
+            givenBy: string;
+            holds?: string;
+            /** Format: int64 */
+            id: number;
+            level: string;
+            /** Format: date-time */
+            madeAt: string;
+            mayPassOn: boolean;
+            mine: boolean;
+            reader: string;
+            /** Format: date */
+            until?: string;
+        };
+        ShareChange: {
+            level: string;
+            mayPassOn?: boolean;
+            /** Format: date */
+            until?: string;
+        };
+        ShareMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        ShareWish: {
+            /** Format: int64 */
+            calendar: number;
+            /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; TIMES_AND_PLACE unless said */
+            level?: string;
+            mayPassOn?: boolean;
+            /** Format: int64 */
+            reader: number;
+            /**
+             * Format: date
+             * @description The first day on which it is over
+             */
+            until?: string;
+        };
         Sight: {
             audiences: components["schemas"]["SightAudience"][];
             details: components["schemas"]["SightDetail"][];
@@ -1884,7 +1979,7 @@ export interface operations {
             };
         };
     };
-    withdraw_1: {
+    withdraw_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2125,7 +2220,7 @@ export interface operations {
             };
         };
     };
-    withdraw: {
+    withdraw_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2244,7 +2339,7 @@ export interface operations {
             };
         };
     };
-    accept: {
+    accept_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2746,7 +2841,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header: {
@@ -3154,6 +3249,114 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    shares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Share"][];
+                };
+            };
+        };
+    };
+    offer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ShareMade"];
+                };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -173,6 +173,67 @@ public class RulesPageTest extends InBrowser {
     button(page, "Leave it as it was").click();
   }
 
+  private static com.microsoft.playwright.options.FilePayload yaml(String text) {
+    return new com.microsoft.playwright.options.FilePayload(
+        "rules.yaml", "application/yaml", text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+  }
+
+  /** A file with faults says where; mended, it is edited and looked at like anything else. */
+  @Test
+  public void theSetComesInAsAFile() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/rules");
+    assertThat(rule(page, 1)).isVisible();
+    Locator file = page.getByLabel("Bring in a file");
+    String text =
+        """
+        rules:
+          - note: From a file
+            when:
+              - kind: [chore]
+            lands on:
+              - Master
+            as: as it comes
+            when done: comes off
+        """;
+    file.setInputFiles(yaml(text));
+    Locator told = page.getByRole(AriaRole.ALERT);
+    assertThat(told).containsText("line 4, column 16");
+    assertThat(told).containsText("\"chore\" is no kind; one of deadline, job, shift, ticket");
+    button(page, "Close").click();
+    file.setInputFiles(yaml(text.replace("chore", "job")));
+    assertThat(rule(page, 1)).containsText("From a file");
+    assertThat(rule(page, 2)).hasCount(0);
+    button(page, "Look first").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Seen no longer");
+    button(page, "Back to the rules").click();
+    button(page, "Leave it as it was").click();
+    assertThat(rule(page, 2)).isVisible();
+  }
+
+  /** One offers, the other accepts and leaves: each on their own account page. */
+  @Test
+  public void aCalendarIsSharedAndLeft() {
+    Page ines = signedIn("ines", ColorScheme.LIGHT, "/account");
+    Locator shares =
+        ines.locator("section")
+            .filter(
+                new Locator.FilterOptions().setHasText("Calendars shared with one more reader"));
+    shares.getByLabel("Which calendar?").click();
+    ines.keyboard().type("Ines Okafor");
+    ines.keyboard().press("Enter");
+    shares.getByLabel("With whom?").click();
+    ines.keyboard().type("Wren");
+    ines.keyboard().press("Enter");
+    button(ines, "Offer it").click();
+    assertThat(shares).containsText("Ines Okafor, own, with Wren Adeyemi");
+    assertThat(shares).containsText("not accepted yet");
+    Page wren = signedIn("wren", ColorScheme.DARK, "/account");
+    button(wren, "Accept").click();
+    assertThat(button(wren, "Accept")).hasCount(0);
+    button(wren, "Withdraw Ines Okafor, own, Wren Adeyemi").click();
+    assertThat(wren.getByText("No calendar is shared yet.")).isVisible();
+  }
+
   @Test
   public void aRecordIsTried() {
     Api hana = Api.of(server, "hana");
