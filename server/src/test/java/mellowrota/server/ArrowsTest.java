@@ -40,6 +40,7 @@ public class ArrowsTest {
           Map.entry("today", Set.of("acts", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
           Map.entry("shares", Set.of("acts", "sight")),
+          Map.entry("audit", Set.of("records", "sight")),
           Map.entry("files", Set.of("calendars", "ical", "records", "sight")),
           Map.entry("incoming", Set.of("acts", "crew", "ical", "records", "sight")),
           Map.entry("live", Set.of("acts", "records", "sight", "crew")),

@@ -19,6 +19,7 @@ import mellowrota.core.sight.Face;
 import mellowrota.server.calendars.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Csv;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordList;
 import mellowrota.server.records.RecordView;

@@ -1,4 +1,4 @@
-package mellowrota.server.files;
+package mellowrota.server.platform;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -8,13 +8,13 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 
 /** Comma-separated values as RFC 4180 says. */
-final class Csv {
+public final class Csv {
 
   private static final Pattern PLAIN = Pattern.compile("[+-]?[0-9 .,()/-]*");
 
   private Csv() {}
 
-  static String write(List<String> header, List<List<String>> rows) {
+  public static String write(List<String> header, List<List<String>> rows) {
     StringBuilder out = new StringBuilder();
     try (CSVPrinter printer = new CSVPrinter(out, CSVFormat.RFC4180)) {
       printer.printRecord(header);

@@ -1,0 +1,134 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** The audit both ways equals what a slow enumeration over every record finds. */
+public class AuditTest {
+
+  private Server server;
+  private Api hana;
+  private final List<Long> records = new ArrayList<>();
+
+  @BeforeClass
+  public void start() {
+    server = Server.started(Database.demo());
+    hana = Api.of(server, "hana");
+    long own = hana.idOf("calendars", "Ines Okafor, own");
+    hana.post("/api/v1/feeds", "{\"calendar\": %d, \"label\": \"x\"}".formatted(own)).expect(201);
+    Api wren = Api.of(server, "wren");
+    long share =
+        hana.post(
+                "/api/v1/shares",
+                "{\"calendar\": %d, \"reader\": %d, \"level\": \"ALL\"}"
+                    .formatted(own, hana.idOf("people", "Wren Adeyemi")))
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    wren.post("/api/v1/shares/" + share + "/accept", "{}").expect(204);
+    server
+        .database()
+        .query("select id::text from record order by id")
+        .forEach(id -> records.add(Long.valueOf(id)));
+  }
+
+  private JsonNode audit(String query) {
+    return hana.get("/api/v1/audit?" + query).expect(200).json();
+  }
+
+  /** By every detail: each record's own page of who sees what, added up. */
+  @Test
+  public void whomADetailCanReachIsWhatEveryRecordSaysAddedUp() {
+    Map<String, Long> slow = new TreeMap<>();
+    for (long record : records) {
+      JsonNode sight = hana.get("/api/v1/records/" + record + "/sight").expect(200).json();
+      for (JsonNode audience : sight.get("audiences")) {
+        for (int i = 0; i < sight.get("details").size(); i++) {
+          String status = audience.get("cells").get(i).get("status").asString();
+          if (status.equals("SHOWN") || status.equals("EMPTY")) {
+            String key =
+                sight.get("details").get(i).get("label").asString()
+                    + " | "
+                    + audience.get("name").asString()
+                    + " | "
+                    + audience.get("way").asString()
+                    + " | "
+                    + audience.get("readers").asString();
+            slow.merge(key, 1L, Long::sum);
+          }
+        }
+      }
+    }
+    Map<String, Long> told = new TreeMap<>();
+    for (JsonNode detail : hana.get("/api/v1/details").json()) {
+      String key = detail.get("key").asString().replace(" ", "%20");
+      for (JsonNode row : audit("detail=" + key)) {
+        told.merge(
+            row.get("detail").asString()
+                + " | "
+                + row.get("name").asString()
+                + " | "
+                + row.get("way").asString()
+                + " | "
+                + row.get("readers").asString(),
+            row.get("count").asLong(),
+            Long::sum);
+      }
+    }
+    assertThat(told).isEqualTo(slow);
+    assertThat(told.keySet())
+        .anyMatch(key -> key.contains("| FEED |"))
+        .anyMatch(key -> key.contains("| SHARE | Wren Adeyemi"));
+  }
+
+  /** By a person: on our screens what each record answers them, and the calendars they read. */
+  @Test
+  public void whatAPersonCanSeeIsWhatTheyAreAnswered() {
+    Api wren = Api.of(server, "wren");
+    Map<String, Long> slow = new TreeMap<>();
+    for (long record : records) {
+      Api.Answer answer = wren.get("/api/v1/records/" + record);
+      if (answer.status() == 200) {
+        for (JsonNode detail : answer.json().get("details")) {
+          slow.merge(detail.get("label").asString(), 1L, Long::sum);
+        }
+      }
+    }
+    Map<String, Long> told = new TreeMap<>();
+    List<String> calendars = new ArrayList<>();
+    for (JsonNode row : audit("person=" + hana.idOf("people", "Wren Adeyemi"))) {
+      String detail = row.get("detail").asString();
+      if (!row.get("way").asString().equals("SCREENS")) {
+        calendars.add(row.get("name").asString());
+        assertThat(row.get("readers").asString()).isNotEmpty();
+      } else if (slow.containsKey(detail)) {
+        told.put(detail, row.get("count").asLong());
+      }
+    }
+    assertThat(told).isEqualTo(slow);
+    assertThat(calendars)
+        .contains("Wren Adeyemi, own", "Ines Okafor, own", "Due times")
+        .doesNotContain("Master");
+  }
+
+  @Test
+  public void itComesAsCsvAndForCoordinatorsOnly() {
+    String csv = hana.get("/api/v1/audit.csv?detail=phone").expect(200).text();
+    assertThat(csv).startsWith("detail,way,calendar,readers,rule,count\r\n");
+    assertThat(csv.lines().count()).isEqualTo(1 + audit("detail=phone").size());
+    Api ines = Api.of(server, "ines");
+    ines.get("/api/v1/audit?detail=phone").expect(403);
+    ines.get("/api/v1/audit.csv?person=1").expect(403);
+    assertThat(hana.get("/api/v1/audit").expect(422).text()).contains("and not both");
+    assertThat(hana.get("/api/v1/audit?detail=hue").expect(422).text()).contains("is no detail");
+    assertThat(hana.get("/api/v1/audit?person=99999").expect(422).text()).contains("is nobody");
+  }
+}
