@@ -1,4 +1,4 @@
-import { Select } from 'antd';
+import { Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/client';
@@ -6,6 +6,7 @@ import { dueText, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useFound, useRecord } from '../records';
+import { AuditChoice, AuditTable } from './AuditTable';
 import { useSight } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';
@@ -17,24 +18,41 @@ type Cell = Schemas['SightCell'];
 export function SightPage() {
   const [search, setSearch] = useSearchParams();
   const record = search.get('record') ? Number(search.get('record')) : null;
-  const sight = useSight(record);
+  const by = search.get('by');
+  const audited = by === 'detail' || by === 'person' ? by : null;
+  const of = search.get('of');
+  const sight = useSight(audited ? null : record);
   return (
     <section className={styles.page} aria-label={words.heading}>
       <div className={styles.bar}>
         <h1 className={styles.heading}>{words.heading}</h1>
-        <span className={styles.quiet}>{words.on}</span>
-        <Records record={record} onChoose={(id) => setSearch({ record: String(id) })} />
+        <Segmented
+          value={audited ?? 'record'}
+          options={words.bys}
+          onChange={(value) => setSearch(value === 'record' ? {} : { by: value })}
+        />
+        {audited ? (
+          <AuditChoice
+            by={audited}
+            value={of}
+            onChoose={(chosen) => setSearch({ by: audited, of: chosen })}
+          />
+        ) : (
+          <Records record={record} onChoose={(id) => setSearch({ record: String(id) })} />
+        )}
         <span className={styles.grow} />
-        <span className={styles.legend}>
+        <span className={styles.legend} hidden={audited !== null}>
           <i className={styles.shown} /> {words.legend.shown}
           <i className={styles.notAsked} /> {words.legend.notAsked}
           <i className={styles.keptBack} /> {words.legend.keptBack}
         </span>
       </div>
-      {record === null && <p className={styles.quiet}>{words.why}</p>}
+      {audited && <AuditTable by={audited} value={of} />}
+      {!audited && record === null && <p className={styles.quiet}>{words.why}</p>}
       {sight.isLoading && <Loading what={words.loading} />}
       {sight.error && <Fault error={sight.error} again={() => void sight.refetch()} />}
-      {sight.data &&
+      {!audited &&
+        sight.data &&
         (sight.data.audiences.length === 0 ? (
           <p className={styles.quiet}>{words.nowhere}</p>
         ) : (

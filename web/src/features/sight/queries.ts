@@ -9,3 +9,18 @@ export function useSight(record: number | null) {
       take(api.GET('/api/v1/records/{id}/sight', { params: { path: { id: record ?? 0 } } })),
   });
 }
+
+export function useAudit(by: 'detail' | 'person', value: string | null) {
+  return useQuery({
+    queryKey: ['audit', by, value],
+    enabled: value !== null,
+    queryFn: () =>
+      take(
+        api.GET('/api/v1/audit', {
+          params: {
+            query: by === 'detail' ? { detail: value ?? '' } : { person: Number(value) },
+          },
+        }),
+      ),
+  });
+}

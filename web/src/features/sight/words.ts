@@ -1,7 +1,30 @@
 /** Everything the page of who sees what says. */
 export const words = {
   heading: 'Who sees what',
-  on: 'on',
+  bys: [
+    { value: 'record', label: 'Of a record' },
+    { value: 'detail', label: 'Whom a detail reaches' },
+    { value: 'person', label: 'What a person sees' },
+  ],
+  audit: 'Audit',
+  auditOf: { detail: 'Which detail?', person: 'Which person?' },
+  auditWhy: {
+    detail:
+      'Choose a detail: every calendar on which it can be read, by whom, and the rule that asks for it.',
+    person: 'Choose a person: every detail they can read, and through what.',
+  },
+  auditLoading: 'Going through all records',
+  auditCounts: 'Counted wherever it may be read, filled or not.',
+  auditCsv: 'As CSV',
+  auditNone: 'It can be read nowhere.',
+  auditThrough: 'Through',
+  auditReaders: 'Readers',
+  auditRule: 'Rule',
+  auditCount: 'On',
+  auditWays: { MEMBERS: '', SHARE: 'shared', FEED: 'secret address' } as Record<string, string>,
+  auditEntries: (n: string) => `${n} ${n === '1' ? 'entry' : 'entries'}`,
+  auditRecords: (n: string) => `${n} ${n === '1' ? 'record' : 'records'}`,
+  screens: 'our screens',
   record: 'Which record?',
   why: 'Choose a record: each of its details, whom it is for, and the entry exactly as each audience gets it.',
   loading: 'Working out what everybody sees',

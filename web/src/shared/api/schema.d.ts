@@ -73,6 +73,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whom a detail can reach and by which rule, or what a person can see and through what */
+        get: operations["audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as CSV */
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/board": {
         parameters: {
             query?: never;
@@ -1031,6 +1065,18 @@ export interface components {
         };
         AppPasswordWish: {
             label: string;
+        };
+        AuditRow: {
+            /** Format: int64 */
+            calendar?: number;
+            /** Format: int64 */
+            count: number;
+            detail: string;
+            name?: string;
+            readers: string;
+            /** Format: int32 */
+            rule?: number;
+            way: string;
         };
         Board: {
             away: components["schemas"]["BoardAway"][];
@@ -2041,6 +2087,52 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ActAnswer"];
+                };
+            };
+        };
+    };
+    audit: {
+        parameters: {
+            query?: {
+                detail?: string;
+                person?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AuditRow"][];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: {
+                detail?: string;
+                person?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
         };
