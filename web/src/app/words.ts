@@ -39,6 +39,8 @@ export const frameWords = {
     ['< >', 'shorter, longer'],
     ['c v', 'copy, put here'],
     ['x a', 'choose it, the whole lane'],
+    ['a', 'a new rule, among the rules'],
+    ['L', 'look first, among the rules'],
     ['.', 'what could I do here'],
     ['Esc', 'close'],
     ['?', 'these keys'],

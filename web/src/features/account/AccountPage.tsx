@@ -16,6 +16,7 @@ import {
   useWithdraw,
   useWithdrawFeed,
 } from './queries';
+import { OwnTitle } from './OwnTitle';
 import { Shares } from './Shares';
 import { words } from './words';
 
@@ -28,6 +29,7 @@ export function AccountPage({ email }: { email: string }) {
         <Shares />
         <Feeds />
         <AsFile />
+        <OwnTitle />
         <Password />
         <Keys />
       </div>

@@ -85,3 +85,18 @@ export function useShareDeeds() {
     }),
   };
 }
+
+export function useOwnTitle() {
+  return useQuery({
+    queryKey: ['own-title'],
+    queryFn: () => take(api.GET('/api/v1/account/title')),
+  });
+}
+
+export function useSetOwnTitle() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (title: string) => take(api.PUT('/api/v1/account/title', { body: { title } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['own-title'] }),
+  });
+}

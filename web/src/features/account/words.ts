@@ -13,6 +13,13 @@ export const words = {
   used: 'last used',
   never: 'never used',
   withdraw: 'Withdraw',
+  ownTitle: 'How my titles read',
+  ownTitleWhy:
+    'On your own calendar entries can be titled your way. What you may not see stays away, whatever you ask for.',
+  ownTitleFixed: (why: string) => `Titles are the house’s: ${why}.`,
+  ownTitleHint: 'as the house words them; or {title}[ · {place}]',
+  ownTitleSave: 'Title them so',
+  ownTitleKnows: 'Details:',
   shares: 'Calendars shared with one more reader',
   sharesWhy:
     'What they see of an entry is cut to the level chosen here, and to what is for them anyway. It shows once they accept it, and goes at once when it is withdrawn.',

@@ -9,12 +9,15 @@ export function AddLine({
   code,
   pending,
   error,
+  begins = false,
   onAdd,
 }: {
   label: string;
   code?: string;
   pending: boolean;
   error: unknown;
+  /** Whether this is the first thing to do here. */
+  begins?: boolean;
   onAdd: (name: string, code: string, done: () => void) => void;
 }) {
   const [name, setName] = useState('');
@@ -39,6 +42,7 @@ export function AddLine({
           placeholder={code}
           value={short}
           maxLength={12}
+          autoFocus={begins}
           className={styles.code}
           onChange={(e) => setShort(e.target.value)}
         />
@@ -48,6 +52,7 @@ export function AddLine({
         placeholder={label}
         value={name}
         maxLength={80}
+        autoFocus={begins && !code}
         className={styles.name}
         onChange={(e) => setName(e.target.value)}
       />

@@ -27,6 +27,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
       {mayChange && (
         <AddLine
           label={words.addPerson}
+          begins={people.data.length < 2}
           pending={add.isPending}
           error={add.error}
           onAdd={(name, _, done) => add.mutate({ name }, { onSuccess: done })}

@@ -1,4 +1,5 @@
 import { Input, Modal } from 'antd';
+import { useEffect } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './rules.module.css';
@@ -16,9 +17,18 @@ interface Props {
   onLeave: () => void;
 }
 
+const TAKE = 'take-the-set';
+
 /** What the edits would do to which calendars; set apart, what is newly shown to whom. */
 export function LookFirst(props: Props) {
   const { open, outlook, error, taking, from, onFrom, onTake, onLeave } = props;
+  const ready = open && outlook?.finished === true;
+  const focusOnIt = () => document.getElementById(TAKE)?.focus();
+  useEffect(() => {
+    if (ready) {
+      focusOnIt();
+    }
+  }, [ready]);
   const touched = outlook?.calendars.filter((c) => c.added + c.changed + c.takenOff > 0) ?? [];
   return (
     <Modal
@@ -29,7 +39,8 @@ export function LookFirst(props: Props) {
       title={words.lookHeading}
       okText={words.takeIt}
       cancelText={words.cancel}
-      okButtonProps={{ disabled: !outlook?.finished, loading: taking }}
+      okButtonProps={{ id: TAKE, disabled: !outlook?.finished, loading: taking }}
+      afterOpenChange={(isOpen) => isOpen && focusOnIt()}
       onOk={onTake}
       onCancel={onLeave}
     >

@@ -113,7 +113,12 @@ export function RuleRow(props: Props) {
             onChange={setOthers}
           />
           , {words.lands}{' '}
-          <Token text={targetsText(rule.lands, world.names)} label={words.lands} boxed={chosen}>
+          <Token
+            text={targetsText(rule.lands, world.names)}
+            label={words.lands}
+            boxed={chosen}
+            begin={chosen && rule.id === undefined && rule.lands.length === 0}
+          >
             <Targets
               targets={rule.lands}
               world={world}

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { useKeys } from '../../shared/ui/keys';
 import { DetailsTab } from './DetailsTab';
 import { LookFirst } from './LookFirst';
 import { useNames } from './queries';
@@ -22,6 +23,7 @@ export function RulesPage() {
   const [search, setSearch] = useSearchParams();
   const tab = search.get('tab') ?? 'rules';
   const file = useSetFile(page.bringIn);
+  useKeys({ a: page.add, L: () => page.count > 0 && page.lookFirst() });
   const dragged = useRef<number | null>(null);
   if (page.now.isPending) {
     return <Loading what={words.loading} />;

@@ -1,5 +1,5 @@
 import { Popover } from 'antd';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import styles from './rules.module.css';
 
 interface Props {
@@ -7,12 +7,25 @@ interface Props {
   /** What it is, for readers of screens. */
   label: string;
   boxed: boolean;
+  /** The next thing to say of a sentence just begun. */
+  begin?: boolean;
   children: ReactNode;
 }
 
 /** A word of the sentence that opens where it stands. */
-export function Token({ text, label, boxed, children }: Props) {
+export function Token({ text, label, boxed, begin = false, children }: Props) {
   const [open, setOpen] = useState(false);
+  const token = useRef<HTMLSpanElement>(null);
+  const picker = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (begin) {
+      token.current?.focus();
+    }
+  }, [begin]);
+  const close = () => {
+    setOpen(false);
+    token.current?.focus();
+  };
   return (
     <Popover
       trigger="click"
@@ -20,14 +33,22 @@ export function Token({ text, label, boxed, children }: Props) {
       arrow={false}
       open={open}
       onOpenChange={setOpen}
+      // What it offers stands at the end of the page; the keyboard goes there with it.
+      afterOpenChange={(isOpen) =>
+        isOpen &&
+        picker.current
+          ?.querySelector<HTMLElement>('input:checked, input, textarea, [tabindex="0"]')
+          ?.focus()
+      }
       destroyOnHidden
       content={
         <div
+          ref={picker}
           className={styles.picker}
           onKeyDown={(event) => {
             event.stopPropagation();
             if (event.key === 'Escape') {
-              setOpen(false);
+              close();
             }
           }}
         >
@@ -37,6 +58,7 @@ export function Token({ text, label, boxed, children }: Props) {
     >
       {/* No button: those never break over two lines of a sentence. */}
       <span
+        ref={token}
         role="button"
         tabIndex={0}
         className={boxed ? styles.boxed : styles.token}

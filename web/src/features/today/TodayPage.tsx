@@ -10,6 +10,7 @@ import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import { givenTo, RecordSide, useChangeNow, usePeople, type RecordView } from '../records';
+import { FirstSteps } from './FirstSteps';
 import styles from './today.module.css';
 import { words } from './words';
 
@@ -42,6 +43,7 @@ export function TodayPage() {
     <div className={styles.page}>
       <div className={styles.left}>
         <h1 className={styles.title}>{longDayText(today.data.today)}</h1>
+        <FirstSteps />
         <Wants today={today.data} open={open} />
       </div>
       <aside className={styles.side} aria-label={chosen ? 'Record' : words.ahead}>

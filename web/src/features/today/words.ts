@@ -1,5 +1,18 @@
 /** Everything Today says. */
 export const words = {
+  stepsHeading: 'To begin with',
+  stepsAway: 'Put this away',
+  stepDone: 'there',
+  steps: {
+    people: { name: 'Your people', why: 'who works here; each has a calendar from the first day' },
+    teams: { name: 'A team', why: 'its members get its work, now and later' },
+    places: { name: 'A place', why: 'where work is done; each has a calendar too' },
+    rules: {
+      name: 'The rules',
+      why: 'suggested ones are in force: which work lands on which calendars, and how',
+    },
+    record: { name: 'The first ticket', why: 'in one line, and the form says where it will land' },
+  },
   today: 'Today',
   loading: 'Looking what wants you',
   calm: 'Nothing wants you now',

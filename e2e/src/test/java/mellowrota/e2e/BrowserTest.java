@@ -177,6 +177,8 @@ public class BrowserTest extends InBrowser {
       {"hana", "/rules", "Try a record"},
       {"hana", "/who-sees-what?record=41", "As it stands there"},
       {"hana", "/rules?tab=wordings", "Where a rule names no wording"},
+      {"hana", "/rules?tab=details", "What records hold"},
+      {"hana", "/who-sees-what?by=person&of=5", "Counted wherever"},
       {"ines", "/my-day", "Next"},
       {"hana", "/board", "Bank and Dredging"},
       {"hana", "/board?zoom=day", "Bank and Dredging"},

@@ -178,6 +178,10 @@ public class CanaryTest {
     call("POST /api/v1/feeds", CanaryTest::feed);
     call("GET /feeds/{token}.ics", a -> a.get(feed(a).json().get("address").asString()));
     call("DELETE /api/v1/feeds/{id}", CanaryTest::withdrawFeed);
+    call("GET /api/v1/account/title", a -> a.get("/api/v1/account/title"));
+    call(
+        "PUT /api/v1/account/title",
+        a -> a.put("/api/v1/account/title", "{\"title\": \"{title} {phone} {quote} {contact}\"}"));
     call("GET /api/v1/audit", a -> a.get("/api/v1/audit?detail=phone"));
     call("GET /api/v1/audit.csv", a -> a.get("/api/v1/audit.csv?detail=phone"));
     call("GET /api/v1/shares", a -> a.get("/api/v1/shares"));

@@ -506,6 +506,45 @@ public class RulesTest {
     assertThat(readers.get("records").asLong()).isPositive();
   }
 
+  /** On their own calendar people call things as they like, unless house or wording fix it. */
+  @Test
+  public void aTitleOfOnesOwnHoldsUnlessItIsFixed() {
+    Api tam = Api.of(server, "tam");
+    hana.record(
+        """
+        {"title": "With a fee", "due": {"at": "2026-12-07T10:00"}, "people": [{"role": 0,
+         "person": %d}], "details": {"phone": "0555 0166"}}
+        """
+            .formatted(hana.idOf("people", "Tam Birtles")));
+    assertThat(tam.put("/api/v1/account/title", "{\"title\": \"{titel}\"}").expect(422).text())
+        .contains("at character 2");
+    tam.put("/api/v1/account/title", "{\"title\": \"mine: {title}[ {phone}][ {quote}]\"}")
+        .expect(204);
+    assertThat(titleOf("tam", "Tam Birtles, own")).isEqualTo("mine: With a fee 0555 0166");
+    assertThat(titleOf("tam", "Due times")).doesNotContain("mine");
+    ObjectNode set = set();
+    set.put("titlesFixed", "The marina reads them");
+    long act = take(set);
+    assertThat(titleOf("tam", "Tam Birtles, own")).doesNotContain("mine");
+    assertThat(tam.put("/api/v1/account/title", "{\"title\": \"x\"}").expect(403).text())
+        .contains("The marina reads them");
+    assertThat(tam.get("/api/v1/account/title").json().get("fixed").asString())
+        .isEqualTo("The marina reads them");
+    hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
+    assertThat(titleOf("tam", "Tam Birtles, own")).startsWith("mine");
+    tam.put("/api/v1/account/title", "{\"title\": \"\"}").expect(204);
+    assertThat(titleOf("tam", "Tam Birtles, own")).doesNotContain("mine");
+  }
+
+  private String titleOf(String who, String calendar) {
+    return new Calendars(Api.of(server, who))
+        .events(calendar, "20261207T").values().stream()
+            .map(e -> e.getSummary().getValue())
+            .filter(title -> title.contains("With a fee"))
+            .findFirst()
+            .orElseThrow();
+  }
+
   @DataProvider
   public Object[][] patterns() {
     return new Object[][] {

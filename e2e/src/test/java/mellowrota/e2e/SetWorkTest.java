@@ -43,8 +43,8 @@ public class SetWorkTest {
         Server.started(
             Database.demo(),
             "--mellow.records-in-one-act=3",
-            "--mellow.records-at-once=5",
-            "--mellow.rest-between-parts=120ms");
+            "--mellow.records-at-once=8",
+            "--mellow.rest-between-parts=80ms");
   }
 
   @AfterClass(alwaysRun = true)

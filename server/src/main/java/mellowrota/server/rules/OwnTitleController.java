@@ -1,0 +1,128 @@
+package mellowrota.server.rules;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.sight.Pattern;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.RecordId;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** What somebody calls things on their own calendar, in place of the wordings' titles. */
+@RestController
+@RequestMapping("/api/v1/account/title")
+class OwnTitleController {
+
+  private static final int LONGEST = 300;
+
+  private final Worlds worlds;
+  private final Acts acts;
+  private final JdbcClient jdbc;
+
+  OwnTitleController(Worlds worlds, Acts acts, JdbcClient jdbc) {
+    this.worlds = worlds;
+    this.acts = acts;
+    this.jdbc = jdbc;
+  }
+
+  /**
+   * A person's own title.
+   *
+   * @param title a pattern; empty: things are titled as the wordings say
+   * @param fixed why the house lets nobody do so
+   * @param details what a pattern may ask for; what may not be shown there stays away all the same
+   */
+  @Schema(name = "OwnTitle")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record TitleView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      String fixed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> details) {}
+
+  @Schema(name = "OwnTitleChange")
+  record ChangeSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title) {}
+
+  @GetMapping
+  @Operation(summary = "What the asker calls things on their own calendar")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  TitleView title(Asker asker) {
+    World world = worlds.now();
+    return new TitleView(
+        Optional.ofNullable(world.wordings().ownTitles().get(asker.person()))
+            .map(Pattern::toString)
+            .orElse(""),
+        world.wordings().titlesFixed().orElse(null),
+        world.details().all().stream()
+            .map(DetailDefinition::key)
+            .filter(key -> !key.equals(DetailKey.TIMES) && !key.equals(DetailKey.MARGINS))
+            .map(DetailKey::name)
+            .toList());
+  }
+
+  @PutMapping
+  @Operation(summary = "Calls things so on the asker's own calendar; empty: as the wordings say")
+  ResponseEntity<Void> change(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, Set.of("title"));
+    if (!input.has("title")) {
+      input.fault("title", "is missing; an empty one takes yours back");
+    }
+    String title = input.text("title", LONGEST);
+    World world = worlds.now();
+    for (Pattern.Fault fault : Pattern.parse(title, Worlds.keys(world.details().all())).faults()) {
+      input.fault("title", "at character " + (fault.position() + 1) + ": " + fault.message());
+    }
+    input.check();
+    acts.run(
+        Acts.Wanted.by(asker.person(), "account.title", Optional.empty(), "").changingTheWorld(),
+        act -> {
+          Optional<String> fixed = worlds.now().wordings().titlesFixed();
+          if (fixed.isPresent() && !title.isEmpty()) {
+            throw Problem.forbidden("Titles are the house's: " + fixed.get() + ".");
+          }
+          jdbc.sql("update person set own_title = nullif(?, '') where id = ?")
+              .param(title)
+              .param(asker.person().value())
+              .update();
+          act.reaches(onTheirs(asker.person()));
+          return "";
+        });
+    return ResponseEntity.noContent().build();
+  }
+
+  private List<RecordId> onTheirs(PersonId person) {
+    return jdbc.sql(
+            """
+            select distinct e.record from entry e join calendar c on c.id = e.calendar
+            where c.person = ? and e.state = 'LIVE' order by 1
+            """)
+        .param(person.value())
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
+  }
+}
