@@ -56,6 +56,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/account/title": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the asker calls things on their own calendar */
+        get: operations["title"];
+        /** Calls things so on the asker's own calendar; empty: as the wordings say */
+        put: operations["change_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/acts/{id}/undo": {
         parameters: {
             query?: never;
@@ -603,7 +621,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Changes a record, if it is still as the asker saw it */
-        patch: operations["change_1"];
+        patch: operations["change_2"];
         trace?: never;
     };
     "/api/v1/records/{id}/history": {
@@ -1469,6 +1487,14 @@ export interface components {
             name: string;
             why: components["schemas"]["Why"];
         };
+        OwnTitle: {
+            details: string[];
+            fixed?: string;
+            title: string;
+        };
+        OwnTitleChange: {
+            title: string;
+        };
         Page: {
             items: components["schemas"]["RecordView"][];
             next?: string;
@@ -2055,6 +2081,48 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    title: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OwnTitle"];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnTitleChange"];
             };
         };
         responses: {
@@ -2933,7 +3001,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header: {
