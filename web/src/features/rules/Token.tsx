@@ -22,6 +22,10 @@ export function Token({ text, label, boxed, begin = false, children }: Props) {
       token.current?.focus();
     }
   }, [begin]);
+  const enter = () => {
+    const inside = (which: string) => picker.current?.querySelector<HTMLElement>(which);
+    (inside('input:checked') ?? inside('input, textarea, [tabindex="0"]'))?.focus();
+  };
   const close = () => {
     setOpen(false);
     token.current?.focus();
@@ -34,12 +38,7 @@ export function Token({ text, label, boxed, begin = false, children }: Props) {
       open={open}
       onOpenChange={setOpen}
       // What it offers stands at the end of the page; the keyboard goes there with it.
-      afterOpenChange={(isOpen) =>
-        isOpen &&
-        picker.current
-          ?.querySelector<HTMLElement>('input:checked, input, textarea, [tabindex="0"]')
-          ?.focus()
-      }
+      afterOpenChange={(isOpen) => isOpen && enter()}
       destroyOnHidden
       content={
         <div
