@@ -81,7 +81,7 @@ public class Screenshots {
           "look-first",
           "hana",
           "/rules?tab=wordings",
-          "Short, with Lead",
+          "Where a rule names no wording",
           ColorScheme.LIGHT);
       shoot(
           browser,
