@@ -136,6 +136,9 @@ public class Screenshots {
       page.getByLabel("Short, with Lead: Text").fill("{notes}");
       page.getByText("Look first").click();
       page.getByText("Newly shown").waitFor();
+      // It has the focus once it stands there whole.
+      page.locator("button:focus", new Page.LocatorOptions().setHasText("Put it in force"))
+          .waitFor();
     }
     if (name.equals("file-in")) {
       page.waitForFileChooser(() -> page.getByText("Drop a CSV").click())
