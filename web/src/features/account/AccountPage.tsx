@@ -5,10 +5,10 @@ import { momentText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
+import { useCalendars } from '../records';
 import styles from './account.module.css';
 import {
   useAppPasswords,
-  useCalendars,
   useChangePassword,
   useFeeds,
   useMakeAppPassword,

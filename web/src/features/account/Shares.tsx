@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { longDayText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
-import { usePeople } from '../records';
+import { useCalendars, usePeople } from '../records';
 import styles from './account.module.css';
-import { useCalendars, useShareDeeds, useShares } from './queries';
+import { useShareDeeds, useShares } from './queries';
 import { words } from './words';
 
 /** Calendars shown to one more reader: offered here, accepted by them, changed and withdrawn. */

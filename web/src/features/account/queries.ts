@@ -31,10 +31,6 @@ export const useChangePassword = () =>
       take(api.POST('/api/v1/account/password', { body })),
   });
 
-export function useCalendars() {
-  return useQuery({ queryKey: ['calendars'], queryFn: () => take(api.GET('/api/v1/calendars')) });
-}
-
 export function useFeeds() {
   return useQuery({ queryKey: ['feeds'], queryFn: () => take(api.GET('/api/v1/feeds')) });
 }

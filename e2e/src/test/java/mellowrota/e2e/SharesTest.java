@@ -123,7 +123,22 @@ public class SharesTest {
             .formatted(calendar, hana.idOf("people", "Priya Lund"));
     assertThat(marguerite.post("/api/v1/shares", wide).expect(422).text())
         .contains("more than you read there yourself");
-    long second = offer(marguerite, "Priya Lund", ", \"level\": \"BUSY_ONLY\"");
+    long second = offer(marguerite, "Priya Lund", ", \"level\": \"TIMES_AND_PLACE\"");
+    ines.put(
+            "/api/v1/shares/" + first,
+            "{\"level\": \"BUSY_ONLY\", \"mayPassOn\": true, \"until\": \"2026-12-24\"}")
+        .expect(204);
+    for (JsonNode share : hana.get("/api/v1/shares").json()) {
+      if (share.get("id").asLong() == second) {
+        assertThat(share.get("level").asString()).isEqualTo("BUSY_ONLY");
+        assertThat(share.get("until").asString()).isEqualTo("2026-12-24");
+      }
+    }
+    String longer =
+        "{\"calendar\": %d, \"reader\": %d, \"level\": \"BUSY_ONLY\"}"
+            .formatted(calendar, hana.idOf("people", "Dov Castellan"));
+    assertThat(marguerite.post("/api/v1/shares", longer).expect(422).text())
+        .contains("outlasts what you read by yourself; 2026-12-24 at the latest");
     ines.delete("/api/v1/shares/" + first).expect(204);
     assertThat(hana.get("/api/v1/shares").json().toString())
         .doesNotContain("\"id\":" + second + ",");

@@ -18,12 +18,17 @@ public enum Hash {
     }
   }
 
-  /** The digest of the bytes: 16 of MD5, 32 of SHA-256. */
-  public byte[] of(byte[] bytes) {
+  /** A digest to add to, for what does not stand in memory at once. */
+  public MessageDigest running() {
     try {
-      return ((MessageDigest) fresh.clone()).digest(bytes);
+      return (MessageDigest) fresh.clone();
     } catch (CloneNotSupportedException impossible) {
       throw new IllegalStateException("the platform's digests can be cloned", impossible);
     }
+  }
+
+  /** The digest of the bytes: 16 of MD5, 32 of SHA-256. */
+  public byte[] of(byte[] bytes) {
+    return running().digest(bytes);
   }
 }

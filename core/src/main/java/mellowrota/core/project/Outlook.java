@@ -2,7 +2,6 @@ package mellowrota.core.project;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -18,6 +17,7 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.entry.Hash;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
@@ -156,7 +156,7 @@ public final class Outlook {
     private final Map<CalendarId, Map<Move, Long>> moves = new TreeMap<>();
     private final Map<RenderingId, Map<DetailKey, Long>> shown = new TreeMap<>();
     private final Map<RenderingId, Map<DetailKey, Long>> hidden = new TreeMap<>();
-    private final MessageDigest digest = sha256();
+    private final MessageDigest digest = Hash.SHA_256.running();
     private long records;
 
     /** Adds a record's rows. */
@@ -171,14 +171,6 @@ public final class Outlook {
           count(shown, face.rendering(), face.shown());
           count(hidden, face.rendering(), face.hidden());
         }
-      }
-    }
-
-    private static MessageDigest sha256() {
-      try {
-        return MessageDigest.getInstance("SHA-256");
-      } catch (NoSuchAlgorithmException impossible) {
-        throw new IllegalStateException("every Java platform has SHA-256", impossible);
       }
     }
 

@@ -87,6 +87,11 @@ public final class Details {
     if (own != null && own.forWhom().isPresent()) {
       return own.forWhom().get();
     }
+    return forWhom(key);
+  }
+
+  /** Whom the detail is for where a record says nothing else. */
+  public ForSet forWhom(DetailKey key) {
     DetailDefinition definition = byKey.get(key);
     if (definition == null) {
       return key.equals(DetailKey.TEAM) || key.equals(DetailKey.TAGS) ? ForSet.CREW : ForSet.OFFICE;

@@ -12,7 +12,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.function.Supplier;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
@@ -130,12 +129,6 @@ public class Acts {
     T done = step.apply(going);
     going.later().send(template);
     return done;
-  }
-
-  /** Does something small in a transaction that is no act. */
-  @Transactional
-  public <T> T inTransaction(Supplier<T> something) {
-    return something.get();
   }
 
   /** Tells every process that the world is not what it was. */

@@ -174,26 +174,11 @@ class AuditController {
     Calendar calendar = world.calendars().find(rendering.calendar()).orElseThrow();
     return new RowView(
         detail.label(),
-        way(rendering),
+        ReaderWords.way(rendering),
         calendar.id().value(),
         calendar.name(),
         ReaderWords.of(world, rendering),
-        through.rule() == 0 ? null : 1 + place(world, through.rule()),
+        through.rule() == 0 ? null : world.rulesById().get(through.rule()).position(),
         count);
-  }
-
-  private static int place(World world, long rule) {
-    int place = 0;
-    while (world.rules().get(place).id() != rule) {
-      place++;
-    }
-    return place;
-  }
-
-  private static String way(Rendering rendering) {
-    if (rendering.way() instanceof Rendering.Way.Members) {
-      return "MEMBERS";
-    }
-    return rendering.way() instanceof Rendering.Way.Share ? "SHARE" : "FEED";
   }
 }

@@ -68,7 +68,7 @@ public final class Sights {
             calendar.id().value(),
             calendar.name(),
             calendar.owner().sort().name(),
-            way(rendering),
+            ReaderWords.way(rendering),
             ReaderWords.of(world, rendering),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,
             world.sight().explain(standing.record(), readers, entry, audience).stream()
@@ -80,13 +80,6 @@ public final class Sights {
   private static SightViews.EntryView entry(Face face) {
     return new SightViews.EntryView(
         face.title(), face.place(), face.text(), Landings.times(face.times()), face.marks().busy());
-  }
-
-  private static String way(Rendering rendering) {
-    if (rendering.way() instanceof Rendering.Way.Members) {
-      return "MEMBERS";
-    }
-    return rendering.way() instanceof Rendering.Way.Share ? "SHARE" : "FEED";
   }
 
   /** Whether a detail that the asker may not see is filled is not told either. */

@@ -1,16 +1,15 @@
 package mellowrota.server.rules;
 
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.UUID;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -60,7 +59,6 @@ class Looks implements DisposableBean {
   private final Clock clock;
   private final TransactionTemplate reading;
   private final TransactionTemplate writing;
-  private final SecureRandom random = new SecureRandom();
   private final ExecutorService threads = Executors.newFixedThreadPool(2);
 
   Looks(
@@ -88,7 +86,7 @@ class Looks implements DisposableBean {
 
   /** Begins a look and gives what it found, or what it found until now. */
   SetViews.OutlookView begin(PersonId person, World world, RuleSet set) {
-    String token = token();
+    String token = UUID.randomUUID().toString();
     Future<?> looking = threads.submit(() -> look(token, person, world, set));
     try {
       looking.get(PATIENCE_MILLIS, TimeUnit.MILLISECONDS);
@@ -243,12 +241,6 @@ class Looks implements DisposableBean {
                         : new Long[0])
                 .param(view.looked())
                 .update());
-  }
-
-  private String token() {
-    byte[] bytes = new byte[16];
-    random.nextBytes(bytes);
-    return HexFormat.of().formatHex(bytes);
   }
 
   @Override

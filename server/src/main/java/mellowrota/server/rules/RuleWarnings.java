@@ -25,8 +25,6 @@ import mellowrota.server.sight.World;
  */
 final class RuleWarnings {
 
-  private static final Set<DetailKey> NO_DEFINITION = Set.of(DetailKey.TEAM, DetailKey.TAGS);
-
   private final World world;
 
   private RuleWarnings(World world) {
@@ -42,7 +40,7 @@ final class RuleWarnings {
       number++;
       if (rule.on()) {
         for (DetailKey detail : tested(rule.when())) {
-          Optional<String> reader = warnings.reader(rule, warnings.forWhom(detail));
+          Optional<String> reader = warnings.reader(rule, world.details().forWhom(detail));
           if (reader.isPresent()) {
             found.add(warnings.words(number, detail, reader.get()));
           }
@@ -55,15 +53,8 @@ final class RuleWarnings {
   private String words(int number, DetailKey detail, String reader) {
     String label = world.details().find(detail).map(DetailDefinition::label).orElse(detail.name());
     return "Rule %d tests %s, which is for %s; %s may tell it from what stands there."
-        .formatted(number, label, ForWords.of(forWhom(detail), world.roles()), reader);
-  }
-
-  private ForSet forWhom(DetailKey detail) {
-    return world
-        .details()
-        .find(detail)
-        .map(DetailDefinition::forWhom)
-        .orElse(NO_DEFINITION.contains(detail) ? ForSet.CREW : ForSet.OFFICE);
+        .formatted(
+            number, label, ForWords.of(world.details().forWhom(detail), world.roles()), reader);
   }
 
   private static Set<DetailKey> tested(Condition condition) {

@@ -19,9 +19,11 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -47,6 +49,7 @@ class SetWork implements DisposableBean {
   private final Worlds worlds;
   private final JdbcClient jdbc;
   private final JsonMapper json;
+  private final TransactionTemplate transaction;
   private final int atOnce;
   private final Duration rest;
   private final ExecutorService thread = Executors.newSingleThreadExecutor();
@@ -59,8 +62,10 @@ class SetWork implements DisposableBean {
       Worlds worlds,
       JdbcClient jdbc,
       JsonMapper json,
+      PlatformTransactionManager transactions,
       @Value("${mellow.records-at-once}") int atOnce,
       @Value("${mellow.rest-between-parts}") Duration rest) {
+    transaction = new TransactionTemplate(transactions);
     this.atOnce = atOnce;
     this.rest = rest;
     this.sets = sets;
@@ -147,8 +152,8 @@ class SetWork implements DisposableBean {
   }
 
   private Optional<Long> claim() {
-    return acts.inTransaction(
-        () ->
+    return transaction.execute(
+        status ->
             jdbc.sql(
                     """
                     update set_change set lease_until = now() + ?::interval where act = (

@@ -4,8 +4,10 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -137,6 +139,12 @@ class Shares {
       throw Problem.fault(
           "/level", "is more than you read there yourself; " + passable.level() + " at most");
     }
+    if (passable.until().isPresent()
+        && wanted.until().filter(day -> !day.isAfter(passable.until().get())).isEmpty()) {
+      throw Problem.fault(
+          "/until",
+          "outlasts what you read by yourself; " + passable.until().get() + " at the latest");
+    }
   }
 
   private static boolean isOwner(Person person, Calendar calendar) {
@@ -210,21 +218,53 @@ class Shares {
           World world = worlds.now();
           Calendar calendar = world.calendars().find(share.calendar()).orElseThrow();
           requireMayGive(world, world.person(asker), calendar, wanted);
-          jdbc.sql("update share set level = ?, may_pass_on = ?, until_day = ? where id = ?")
-              .param(wanted.level().name())
-              .param(wanted.mayPassOn())
-              .param(wanted.until().orElse(null))
-              .param(id)
-              .update();
-          jdbc.sql(
-                  """
-                  update rendering set level = ?, access_no = access_no + 1
-                  where id = (select rendering from share where id = ?)
-                  """)
-              .param(wanted.level().name())
-              .param(id)
-              .update();
+          write(id, wanted);
+          passedOn(share).forEach(other -> follow(act, other, wanted));
         });
+  }
+
+  private void write(long id, Wanted wanted) {
+    jdbc.sql("update share set level = ?, may_pass_on = ?, until_day = ? where id = ?")
+        .param(wanted.level().name())
+        .param(wanted.mayPassOn())
+        .param(wanted.until().orElse(null))
+        .param(id)
+        .update();
+    jdbc.sql(
+            """
+            update rendering set level = ?, access_no = access_no + 1
+            where id = (select rendering from share where id = ?)
+            """)
+        .param(wanted.level().name())
+        .param(id)
+        .update();
+  }
+
+  /** What was passed on never shows more, nor longer, than what it came from. */
+  private void follow(Act act, Share share, Wanted from) {
+    if (!from.mayPassOn()) {
+      withdraw(act, share);
+      return;
+    }
+    Optional<LocalDate> until =
+        Stream.concat(share.until().stream(), from.until().stream()).min(Comparator.naturalOrder());
+    Wanted wanted = new Wanted(share.level().atMost(from.level()), share.mayPassOn(), until);
+    write(share.id(), wanted);
+    passedOn(share).forEach(other -> follow(act, other, wanted));
+  }
+
+  /** What its reader passed on of it; who may share the calendar anyway passes nothing on. */
+  private List<Share> passedOn(Share share) {
+    World world = worlds.now();
+    Person reader = world.crew().person(share.reader()).orElseThrow();
+    Calendar calendar = world.calendars().find(share.calendar()).orElseThrow();
+    if (reader.isCoordinator() || isOwner(reader, calendar)) {
+      return List.of();
+    }
+    return of(world, reader).stream()
+        .filter(other -> other.givenBy().equals(share.reader()))
+        .filter(other -> other.calendar().equals(share.calendar()))
+        .toList();
   }
 
   /** Withdraws a share, by whoever gave it or reads by it; those passed on from it go with it. */
@@ -253,17 +293,7 @@ class Shares {
             """)
         .param(share.id())
         .update();
-    World world = worlds.now();
-    Person reader = world.crew().person(share.reader()).orElseThrow();
-    boolean stillMay =
-        reader.isCoordinator()
-            || isOwner(reader, world.calendars().find(share.calendar()).orElseThrow());
-    if (!stillMay) {
-      of(world, reader).stream()
-          .filter(other -> other.givenBy().equals(share.reader()))
-          .filter(other -> other.calendar().equals(share.calendar()))
-          .forEach(other -> withdraw(act, other));
-    }
+    passedOn(share).forEach(other -> withdraw(act, other));
   }
 
   private void requireGiver(PersonId asker, Share share) {

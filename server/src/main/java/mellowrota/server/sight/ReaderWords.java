@@ -27,6 +27,14 @@ public final class ReaderWords {
     return names + (more > 0 ? " and " + more + " more" : "");
   }
 
+  /** How one comes to read it, as the API says it: MEMBERS, SHARE or FEED. */
+  public static String way(Rendering rendering) {
+    if (rendering.way() instanceof Rendering.Way.Members) {
+      return "MEMBERS";
+    }
+    return rendering.way() instanceof Rendering.Way.Share ? "SHARE" : "FEED";
+  }
+
   /** Somebody's name. */
   public static String name(World world, PersonId id) {
     return world.crew().person(id).map(Person::name).orElse("somebody");
