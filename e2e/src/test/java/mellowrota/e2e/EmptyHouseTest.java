@@ -93,13 +93,18 @@ public class EmptyHouseTest {
       hands.press("n").type("ticket Paddle stuck, Ines, by Fri 13:00");
       assertThat(page.getByLabel("Understood")).containsText("Ines Okafor");
       hands.press("Enter");
+      page.waitForURL(Pattern.compile(".*/records/\\d+$"));
+      String record = page.url().replaceAll(".*/", "");
       assertThat(page.getByText("Ines Okafor, own").first()).isVisible();
       assertThat(hands.presses).as("key presses beside the words").isLessThanOrEqualTo(60);
 
       List<String> lands = new ArrayList<>();
       JsonNode told =
           Api.JSON.readTree(
-              page.context().request().get(empty.url("/api/v1/records/1/landings")).text());
+              page.context()
+                  .request()
+                  .get(empty.url("/api/v1/records/" + record + "/landings"))
+                  .text());
       told.get("lands")
           .forEach(
               one ->
