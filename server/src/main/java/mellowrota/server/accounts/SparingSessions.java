@@ -1,18 +1,27 @@
 package mellowrota.server.accounts;
 
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Set;
 import org.springframework.context.annotation.Primary;
+import org.springframework.core.annotation.Order;
 import org.springframework.session.Session;
 import org.springframework.session.SessionRepository;
 import org.springframework.session.jdbc.JdbcIndexedSessionRepository;
 import org.springframework.session.jdbc.config.annotation.web.http.EnableJdbcHttpSession;
+import org.springframework.session.web.http.SessionRepositoryFilter;
 import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
  * The sessions in the database, with their last use told to the minute: a session would else be
- * written by every request.
+ * written by every request. A session that a request has just put back is not read again for the
+ * question that follows, whether it is there.
  */
 @Primary
 @Component
@@ -26,6 +35,7 @@ class SparingSessions implements SessionRepository<SparingSessions.Sparing> {
   private static final Duration TOLD_EVERY = Duration.ofMinutes(1);
 
   private final SessionRepository<Session> kept;
+  private final ThreadLocal<Sparing> justSaved = new ThreadLocal<>();
 
   @SuppressWarnings("unchecked")
   SparingSessions(JdbcIndexedSessionRepository kept) {
@@ -40,10 +50,16 @@ class SparingSessions implements SessionRepository<SparingSessions.Sparing> {
   @Override
   public void save(Sparing session) {
     kept.save(session.kept);
+    justSaved.set(session);
   }
 
   @Override
   public Sparing findById(String id) {
+    Sparing saved = justSaved.get();
+    justSaved.remove();
+    if (saved != null && saved.getId().equals(id)) {
+      return saved;
+    }
     Session found = kept.findById(id);
     return found == null ? null : new Sparing(found);
   }
@@ -51,6 +67,28 @@ class SparingSessions implements SessionRepository<SparingSessions.Sparing> {
   @Override
   public void deleteById(String id) {
     kept.deleteById(id);
+  }
+
+  /** What one request has saved is nothing to the next one. */
+  @Component
+  @Order(SessionRepositoryFilter.DEFAULT_ORDER - 1)
+  static final class Forgetting extends OncePerRequestFilter {
+    private final SparingSessions sessions;
+
+    Forgetting(SparingSessions sessions) {
+      this.sessions = sessions;
+    }
+
+    @Override
+    protected void doFilterInternal(
+        HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+        throws ServletException, IOException {
+      try {
+        chain.doFilter(request, response);
+      } finally {
+        sessions.justSaved.remove();
+      }
+    }
   }
 
   /** A session that leaves its last use as it is when that was told just now. */

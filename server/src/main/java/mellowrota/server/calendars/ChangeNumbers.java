@@ -3,7 +3,10 @@ package mellowrota.server.calendars;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.server.platform.Writes;
 import org.springframework.context.annotation.Profile;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -13,33 +16,42 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 /** Gives calendars their next change numbers. */
 public interface ChangeNumbers {
 
-  Map<CalendarId, Long> next(Collection<CalendarId> calendars);
+  /**
+   * How rows that are sent after it name their calendar's number.
+   *
+   * @param parameters what a row says for it
+   */
+  record Given(Map<CalendarId, Long> parameters, UnaryOperator<String> sql) {
 
-  /** From the calendar's own row, locked until commit: numbers become visible in order. */
+    /** The number of a row's calendar, made of what the row says. */
+    String number(String parameter) {
+      return sql.apply(parameter);
+    }
+  }
+
+  /** Adds to the writes what takes the numbers, before the rows that bear them. */
+  Given take(Collection<CalendarId> calendars, Writes writes);
+
+  /**
+   * From the calendar's own row, locked until commit: numbers become visible in order. Rows read
+   * the number where it stands, so that all goes in one message and the lock is held for no longer
+   * than the database needs.
+   */
   @Component
   @Profile("!ordering-control")
   class FromTheRow implements ChangeNumbers {
-    private final JdbcClient jdbc;
-
-    FromTheRow(JdbcClient jdbc) {
-      this.jdbc = jdbc;
-    }
 
     @Override
-    public Map<CalendarId, Long> next(Collection<CalendarId> calendars) {
-      Map<CalendarId, Long> numbers = new HashMap<>();
-      jdbc.sql(
-              """
-              with locked as (select id from calendar where id = any(?) order by id for update)
-              update calendar c set change_no = c.change_no + 1 from locked where c.id = locked.id
-              returning c.id, c.change_no
-              """)
-          .param(calendars.stream().map(CalendarId::value).toArray(Long[]::new))
-          .query(
-              row -> {
-                numbers.put(CalendarId.of(row.getLong(1)), row.getLong(2));
-              });
-      return numbers;
+    public Given take(Collection<CalendarId> calendars, Writes writes) {
+      writes.add(
+          """
+          with locked as (select id from calendar where id = any(?) order by id for update)
+          update calendar c set change_no = c.change_no + 1 from locked where c.id = locked.id
+          """,
+          (Object) calendars.stream().map(CalendarId::value).toArray(Long[]::new));
+      return new Given(
+          calendars.stream().collect(Collectors.toMap(calendar -> calendar, CalendarId::value)),
+          calendar -> "(select change_no from calendar where id = " + calendar + ")");
     }
   }
 
@@ -57,10 +69,10 @@ public interface ChangeNumbers {
     }
 
     @Override
-    public Map<CalendarId, Long> next(Collection<CalendarId> calendars) {
+    public Given take(Collection<CalendarId> calendars, Writes writes) {
       Map<CalendarId, Long> numbers = new HashMap<>();
       calendars.forEach(calendar -> numbers.put(calendar, next(calendar)));
-      return numbers;
+      return new Given(numbers, UnaryOperator.identity());
     }
 
     private long next(CalendarId calendar) {

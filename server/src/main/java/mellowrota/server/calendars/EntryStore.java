@@ -37,20 +37,41 @@ public class EntryStore {
 
   private static final int MANY = 16;
 
-  private static final String UPDATE =
+  private static final String UPDATE_ENTRIES =
       """
       update entry e set state = 'LIVE', sequence = u.sequence, starts = u.starts, ends = u.ends,
-        rules = u.rules, change_no = u.change_no
-      from %s u(sequence, starts, ends, rules, change_no, id) where e.id = u.id
+        rules = u.rules, change_no = NUMBER
+      from %s u(sequence, starts, ends, rules, calendar, id) where e.id = u.id
       """;
 
   private static final List<String> UPDATED =
       List.of("int", "timestamptz", "timestamptz", "text", "bigint", "bigint");
 
+  private static final String TAKE_ENTRIES =
+      """
+      update entry e set state = 'GONE', change_no = NUMBER
+      from %s u(calendar, id) where e.id = u.id
+      """;
+
+  private static final String TAKE_FACES =
+      """
+      update face f set live = false, modified = u.modified, change_no = NUMBER, ics = null
+      from %s u(modified, calendar, entry, rendering)
+      where f.entry = u.entry and f.rendering = u.rendering
+      """;
+
   private static final String INSERT_ENTRIES =
       """
       insert into entry (id, record, visit, calendar, family, uid, sequence, state, starts,
         ends, rules, change_no) overriding system value
+      """;
+
+  private static final String ENTRY_COLUMNS =
+      """
+       select u.id, u.record, u.visit, u.on_it, u.family, u.uid, u.sequence, u.state, u.starts,
+        u.ends, u.rules, NUMBER
+      from %s u(id, record, visit, on_it, family, uid, sequence, state, starts, ends, rules,
+        calendar)
       """;
 
   private static final List<String> ENTRY_TYPES =
@@ -72,6 +93,13 @@ public class EntryStore {
       """
       insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
         change_no)
+      """;
+
+  private static final String FACE_COLUMNS =
+      """
+       select u.entry, u.rendering, u.live, u.content, u.etag, u.sequence, u.starts, u.ends,
+        u.modified, NUMBER
+      from %s u(entry, rendering, live, content, etag, sequence, starts, ends, modified, calendar)
       """;
 
   private static final List<String> FACE_TYPES =
@@ -129,8 +157,9 @@ public class EntryStore {
     touched.forEach((calendar, count) -> act.count(calendar.value(), count));
     // All that can be worked out is, before calendars are locked that many acts touch.
     Rows rows = rows(act, difference, known, ids(difference, known));
-    act.later().send(template);
-    rows.send(numbers.next(touched.keySet()));
+    Writes writes = act.later();
+    rows.add(writes, numbers.take(touched.keySet(), writes));
+    writes.send(template);
     return difference.entries().stream()
         .filter(change -> change.move() != Difference.Move.CHANGED)
         .map(change -> change.key().record())
@@ -213,59 +242,62 @@ public class EntryStore {
     return ids;
   }
 
-  /** A row to write, whose calendar's change number is put at one place when it is known. */
+  /** A row to write, which names its calendar's change number at one place. */
   private record Row(CalendarId calendar, int place, Object... values) {
-    Object[] numbered(Map<CalendarId, Long> changeNos) {
-      values[place] = changeNos.get(calendar);
+    Object[] numbered(ChangeNumbers.Given given) {
+      values[place] = given.parameters().get(calendar);
       return values;
     }
   }
 
   /** The rows of a projection, by what becomes of them. */
-  private final class Rows {
+  private static final class Rows {
     final List<Row> newEntries = new ArrayList<>();
     final List<Row> changedEntries = new ArrayList<>();
     final List<Row> goneEntries = new ArrayList<>();
     final List<Row> liveFaces = new ArrayList<>();
     final List<Row> goneFaces = new ArrayList<>();
 
-    void send(Map<CalendarId, Long> changeNos) {
-      batch(
-          "update entry set state = 'GONE', change_no = ? where id = ?",
-          numbered(goneEntries, changeNos));
-      batch(
-          """
-          update face set live = false, modified = ?, change_no = ?, ics = null
-          where entry = ? and rendering = ?
-          """,
-          numbered(goneFaces, changeNos));
-      Writes writes = new Writes();
-      if (!changedEntries.isEmpty()) {
-        writes.addTable(UPDATE, UPDATED, numbered(changedEntries, changeNos));
-      }
-      add(writes, INSERT_ENTRIES, ENTRY_TYPES, numbered(newEntries, changeNos), "");
-      add(writes, INSERT_FACES, FACE_TYPES, numbered(liveFaces, changeNos), PUT_BACK);
-      writes.send(template);
+    void add(Writes writes, ChangeNumbers.Given given) {
+      table(writes, given, TAKE_ENTRIES, List.of("bigint", "bigint"), goneEntries);
+      table(
+          writes,
+          given,
+          TAKE_FACES,
+          List.of("timestamptz", "bigint", "bigint", "bigint"),
+          goneFaces);
+      table(writes, given, UPDATE_ENTRIES, UPDATED, changedEntries);
+      insert(writes, given, INSERT_ENTRIES, ENTRY_COLUMNS, ENTRY_TYPES, newEntries, "");
+      insert(writes, given, INSERT_FACES, FACE_COLUMNS, FACE_TYPES, liveFaces, PUT_BACK);
     }
 
     /** Few rows as they stand, many as a table: each is the cheaper way for so many. */
-    private static void add(
-        Writes writes, String insert, List<String> types, List<Object[]> rows, String after) {
+    private static void insert(
+        Writes writes,
+        ChangeNumbers.Given given,
+        String insert,
+        String columns,
+        List<String> types,
+        List<Row> rows,
+        String after) {
       if (rows.size() > MANY) {
-        writes.addTable(insert + " select * from %s t" + after, types, rows);
-      } else {
-        writes.addRows(insert, rows, after);
+        table(writes, given, insert + columns + after, types, rows);
+      } else if (!rows.isEmpty()) {
+        String marks = "(" + "?, ".repeat(types.size() - 1) + given.number("?::bigint") + ")";
+        writes.addRows(insert, marks, numbered(rows, given), after);
       }
     }
 
-    private List<Object[]> numbered(List<Row> rows, Map<CalendarId, Long> changeNos) {
-      return rows.stream().map(row -> row.numbered(changeNos)).toList();
+    private static void table(
+        Writes writes, ChangeNumbers.Given given, String sql, List<String> types, List<Row> rows) {
+      if (!rows.isEmpty()) {
+        writes.addTable(
+            sql.replace("NUMBER", given.number("u.calendar")), types, numbered(rows, given));
+      }
     }
-  }
 
-  private void batch(String sql, List<Object[]> rows) {
-    if (!rows.isEmpty()) {
-      template.batchUpdate(sql, rows);
+    private static List<Object[]> numbered(List<Row> rows, ChangeNumbers.Given given) {
+      return rows.stream().map(row -> row.numbered(given)).toList();
     }
   }
 

@@ -25,11 +25,11 @@ public final class Writes {
    * Adds one insert of many rows.
    *
    * @param before what stands before the rows' values, and {@code after} what follows them
+   * @param marks of one row, in brackets
    */
-  public void addRows(String before, List<Object[]> rows, String after) {
+  public void addRows(String before, String marks, List<Object[]> rows, String after) {
     for (int from = 0; from < rows.size(); from += MOST_ROWS) {
       List<Object[]> some = rows.subList(from, Math.min(rows.size(), from + MOST_ROWS));
-      String marks = "(?" + ", ?".repeat(some.get(0).length - 1) + ")";
       statements.add(before + " values " + marks + (", " + marks).repeat(some.size() - 1) + after);
       some.forEach(row -> values.addAll(Arrays.asList(row)));
     }
