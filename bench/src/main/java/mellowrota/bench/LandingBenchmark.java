@@ -128,6 +128,7 @@ public class LandingBenchmark {
         entry.marks(),
         entry.wording(),
         new ArrayList<>(entry.rules()),
+        entry.with(),
         entry.waits());
   }
 

@@ -25,7 +25,7 @@ public class ArrowsTest {
           "time", Set.of(),
           "people", Set.of("time"),
           "work", Set.of("people", "time"),
-          "calendar", Set.of("people"),
+          "calendar", Set.of("people", "time"),
           "entry", Set.of("work", "calendar", "time"),
           "rule", Set.of("work", "calendar", "entry", "people", "time"),
           "sight", Set.of("work", "calendar", "entry", "rule", "people", "time"),

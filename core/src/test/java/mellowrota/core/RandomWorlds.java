@@ -19,6 +19,9 @@ import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Attendees;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Holder;
@@ -92,7 +95,8 @@ public final class RandomWorlds {
                     "House",
                     Worlds.LONDON,
                     any(Level.values()),
-                    random.nextBoolean()));
+                    random.nextBoolean(),
+                    Worlds.WEEK));
     for (int i = 1; i <= people; i++) {
       builder.person(person(i));
     }
@@ -195,16 +199,38 @@ public final class RandomWorlds {
     List<LandingRule> list = new ArrayList<>();
     int count = 1 + random.nextInt(7);
     for (int i = 1; i <= count; i++) {
-      list.add(
+      LandingRule plain =
           Worlds.rule(
               i,
               condition(2),
               target(),
               any(Shape.values()),
               random.nextInt(5),
-              random.nextBoolean()));
+              random.nextBoolean());
+      list.add(
+          new LandingRule(
+              plain.id(),
+              plain.position(),
+              true,
+              plain.when(),
+              plain.targets(),
+              plain.shape(),
+              plain.wording(),
+              plain.busy(),
+              with(),
+              plain.whenDone(),
+              random.nextInt(3) == 0,
+              ""));
     }
     return list;
+  }
+
+  private Entry.With with() {
+    List<Reminder> reminders = new ArrayList<>();
+    for (int left = random.nextInt(3); left > 0; left--) {
+      reminders.add(new Reminder(random.nextInt(20), any(Reminder.Unit.values())));
+    }
+    return new Entry.With(reminders, any(Attendees.values()));
   }
 
   private Condition condition(int deep) {

@@ -1,10 +1,12 @@
 package mellowrota.core;
 
+import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +19,7 @@ import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
@@ -40,6 +43,7 @@ import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.sight.Wordings;
 import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
@@ -56,6 +60,8 @@ import mellowrota.core.work.WorkRecord;
 public final class Worlds {
 
   public static final ZoneId LONDON = ZoneId.of("Europe/London");
+  public static final WorkingWeek WEEK =
+      new WorkingWeek(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY));
   public static final LocalDate TODAY = LocalDate.of(2026, 11, 25);
   public static final Instant NOW = Instant.parse("2026-11-25T09:00:00Z");
   public static final Set<RoleId> WORKING = Set.of(RoleId.LEAD, RoleId.SUPPORT, RoleId.SUPERVISOR);
@@ -100,7 +106,7 @@ public final class Worlds {
 
   /** Collects a world. Own, team and place calendars come by themselves. */
   public static final class Builder {
-    private House house = new House("seed", "House", LONDON, Level.ALL, false);
+    private House house = new House("seed", "House", LONDON, Level.ALL, false, WEEK);
     private LocalDate today = TODAY;
     private final List<Person> people = new ArrayList<>();
     private final List<Team> teams = new ArrayList<>();
@@ -259,7 +265,7 @@ public final class Worlds {
                   faces.put(
                       seen.rendering(),
                       new Difference.StoredFace(true, seen.face().canonical(), 0)));
-      all.add(new Difference.StoredEntry(one.entry().key(), true, 0, faces));
+      all.add(new Difference.StoredEntry(one.entry().key(), Difference.State.LIVE, 0, faces));
     }
     return all;
   }
@@ -363,6 +369,7 @@ public final class Worlds {
         shape,
         wording == 0 ? Optional.empty() : Optional.of(WordingId.of(wording)),
         Optional.empty(),
+        Entry.With.NOTHING,
         staysWhenDone ? LandingRule.WhenDone.STAYS_WITH_TICK : LandingRule.WhenDone.COMES_OFF,
         false,
         "");

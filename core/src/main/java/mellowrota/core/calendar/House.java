@@ -2,6 +2,7 @@ package mellowrota.core.calendar;
 
 import java.time.ZoneId;
 import java.util.Objects;
+import mellowrota.core.time.WorkingWeek;
 
 /**
  * What the organisation has settled for all.
@@ -11,11 +12,18 @@ import java.util.Objects;
  * @param trustsOwnFeeds whether a person's feed of their own calendar counts as read by them alone
  */
 public record House(
-    String seed, String name, ZoneId zone, Level outsideLimit, boolean trustsOwnFeeds) {
+    String seed,
+    String name,
+    ZoneId zone,
+    Level outsideLimit,
+    boolean trustsOwnFeeds,
+    WorkingWeek week) {
+
   public House {
     Objects.requireNonNull(seed, "seed");
     Objects.requireNonNull(name, "name");
     Objects.requireNonNull(zone, "zone");
     Objects.requireNonNull(outsideLimit, "outsideLimit");
+    Objects.requireNonNull(week, "week");
   }
 }

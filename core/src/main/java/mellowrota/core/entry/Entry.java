@@ -13,6 +13,7 @@ import java.util.Optional;
  * @param given when the work was handed over, as this calendar counts it
  * @param wording none: the kind's default
  * @param rules the rules that put it here, earliest first; empty when an <i>also here</i> did
+ * @param with reminders of all its rules, attendees as the earliest says
  * @param waits whether changes wait for a coordinator's yes
  */
 public record Entry(
@@ -24,7 +25,18 @@ public record Entry(
     Marks marks,
     Optional<WordingId> wording,
     List<Long> rules,
+    With with,
     boolean waits) {
+
+  /** What goes with it to whoever reads it whole. */
+  public record With(List<Reminder> reminders, Attendees attendees) {
+    public static final With NOTHING = new With(List.of(), Attendees.NOBODY);
+
+    public With {
+      reminders = List.copyOf(reminders);
+      Objects.requireNonNull(attendees, "attendees");
+    }
+  }
 
   /**
    * What goes with the times at every level, and stands in no text.
@@ -42,6 +54,7 @@ public record Entry(
     Objects.requireNonNull(given, "given");
     Objects.requireNonNull(marks, "marks");
     Objects.requireNonNull(wording, "wording");
+    Objects.requireNonNull(with, "with");
     rules = List.copyOf(rules);
   }
 
@@ -51,6 +64,8 @@ public record Entry(
         && times.equals(other.times)
         && bareTimes.equals(other.bareTimes)
         && given.equals(other.given)
+        && with.equals(other.with)
+        && waits == other.waits
         && marks.equals(other.marks);
   }
 }

@@ -22,22 +22,37 @@ public record Difference(List<EntryChange> entries) {
   /** What the store holds of one face. */
   public record StoredFace(boolean live, String canonical, int sequence) {}
 
+  /** How an entry stands in the store. */
+  public enum State {
+    LIVE,
+    /** Nobody has said yes to it yet, and nobody is served it. */
+    WAITING,
+    GONE
+  }
+
   /** What the store holds of one entry, gone ones too. */
   public record StoredEntry(
-      EntryKey key, boolean live, int sequence, Map<RenderingId, StoredFace> faces) {}
+      EntryKey key, State state, int sequence, Map<RenderingId, StoredFace> faces) {
+
+    boolean live() {
+      return state == State.LIVE;
+    }
+  }
 
   /** What happens to an entry. */
   public enum Move {
     ADDED,
     CHANGED,
     TAKEN_OFF,
-    PUT_BACK
+    PUT_BACK,
+    /** It stands there for nobody, before its first yes. */
+    WAITS
   }
 
   /**
    * One entry's change.
    *
-   * @param entry as it now stands; empty when taken off
+   * @param entry as it now stands, or waits; empty when taken off
    * @param sequence the highest any face of it ever had, for life
    */
   public record EntryChange(
@@ -69,7 +84,7 @@ public record Difference(List<EntryChange> entries) {
       change(one, known.get(one.entry().key())).ifPresent(changes::add);
     }
     for (StoredEntry entry : stored) {
-      if (entry.live() && !wanted.containsKey(entry.key())) {
+      if (entry.state() != State.GONE && !wanted.containsKey(entry.key())) {
         changes.add(takeOff(entry));
       }
     }
@@ -78,6 +93,9 @@ public record Difference(List<EntryChange> entries) {
 
   private static Optional<EntryChange> change(Projector.Projected one, StoredEntry stored) {
     Entry entry = one.entry();
+    if (!one.isServed()) {
+      return waits(entry, stored);
+    }
     if (stored == null) {
       List<FaceChange> faces = new ArrayList<>();
       one.faces()
@@ -109,8 +127,19 @@ public record Difference(List<EntryChange> entries) {
     if (stored.live() && faces.isEmpty()) {
       return Optional.empty();
     }
-    Move move = stored.live() ? Move.CHANGED : Move.PUT_BACK;
+    Move move =
+        stored.live() ? Move.CHANGED : stored.faces().isEmpty() ? Move.ADDED : Move.PUT_BACK;
     return Optional.of(new EntryChange(entry.key(), move, Optional.of(entry), highest, faces));
+  }
+
+  private static Optional<EntryChange> waits(Entry entry, StoredEntry stored) {
+    if (stored != null && stored.state() == State.WAITING) {
+      return Optional.empty();
+    }
+    int sequence = stored == null ? 0 : stored.sequence();
+    List<FaceChange> gone = stored == null ? List.of() : takeOff(stored).faces();
+    return Optional.of(
+        new EntryChange(entry.key(), Move.WAITS, Optional.of(entry), sequence, gone));
   }
 
   private static Optional<FaceChange> faceChange(

@@ -69,8 +69,9 @@ public final class Outlook {
    *
    * @param rows in the order of their keys
    * @param reasons whether any entry would stand there by other rules, though nobody sees that
+   * @param waits how many entries would wait for a yes; readers get what they had, or nothing yet
    */
-  public record Told(List<Row> rows, boolean reasons) {
+  public record Told(List<Row> rows, boolean reasons, int waits) {
 
     /** Whether there is anything to do at all. */
     public boolean isNothing() {
@@ -78,8 +79,13 @@ public final class Outlook {
     }
   }
 
-  /** Looks at one record. */
+  /** Looks at one record none of whose entries waits for a yes. */
   public Told of(WorkRecord record) {
+    return of(record, Release.Known.NONE_WAITS);
+  }
+
+  /** Looks at one record. */
+  public Told of(WorkRecord record, Release.Known releases) {
     Map<EntryKey, Entry> was = byKey(before.land(record));
     Map<EntryKey, Entry> becomes = byKey(after.land(record));
     Set<EntryKey> keys = new TreeSet<>(was.keySet());
@@ -88,20 +94,25 @@ public final class Outlook {
     RecordReaders readers = keys.isEmpty() ? null : before.readers(record);
     RecordReaders readersAfter = readsAlike ? readers : after.readers(record);
     boolean reasons = false;
+    int waits = 0;
     for (EntryKey key : keys) {
       Entry one = was.get(key);
       Entry other = becomes.get(key);
       reasons |= one == null || other == null || !one.rules().equals(other.rules());
       if (one == null || other == null || !readsAlike(record, one, other)) {
-        row(
-                record,
-                key,
-                one == null ? null : before.cut(record, readers, one),
-                other == null ? null : after.cut(record, readersAfter, other))
-            .ifPresent(rows::add);
+        Projector.Projected stood = one == null ? null : before.cut(record, readers, one, releases);
+        Projector.Projected stands =
+            other == null ? null : after.cut(record, readersAfter, other, releases);
+        reasons |= one == null || other == null || one.waits() != other.waits();
+        waits += stands != null && stands.asks() ? 1 : 0;
+        row(record, key, served(stood), served(stands)).ifPresent(rows::add);
       }
     }
-    return new Told(rows, reasons);
+    return new Told(rows, reasons, waits);
+  }
+
+  private static Projector.Projected served(Projector.Projected one) {
+    return one != null && one.isServed() ? one : null;
   }
 
   /** Known without cutting a face; where it is not known, the faces tell. */
@@ -130,6 +141,9 @@ public final class Outlook {
         Set<DetailKey> sees = other == null ? Set.of() : after.shown(record, becomes, rendering);
         rows.add(new FaceRow(rendering, without(sees, seen), without(seen, sees)));
       }
+    }
+    if (was == null && becomes == null) {
+      return Optional.empty();
     }
     if (was != null && becomes != null) {
       return rows.isEmpty() ? Optional.empty() : Optional.of(new Row(key, Move.CHANGED, rows));

@@ -2,17 +2,22 @@ package mellowrota.core.project;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
+import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.EntryKey;
 import mellowrota.core.people.Crew;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.sight.Released;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
@@ -23,8 +28,25 @@ import mellowrota.core.work.WorkRecord;
  */
 public final class Projector {
 
-  /** An entry with the face of each rendering that has one. */
-  public record Projected(Entry entry, List<Seen> faces) {}
+  /**
+   * An entry with the face of each rendering that has one.
+   *
+   * @param asks whether it waits for a yes: readers keep the faces given here, those of the last
+   *     one, or get none
+   * @param keep what was last said yes to, where its rule asks for a yes
+   */
+  public record Projected(Entry entry, List<Seen> faces, boolean asks, Optional<Released> keep) {
+
+    /** One that waits for nobody. */
+    public Projected(Entry entry, List<Seen> faces) {
+      this(entry, faces, false, Optional.empty());
+    }
+
+    /** Whether anybody is served it; nobody is before the first yes. */
+    public boolean isServed() {
+      return !asks || keep.isPresent();
+    }
+  }
 
   /** What one rendering gets. */
   public record Seen(RenderingId rendering, Face face) {}
@@ -41,8 +63,13 @@ public final class Projector {
     this.sight = sight;
   }
 
-  /** In the order of the entries' keys, faces by rendering. */
+  /** The entries of a record none of which waits for a yes. */
   public List<Projected> project(WorkRecord record) {
+    return project(record, Release.Known.NONE_WAITS);
+  }
+
+  /** In the order of the entries' keys, faces by rendering. */
+  public List<Projected> project(WorkRecord record, Release.Known releases) {
     List<Landing.Lands> landed = land(record);
     if (landed.isEmpty()) {
       return List.of();
@@ -50,7 +77,7 @@ public final class Projector {
     RecordReaders readers = RecordReaders.of(record, crew);
     List<Projected> found = new ArrayList<>(landed.size());
     for (Landing.Lands lands : landed) {
-      found.add(cut(record, readers, lands.entry()));
+      found.add(cut(record, readers, lands.entry(), releases));
     }
     return found;
   }
@@ -64,14 +91,46 @@ public final class Projector {
   }
 
   /** An entry of the record with its faces. */
-  Projected cut(WorkRecord record, RecordReaders readers, Entry entry) {
+  Projected cut(WorkRecord record, RecordReaders readers, Entry entry, Release.Known releases) {
+    List<Seen> now = faces(entry.key(), audience -> sight.face(record, readers, entry, audience));
+    if (!entry.waits()) {
+      return new Projected(entry, now);
+    }
+    Release release = releases.of(entry.key());
+    if (release instanceof Release.AsItStands) {
+      return released(record, readers, entry, now);
+    }
+    if (release instanceof Release.IfTheSame off) {
+      return keeps(record, readers, entry, off.released()).equals(now)
+          ? released(record, readers, entry, now)
+          : new Projected(entry, List.of(), true, Optional.empty());
+    }
+    if (release instanceof Release.Last last) {
+      List<Seen> kept = keeps(record, readers, entry, last.released());
+      return kept.equals(now)
+          ? released(record, readers, entry, now)
+          : new Projected(entry, kept, true, release.last());
+    }
+    return new Projected(entry, List.of(), true, Optional.empty());
+  }
+
+  private Projected released(
+      WorkRecord record, RecordReaders readers, Entry entry, List<Seen> now) {
+    return new Projected(entry, now, false, Optional.of(sight.released(record, readers, entry)));
+  }
+
+  private List<Seen> keeps(
+      WorkRecord record, RecordReaders readers, Entry entry, Released released) {
+    return faces(entry.key(), audience -> sight.face(record, readers, released, audience));
+  }
+
+  private List<Seen> faces(EntryKey key, Function<Audience, Optional<Face>> cut) {
     List<Seen> faces = new ArrayList<>(2);
-    for (Rendering rendering : calendars.renderingsOf(entry.key().calendar())) {
-      sight
-          .face(record, readers, entry, calendars.audience(rendering.id()))
+    for (Rendering rendering : calendars.renderingsOf(key.calendar())) {
+      cut.apply(calendars.audience(rendering.id()))
           .ifPresent(face -> faces.add(new Seen(rendering.id(), face)));
     }
-    return new Projected(entry, faces);
+    return faces;
   }
 
   /** Whether both cut the same faces of the same entries, as far as wordings are the same. */
@@ -86,14 +145,16 @@ public final class Projector {
 
   /** The details that the readers of a rendering see of an entry, as far as they are filled. */
   public Set<DetailKey> shown(WorkRecord record, Projected projected, RenderingId rendering) {
+    RecordReaders readers = RecordReaders.of(record, crew);
+    Audience audience = calendars.audience(rendering);
+    if (projected.asks()) {
+      return projected
+          .keep()
+          .map(released -> sight.shown(record, readers, released, audience))
+          .orElse(Set.of());
+    }
     Set<DetailKey> found = new TreeSet<>();
-    sight
-        .explain(
-            record,
-            RecordReaders.of(record, crew),
-            projected.entry(),
-            calendars.audience(rendering))
-        .stream()
+    sight.explain(record, readers, projected.entry(), audience).stream()
         .filter(told -> told.status() == Sight.Status.SHOWN)
         .forEach(told -> found.add(told.detail()));
     return found;

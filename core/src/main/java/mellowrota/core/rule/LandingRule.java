@@ -3,6 +3,7 @@ package mellowrota.core.rule;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.WordingId;
 
 /**
@@ -10,6 +11,7 @@ import mellowrota.core.entry.WordingId;
  *
  * @param position rules are looked at in this order, then by id
  * @param busy empty: as the shape says (spans busy, everything else free)
+ * @param afterYes whether what it lands waits for a coordinator's yes
  */
 public record LandingRule(
     long id,
@@ -20,6 +22,7 @@ public record LandingRule(
     Shape shape,
     Optional<WordingId> wording,
     Optional<Boolean> busy,
+    Entry.With with,
     WhenDone whenDone,
     boolean afterYes,
     String note) {
@@ -36,6 +39,7 @@ public record LandingRule(
     Objects.requireNonNull(shape, "shape");
     Objects.requireNonNull(wording, "wording");
     Objects.requireNonNull(busy, "busy");
+    Objects.requireNonNull(with, "with");
     Objects.requireNonNull(whenDone, "whenDone");
     Objects.requireNonNull(note, "note");
   }

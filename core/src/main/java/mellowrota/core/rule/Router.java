@@ -18,6 +18,7 @@ import mellowrota.core.calendar.Calendars;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.Family;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.entry.Uid;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.Holder;
@@ -87,6 +88,7 @@ public final class Router {
     final List<Reason> reasons = new ArrayList<>(2);
     final Optional<Instant> given;
     final boolean throughTeamOnly;
+    private final Set<Reminder> reminders = new TreeSet<>();
 
     Meeting(LandingRule first, Shapes.Laid laid, Optional<Instant> given, boolean throughTeamOnly) {
       this.first = first;
@@ -96,8 +98,16 @@ public final class Router {
     }
 
     void add(LandingRule rule) {
+      reminders.addAll(rule.with().reminders());
       rules.add(rule.id());
       reasons.add(Reason.of(Reason.Code.RULE, rule.id()));
+    }
+
+    /** The reminders of all of them, the attendees of the earliest. */
+    Entry.With with() {
+      return rules.size() == 1
+          ? first.with()
+          : new Entry.With(List.copyOf(reminders), first.with().attendees());
     }
   }
 
@@ -165,6 +175,7 @@ public final class Router {
         busy,
         meeting.first.wording(),
         meeting.rules,
+        meeting.with(),
         meeting.first.afterYes(),
         meeting.reasons);
   }
@@ -178,6 +189,7 @@ public final class Router {
       boolean busy,
       Optional<mellowrota.core.entry.WordingId> wording,
       List<Long> ruleIds,
+      Entry.With with,
       boolean waits,
       List<Reason> reasons) {
     Entry.Marks marks =
@@ -197,6 +209,7 @@ public final class Router {
             marks,
             wording,
             ruleIds,
+            with,
             waits);
     return new Landing.Lands(entry, reasons);
   }
@@ -234,6 +247,7 @@ public final class Router {
               busy,
               Optional.empty(),
               List.of(),
+              Entry.With.NOTHING,
               false,
               List.of(why)));
     }

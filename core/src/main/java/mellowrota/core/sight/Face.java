@@ -1,6 +1,7 @@
 package mellowrota.core.sight;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -24,7 +25,9 @@ public record Face(
     String text,
     EntryTimes times,
     Entry.Marks marks,
-    List<String> categories) {
+    List<String> categories,
+    List<Alarm> alarms,
+    List<Attendee> attendees) {
 
   private static final char FIELD = '\u001f';
   private static final char ITEM = '\u001e';
@@ -36,11 +39,24 @@ public record Face(
     Objects.requireNonNull(times, "times");
     Objects.requireNonNull(marks, "marks");
     categories = List.copyOf(categories);
+    alarms = List.copyOf(alarms);
+    attendees = List.copyOf(attendees);
+  }
+
+  /** One that rings for nobody and invites nobody. */
+  public Face(
+      String title,
+      String place,
+      String text,
+      EntryTimes times,
+      Entry.Marks marks,
+      List<String> categories) {
+    this(title, place, text, times, marks, categories, List.of(), List.of());
   }
 
   /**
    * The canonical content: fields apart by U+001F. No value holds control characters, which are
-   * refused where details are typed.
+   * refused where details are typed. What hardly any entry has stands at the end, or not at all.
    */
   public String canonical() {
     StringBuilder out = new StringBuilder(160);
@@ -65,7 +81,49 @@ public record Face(
     for (int i = 0; i < categories.size(); i++) {
       out.append(i == 0 ? "" : ITEM).append(categories.get(i));
     }
+    if (!alarms.isEmpty() || !attendees.isEmpty()) {
+      rare(out);
+    }
     return out.toString();
+  }
+
+  private void rare(StringBuilder out) {
+    out.append(FIELD);
+    for (int i = 0; i < alarms.size(); i++) {
+      Alarm alarm = alarms.get(i);
+      out.append(i == 0 ? "" : ITEM).append(alarm.fromEnd() ? 'E' : 'S');
+      out.append(alarm.before().toSeconds());
+    }
+    out.append(FIELD);
+    for (int i = 0; i < attendees.size(); i++) {
+      Attendee one = attendees.get(i);
+      out.append(i == 0 ? "" : ITEM).append(one.informed() ? 'I' : 'P');
+      out.append(one.id()).append(' ').append(one.name());
+    }
+  }
+
+  private static List<Alarm> alarms(String text) {
+    return items(text).stream()
+        .map(
+            item ->
+                new Alarm(
+                    Duration.ofSeconds(Long.parseLong(item.substring(1))), item.charAt(0) == 'E'))
+        .toList();
+  }
+
+  private static List<Attendee> attendees(String text) {
+    return items(text).stream()
+        .map(
+            item -> {
+              int space = item.indexOf(' ');
+              return new Attendee(
+                  item.substring(1, space), item.substring(space + 1), item.charAt(0) == 'I');
+            })
+        .toList();
+  }
+
+  private static List<String> items(String text) {
+    return text.isEmpty() ? List.of() : List.of(text.split(String.valueOf(ITEM)));
   }
 
   private static void flag(StringBuilder out, boolean value) {
@@ -94,9 +152,16 @@ public record Face(
     String flags = f[next];
     Entry.Marks marks =
         new Entry.Marks(on(flags, 0), on(flags, 1), on(flags, 2), on(flags, 3), on(flags, 4));
-    List<String> categories =
-        f[next + 1].isEmpty() ? List.of() : List.of(f[next + 1].split(String.valueOf(ITEM)));
-    return new Face(f[0], f[1], f[2], times, marks, categories);
+    boolean rare = f.length > next + 2;
+    return new Face(
+        f[0],
+        f[1],
+        f[2],
+        times,
+        marks,
+        items(f[next + 1]),
+        rare ? alarms(f[next + 2]) : List.of(),
+        rare ? attendees(f[next + 3]) : List.of());
   }
 
   private static boolean on(String flags, int at) {

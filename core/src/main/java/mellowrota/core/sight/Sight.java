@@ -1,22 +1,33 @@
 package mellowrota.core.sight;
 
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Predicate;
 import mellowrota.core.calendar.Audience;
+import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Level;
+import mellowrota.core.entry.Attendees;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
+import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
 import mellowrota.core.rule.Places;
+import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
@@ -94,7 +105,7 @@ public final class Sight {
   /** The face this audience gets; empty without readers or where times are not for all of them. */
   public Optional<Face> face(
       WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
-    return face(record, readers, entry, audience, detail -> true);
+    return face(new Present(record, readers, entry), record, readers, audience, detail -> true);
   }
 
   /**
@@ -103,47 +114,304 @@ public final class Sight {
    */
   public Optional<Face> faceBefore(
       Capacities asker, WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
-    return face(record, readers, entry, audience, detail -> allowed(asker, record, detail));
+    Present present = new Present(record, readers, entry);
+    return face(present, record, readers, audience, detail -> present.isFor(detail, asker));
+  }
+
+  /** The face this audience keeps until the next yes. */
+  public Optional<Face> face(
+      WorkRecord record, RecordReaders readers, Released released, Audience audience) {
+    return face(new Past(record, released), record, readers, audience, detail -> true);
+  }
+
+  /** The same as somebody else may look at it. */
+  public Optional<Face> faceBefore(
+      Capacities asker,
+      WorkRecord record,
+      RecordReaders readers,
+      Released released,
+      Audience audience) {
+    Past past = new Past(record, released);
+    return face(past, record, readers, audience, detail -> past.isFor(detail, asker));
   }
 
   private Optional<Face> face(
+      Said said,
       WorkRecord record,
       RecordReaders readers,
-      Entry entry,
       Audience audience,
       Predicate<DetailKey> uncovered) {
     if (audience.isEmpty()) {
       return Optional.empty();
     }
     List<Audience.Standing> standings = audience.on(readers);
-    if (!allowedTo(standings, record, DetailKey.TIMES)) {
+    if (!allowedTo(standings, said, DetailKey.TIMES)) {
       return Optional.empty();
     }
     Level level = levelFor(standings, record);
+    Entry entry = said.entry();
     EntryTimes times =
-        entry.bareTimes().isPresent() && !allowedTo(standings, record, DetailKey.MARGINS)
+        entry.bareTimes().isPresent() && !allowedTo(standings, said, DetailKey.MARGINS)
             ? entry.bareTimes().get()
             : entry.times();
     return Optional.of(
         level == Level.ALL
-            ? worded(record, words(record, readers), entry, standings, times, uncovered)
-            : bare(record, words(record, readers), entry, standings, times, level));
+            ? worded(said, standings, times, uncovered)
+            : bare(said, standings, times, level));
+  }
+
+  /** What an entry says now, to be kept when somebody says yes to it. */
+  public Released released(WorkRecord record, RecordReaders readers, Entry entry) {
+    Present present = new Present(record, readers, entry);
+    List<Released.Value> values = new ArrayList<>();
+    Pattern.Values keeping =
+        (name, detail, format) -> {
+          Optional<String> words = present.value(name, detail, format);
+          Released.Value value = new Released.Value(name, detail, Released.called(format), words);
+          if (!values.contains(value)) {
+            values.add(value);
+          }
+          return words;
+        };
+    present.title().fill(keeping);
+    present.place().fill(keeping);
+    present.text().fill(keeping);
+    Set<DetailKey> used = new HashSet<>(present.wording.asksFor());
+    used.addAll(
+        List.of(
+            DetailKey.REF,
+            DetailKey.PLACE,
+            DetailKey.TIMES,
+            DetailKey.MARGINS,
+            DetailKey.PEOPLE,
+            DetailKey.TEAM,
+            DetailKey.TAGS));
+    Map<DetailKey, ForSet> sets = new HashMap<>();
+    used.forEach(detail -> sets.put(detail, details.forWhom(record, detail)));
+    return new Released(
+        entry,
+        present.title().toString(),
+        present.place().toString(),
+        present.text().toString(),
+        values,
+        record.ref(),
+        present.placeName(),
+        present.categories().stream()
+            .map(one -> new Released.Tag(one.detail(), one.word()))
+            .toList(),
+        present.attendees(),
+        sets);
+  }
+
+  /** The details that the readers see of what was released. */
+  public Set<DetailKey> shown(
+      WorkRecord record, RecordReaders readers, Released released, Audience audience) {
+    List<Audience.Standing> standings = audience.on(readers);
+    Level level = levelFor(standings, record);
+    Past past = new Past(record, released);
+    Set<DetailKey> found = new TreeSet<>(released.filled());
+    if (level != Level.ALL) {
+      found.clear();
+      found.add(DetailKey.TIMES);
+      if (level == Level.TIMES_AND_PLACE && released.placeName().isPresent()) {
+        found.add(DetailKey.PLACE);
+      }
+    }
+    found.removeIf(detail -> !allowedTo(standings, past, detail));
+    return found;
+  }
+
+  /** As the record is. */
+  private final class Present implements Said {
+    private final WorkRecord record;
+    private final RecordWords words;
+    private final Entry entry;
+    private final Wording wording;
+
+    Present(WorkRecord record, RecordReaders readers, Entry entry) {
+      this.record = record;
+      this.words = readers.words(() -> new RecordWords(record, crew, calendars, places, details));
+      this.entry = entry;
+      wording = wordingOf(record, entry);
+    }
+
+    @Override
+    public Entry entry() {
+      return entry;
+    }
+
+    @Override
+    public boolean isFor(DetailKey detail, Capacities reader) {
+      return permission.allows(details.forWhom(record, detail), reader);
+    }
+
+    @Override
+    public Pattern title() {
+      return wording.title();
+    }
+
+    @Override
+    public Pattern place() {
+      return wording.place();
+    }
+
+    @Override
+    public Pattern text() {
+      return wording.text();
+    }
+
+    @Override
+    public Optional<String> value(
+        String name, DetailKey detail, Optional<DateTimeFormatter> format) {
+      return details.applies(record, detail)
+          ? words.value(entry, name, detail, format)
+          : Optional.empty();
+    }
+
+    @Override
+    public String ref() {
+      return record.ref();
+    }
+
+    @Override
+    public Optional<String> placeName() {
+      return words.placeName();
+    }
+
+    @Override
+    public List<Category> categories() {
+      Set<Wording.Category> asked = wording.categories();
+      if (asked.isEmpty()) {
+        return List.of();
+      }
+      List<Category> found = new ArrayList<>(2);
+      if (asked.contains(Wording.Category.KIND)) {
+        found.add(new Category(Optional.empty(), record.kind().word()));
+      }
+      if (asked.contains(Wording.Category.TEAM)) {
+        record
+            .team()
+            .flatMap(crew::team)
+            .map(Team::name)
+            .ifPresent(name -> found.add(new Category(Optional.of(DetailKey.TEAM), name)));
+      }
+      if (asked.contains(Wording.Category.TAGS)) {
+        new TreeSet<>(record.tags())
+            .forEach(tag -> found.add(new Category(Optional.of(DetailKey.TAGS), tag)));
+      }
+      return found;
+    }
+
+    @Override
+    public List<Attendee> attendees() {
+      Attendees asked = entry.with().attendees();
+      if (asked == Attendees.NOBODY) {
+        return List.of();
+      }
+      Optional<PersonId> oneself =
+          calendars
+              .find(entry.key().calendar())
+              .filter(calendar -> calendar.owner() instanceof Calendar.Owner.Own)
+              .map(calendar -> ((Calendar.Owner.Own) calendar.owner()).person());
+      Map<PersonId, Attendee> found = new TreeMap<>();
+      for (Assignment assignment : record.on(entry.key().visit())) {
+        if (assignment.holder() instanceof Holder.OnePerson one
+            && (asked == Attendees.EVERYBODY || oneself.equals(Optional.of(one.person())))) {
+          boolean informed = assignment.role().equals(RoleId.INFORMED);
+          crew.person(one.person())
+              .ifPresent(
+                  person ->
+                      found.merge(
+                          person.id(),
+                          new Attendee(
+                              Attendee.id(calendars.house().seed(), person.id()),
+                              person.name(),
+                              informed),
+                          (first, other) -> first.informed() ? other : first));
+        }
+      }
+      return List.copyOf(found.values());
+    }
+  }
+
+  /** As it was at the last yes, each value for those it was for then and is for now. */
+  private final class Past implements Said {
+    private final WorkRecord record;
+    private final Released released;
+
+    Past(WorkRecord record, Released released) {
+      this.record = record;
+      this.released = released;
+    }
+
+    @Override
+    public Entry entry() {
+      return released.entry();
+    }
+
+    @Override
+    public boolean isFor(DetailKey detail, Capacities reader) {
+      ForSet then = released.sets().get(detail);
+      return then != null
+          && permission.allows(then, reader)
+          && permission.allows(details.forWhom(record, detail), reader);
+    }
+
+    @Override
+    public Pattern title() {
+      return Pattern.of(released.title(), released.sets().keySet());
+    }
+
+    @Override
+    public Pattern place() {
+      return Pattern.of(released.place(), released.sets().keySet());
+    }
+
+    @Override
+    public Pattern text() {
+      return Pattern.of(released.text(), released.sets().keySet());
+    }
+
+    @Override
+    public Optional<String> value(
+        String name, DetailKey detail, Optional<DateTimeFormatter> format) {
+      return released.value(name, detail, format);
+    }
+
+    @Override
+    public String ref() {
+      return released.ref();
+    }
+
+    @Override
+    public Optional<String> placeName() {
+      return released.placeName();
+    }
+
+    @Override
+    public List<Category> categories() {
+      return released.categories().stream()
+          .map(one -> new Category(one.detail(), one.word()))
+          .toList();
+    }
+
+    @Override
+    public List<Attendee> attendees() {
+      return released.attendees();
+    }
   }
 
   /** Whether both show the same to the same people, as far as wordings are the same. */
   public boolean readsAs(Sight other) {
     return details.all().equals(other.details.all())
         && places == other.places
+        && calendars.house().week().equals(other.calendars.house().week())
         && permission == other.permission;
   }
 
   /** Whether both word an entry alike. */
   public boolean wordsAs(Sight other, WorkRecord record, Entry entry, Entry othersEntry) {
     return wordingOf(record, entry).readsAs(other.wordingOf(record, othersEntry));
-  }
-
-  private RecordWords words(WorkRecord record, RecordReaders readers) {
-    return readers.words(() -> new RecordWords(record, crew, calendars, places, details));
   }
 
   /** The least of the readers' levels; without the right to open it, busy only (LANDING 16). */
@@ -169,46 +437,62 @@ public final class Sight {
     return true;
   }
 
-  private Face bare(
-      WorkRecord record,
-      RecordWords words,
-      Entry entry,
-      List<Audience.Standing> standings,
-      EntryTimes times,
-      Level level) {
-    boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, record, DetailKey.PLACE);
+  private static boolean allowedTo(List<Audience.Standing> standings, Said said, DetailKey detail) {
+    for (Audience.Standing standing : standings) {
+      if (!said.isFor(detail, standing.capacities())) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static Face bare(
+      Said said, List<Audience.Standing> standings, EntryTimes times, Level level) {
+    boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, said, DetailKey.PLACE);
     return new Face(
-        BARE_TITLE, place ? words.placeName().orElse("") : "", "", times, entry.marks(), List.of());
+        BARE_TITLE,
+        place ? said.placeName().orElse("") : "",
+        "",
+        times,
+        said.entry().marks(),
+        List.of());
   }
 
   private Face worded(
-      WorkRecord record,
-      RecordWords words,
-      Entry entry,
+      Said said,
       List<Audience.Standing> standings,
       EntryTimes times,
       Predicate<DetailKey> uncovered) {
-    Wording wording = wordingOf(record, entry);
     Pattern.Values values =
         (name, detail, format) -> {
-          if (!allowedTo(standings, record, detail) || !details.applies(record, detail)) {
+          if (!allowedTo(standings, said, detail)) {
             return Optional.empty();
           }
-          return uncovered.test(detail)
-              ? words.value(entry, name, detail, format)
-              : Optional.of(COVERED);
+          return uncovered.test(detail) ? said.value(name, detail, format) : Optional.of(COVERED);
         };
-    String title = wording.title().fill(values).replace('\n', ' ');
+    String title = said.title().fill(values).replace('\n', ' ');
     if (title.isEmpty()) {
-      title = allowedTo(standings, record, DetailKey.REF) ? record.ref() : BARE_TITLE;
+      title = allowedTo(standings, said, DetailKey.REF) ? said.ref() : BARE_TITLE;
     }
+    List<String> categories = new ArrayList<>(2);
+    for (Said.Category one : said.categories()) {
+      if (one.detail().isEmpty() || allowedTo(standings, said, one.detail().get())) {
+        categories.add(one.word());
+      }
+    }
+    List<Attendee> attendees = said.attendees();
+    boolean seen =
+        attendees.isEmpty()
+            || allowedTo(standings, said, DetailKey.PEOPLE) && uncovered.test(DetailKey.PEOPLE);
     return new Face(
         title,
-        wording.place().fill(values).replace('\n', ' '),
-        wording.text().fill(values),
+        said.place().fill(values).replace('\n', ' '),
+        said.text().fill(values),
         times,
-        entry.marks(),
-        categories(wording, record, standings));
+        said.entry().marks(),
+        categories,
+        Alarm.of(said.entry(), times, calendars.house().week()),
+        seen ? attendees : List.of());
   }
 
   private Wording wordingOf(WorkRecord record, Entry entry) {
@@ -226,26 +510,12 @@ public final class Sight {
     if (key.equals(DetailKey.MARGINS)) {
       return entry.bareTimes().isPresent();
     }
+    if (key.equals(DetailKey.PEOPLE) && entry.with().attendees() != Attendees.NOBODY) {
+      return true;
+    }
     return wording.title().asksFor().contains(key)
         || wording.place().asksFor().contains(key)
         || wording.text().asksFor().contains(key);
-  }
-
-  private List<String> categories(
-      Wording wording, WorkRecord record, List<Audience.Standing> standings) {
-    List<String> found = new ArrayList<>(2);
-    if (wording.categories().contains(Wording.Category.KIND)) {
-      found.add(record.kind().word());
-    }
-    if (wording.categories().contains(Wording.Category.TEAM)
-        && allowedTo(standings, record, DetailKey.TEAM)) {
-      record.team().flatMap(crew::team).map(Team::name).ifPresent(found::add);
-    }
-    if (wording.categories().contains(Wording.Category.TAGS)
-        && allowedTo(standings, record, DetailKey.TAGS)) {
-      found.addAll(new TreeSet<>(record.tags()));
-    }
-    return found;
   }
 
   /** Every detail of the kind in this rendering, with why it is not shown. */

@@ -58,7 +58,10 @@ public class DifferenceTest {
         entries.put(
             change.key(),
             new Difference.StoredEntry(
-                change.key(), change.entry().isPresent(), change.sequence(), faces));
+                change.key(),
+                change.entry().isPresent() ? Difference.State.LIVE : Difference.State.GONE,
+                change.sequence(),
+                faces));
       }
       return difference;
     }

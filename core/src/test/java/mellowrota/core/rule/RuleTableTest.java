@@ -284,6 +284,7 @@ public class RuleTableTest {
               rule.shape(),
               rule.wording(),
               rule.busy(),
+              rule.with(),
               rule.whenDone(),
               false,
               ""));

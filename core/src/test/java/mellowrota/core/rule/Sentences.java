@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.Worlds;
 import mellowrota.core.calendar.Calendar;
+import mellowrota.core.entry.Entry;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
@@ -93,6 +94,7 @@ final class Sentences {
                 : shape[0].toUpperCase(Locale.ROOT).replace(' ', '_')),
         Optional.empty(),
         shape.length > 1 ? Optional.of(shape[1].equals("busy")) : Optional.empty(),
+        Entry.With.NOTHING,
         ends.length > 1 ? LandingRule.WhenDone.COMES_OFF : LandingRule.WhenDone.STAYS_WITH_TICK,
         false,
         "");

@@ -180,7 +180,7 @@ public class FaceTest {
   }
 
   private static House limited(Level outside) {
-    return new House("seed", "House", Worlds.LONDON, outside, false);
+    return new House("seed", "House", Worlds.LONDON, outside, false, Worlds.WEEK);
   }
 
   @Test
@@ -229,7 +229,7 @@ public class FaceTest {
   public void ownFeedsAreTheirPersonsOnlyWhereTheHouseTrustsThat() {
     Rendering feed =
         new Rendering(SHARE, own(2), new Rendering.Way.OwnFeed(PersonId.of(2), Level.ALL));
-    House trusting = new House("seed", "House", Worlds.LONDON, Level.ALL, true);
+    House trusting = new House("seed", "House", Worlds.LONDON, Level.ALL, true, Worlds.WEEK);
     assertThat(face(crew().rendering(feed).build(), paddle().build(), 9001).orElseThrow().text())
         .isEmpty();
     assertThat(

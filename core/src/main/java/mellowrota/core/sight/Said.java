@@ -1,0 +1,46 @@
+package mellowrota.core.sight;
+
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.work.DetailKey;
+
+/**
+ * What an entry says, whoever it is for: of the record as it is, or as it was when somebody last
+ * said yes to it.
+ */
+interface Said {
+
+  /** With its times, marks and reminders. */
+  Entry entry();
+
+  /** Whether a detail is for somebody who reads in these capacities. */
+  boolean isFor(DetailKey detail, Capacities reader);
+
+  Pattern title();
+
+  Pattern place();
+
+  Pattern text();
+
+  /** What a pattern's detail says; empty too where it does not apply. */
+  Optional<String> value(String name, DetailKey detail, Optional<DateTimeFormatter> format);
+
+  String ref();
+
+  Optional<String> placeName();
+
+  /** What may travel as a category, and as which detail it is kept back. */
+  List<Category> categories();
+
+  /**
+   * One of them.
+   *
+   * @param detail empty: it is for everyone
+   */
+  record Category(Optional<DetailKey> detail, String word) {}
+
+  List<Attendee> attendees();
+}
