@@ -172,10 +172,16 @@ public final class Outlook {
     private final Map<RenderingId, Map<DetailKey, Long>> hidden = new TreeMap<>();
     private final MessageDigest digest = Hash.SHA_256.running();
     private long records;
+    private long waits;
 
-    /** Adds a record's rows. */
-    public void add(List<Row> rows) {
+    /**
+     * Adds a record's rows.
+     *
+     * @param waiting how many of its entries would wait for a yes
+     */
+    public void add(List<Row> rows, int waiting) {
       records++;
+      waits += waiting;
       for (Row row : rows) {
         digest.update(line(row).getBytes(StandardCharsets.UTF_8));
         moves
@@ -226,6 +232,11 @@ public final class Outlook {
     /** How many records were looked at. */
     public long records() {
       return records;
+    }
+
+    /** How many entries would wait for a yes. */
+    public long waits() {
+      return waits;
     }
 
     /** How many entries of each calendar would move so. */

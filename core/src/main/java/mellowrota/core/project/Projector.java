@@ -2,10 +2,12 @@ package mellowrota.core.project;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Rendering;
@@ -101,17 +103,27 @@ public final class Projector {
       return released(record, readers, entry, now);
     }
     if (release instanceof Release.IfTheSame off) {
-      return keeps(record, readers, entry, off.released()).equals(now)
+      return readAlike(keeps(record, readers, entry, off.released()), now)
           ? released(record, readers, entry, now)
           : new Projected(entry, List.of(), true, Optional.empty());
     }
     if (release instanceof Release.Last last) {
       List<Seen> kept = keeps(record, readers, entry, last.released());
-      return kept.equals(now)
+      return readAlike(kept, now)
           ? released(record, readers, entry, now)
           : new Projected(entry, kept, true, release.last());
     }
     return new Projected(entry, List.of(), true, Optional.empty());
+  }
+
+  /** As they are kept and served: a moment's fraction of a second is neither. */
+  private static boolean readAlike(List<Seen> some, List<Seen> others) {
+    return canonical(some).equals(canonical(others));
+  }
+
+  private static Map<RenderingId, String> canonical(List<Seen> faces) {
+    return faces.stream()
+        .collect(Collectors.toMap(Seen::rendering, seen -> seen.face().canonical()));
   }
 
   private Projected released(

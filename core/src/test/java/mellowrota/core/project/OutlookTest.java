@@ -138,7 +138,7 @@ public class OutlookTest {
             .detail(DetailKey.PHONE, DetailValue.of("0555 0142"))
             .build();
     Outlook.Sum sum = new Outlook.Sum();
-    sum.add(new Outlook(was.projector(), is.projector()).of(record).rows());
+    sum.add(new Outlook(was.projector(), is.projector()).of(record).rows(), 0);
     Map<String, Long> phone = new HashMap<>();
     sum.shown()
         .forEach(

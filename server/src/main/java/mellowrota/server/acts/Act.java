@@ -10,7 +10,9 @@ import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import mellowrota.core.entry.EntryKey;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Writes;
@@ -30,6 +32,7 @@ public final class Act {
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
 
+  private final Map<EntryKey, Release> releases = new HashMap<>();
   private final long worldVersion;
   private final Writes later = new Writes();
   private String reason;
@@ -117,6 +120,15 @@ public final class Act {
 
   public Object worldBefore() {
     return worldBefore;
+  }
+
+  /** Says how it stands with the yes to an entry from now on, whatever the store says. */
+  public void release(EntryKey entry, Release release) {
+    releases.put(entry, release);
+  }
+
+  public Map<EntryKey, Release> releases() {
+    return releases;
   }
 
   /** What changed, as it now is. */

@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -39,13 +40,14 @@ public class EntryStore {
 
   private static final String UPDATE_ENTRIES =
       """
-      update entry e set state = 'LIVE', sequence = u.sequence, starts = u.starts, ends = u.ends,
+      update entry e set state = u.state, sequence = u.sequence, starts = u.starts, ends = u.ends,
         rules = u.rules, change_no = NUMBER
-      from %s u(sequence, starts, ends, rules, calendar, id) where e.id = u.id
+      from %s u(state, sequence, starts, ends, rules, calendar, id)
+      where e.id = u.id
       """;
 
   private static final List<String> UPDATED =
-      List.of("int", "timestamptz", "timestamptz", "text", "bigint", "bigint");
+      List.of("text", "int", "timestamptz", "timestamptz", "text", "bigint", "bigint");
 
   private static final String TAKE_ENTRIES =
       """
@@ -127,15 +129,32 @@ public class EntryStore {
   private final JdbcTemplate template;
   private final ChangeNumbers numbers;
   private final EntryIds entryIds;
+  private final ReleasedText texts;
 
-  EntryStore(JdbcClient jdbc, JdbcTemplate template, ChangeNumbers numbers, EntryIds entryIds) {
+  EntryStore(
+      JdbcClient jdbc,
+      JdbcTemplate template,
+      ChangeNumbers numbers,
+      EntryIds entryIds,
+      ReleasedText texts) {
+    this.texts = texts;
     this.entryIds = entryIds;
     this.jdbc = jdbc;
     this.template = template;
     this.numbers = numbers;
   }
 
-  private record Known(long id, String rules, Difference.StoredEntry entry) {}
+  /**
+   * What the store holds of an entry.
+   *
+   * @param released what readers keep until the next yes; null where there is none
+   */
+  private record Known(
+      long id,
+      String rules,
+      String released,
+      OffsetDateTime asksSince,
+      Difference.StoredEntry entry) {}
 
   /**
    * Brings the entries of these records to what was projected.
@@ -149,16 +168,24 @@ public class EntryStore {
     Difference difference =
         Difference.between(known.values().stream().map(Known::entry).toList(), projected);
     keepReasons(act, difference, known, projected);
+    List<Waiting> waiting = waiting(act, known, projected);
     if (difference.isEmpty()) {
+      waiting.forEach(one -> one.add(act.later(), known.get(one.key()).id()));
       return Set.of();
     }
     Map<CalendarId, Integer> touched = new TreeMap<>();
-    difference.entries().forEach(change -> touched.merge(change.key().calendar(), 1, Integer::sum));
+    for (Difference.EntryChange change : difference.entries()) {
+      int counts = change.move() == Difference.Move.WAITS ? 0 : 1;
+      touched.merge(change.key().calendar(), counts, Integer::sum);
+    }
     touched.forEach((calendar, count) -> act.count(calendar.value(), count));
     // All that can be worked out is, before calendars are locked that many acts touch.
-    Rows rows = rows(act, difference, known, ids(difference, known));
+    Map<EntryKey, Long> ids = ids(difference, known);
+    known.forEach((key, one) -> ids.putIfAbsent(key, one.id()));
+    Rows rows = rows(act, difference, known, ids);
     Writes writes = act.later();
     rows.add(writes, numbers.take(touched.keySet(), writes));
+    waiting.forEach(one -> one.add(writes, ids.get(one.key())));
     writes.send(template);
     return difference.entries().stream()
         .filter(change -> change.move() != Difference.Move.CHANGED)
@@ -185,6 +212,46 @@ public class EntryStore {
     }
   }
 
+  /** What is kept of an entry besides its faces, where its rule asks for a yes. */
+  private record Waiting(EntryKey key, String released, OffsetDateTime asksSince) {
+    void add(Writes writes, long id) {
+      writes.add(
+          "update entry set released = ?, asks_since = ?::text::timestamptz where id = ?",
+          released,
+          asksSince == null ? null : asksSince.toString(),
+          id);
+    }
+  }
+
+  /** Those of whom something else is to be kept than is. */
+  private List<Waiting> waiting(
+      Act act, Map<EntryKey, Known> known, List<Projector.Projected> projected) {
+    List<Waiting> found = new ArrayList<>();
+    Set<EntryKey> standing = new HashSet<>();
+    for (Projector.Projected one : projected) {
+      EntryKey key = one.entry().key();
+      standing.add(key);
+      Known before = known.get(key);
+      String had = before == null ? null : before.released();
+      OffsetDateTime since = before == null ? null : before.asksSince();
+      String keeps = one.keep().map(texts::write).orElse(null);
+      boolean gone = before != null && before.entry().state() == Difference.State.GONE;
+      OffsetDateTime asks =
+          !one.asks() ? null : since == null || gone ? act.at().atOffset(ZoneOffset.UTC) : since;
+      if (!Objects.equals(had, keeps) || !Objects.equals(since, asks)) {
+        found.add(new Waiting(key, keeps, asks));
+      }
+    }
+    known.forEach(
+        (key, one) -> {
+          // What was taken off asks for nothing; it is remembered in case it comes back as it was.
+          if (!standing.contains(key) && one.asksSince() != null) {
+            found.add(new Waiting(key, one.released(), null));
+          }
+        });
+    return found;
+  }
+
   private Map<EntryKey, Known> load(Collection<RecordId> records) {
     Long[] ids = records.stream().map(RecordId::value).toArray(Long[]::new);
     Map<Long, Map<RenderingId, Difference.StoredFace>> faces = new HashMap<>();
@@ -206,7 +273,8 @@ public class EntryStore {
     Map<EntryKey, Known> found = new LinkedHashMap<>();
     jdbc.sql(
             """
-            select id, record, visit, calendar, family, state, sequence, rules from entry
+            select id, record, visit, calendar, family, state, sequence, rules, released,
+              asks_since from entry
             where record = any(?) order by id
             """)
         .param(ids)
@@ -223,9 +291,11 @@ public class EntryStore {
                   new Known(
                       row.getLong(1),
                       row.getString(8),
+                      row.getString(9),
+                      row.getObject(10, OffsetDateTime.class),
                       new Difference.StoredEntry(
                           key,
-                          row.getString(6).equals("LIVE"),
+                          Difference.State.valueOf(row.getString(6)),
                           row.getInt(7),
                           faces.getOrDefault(row.getLong(1), Map.of()))));
             });
@@ -313,7 +383,7 @@ public class EntryStore {
       } else if (known.containsKey(change.key())) {
         rows.changedEntries.add(changed(change, id));
       } else {
-        rows.newEntries.add(fresh(change.entry().get(), id));
+        rows.newEntries.add(fresh(change, id));
       }
       for (Difference.FaceChange face : change.faces()) {
         if (face.canonical().isEmpty()) {
@@ -330,7 +400,8 @@ public class EntryStore {
     Entry entry = change.entry().orElseThrow();
     return new Row(
         change.key().calendar(),
-        4,
+        5,
+        state(change),
         change.sequence(),
         entry.times().from().atOffset(ZoneOffset.UTC),
         entry.times().until().atOffset(ZoneOffset.UTC),
@@ -339,7 +410,14 @@ public class EntryStore {
         id);
   }
 
-  private static Row fresh(Entry entry, long id) {
+  private static String state(Difference.EntryChange change) {
+    return change.move() == Difference.Move.WAITS
+        ? Difference.State.WAITING.name()
+        : Difference.State.LIVE.name();
+  }
+
+  private static Row fresh(Difference.EntryChange change, long id) {
+    Entry entry = change.entry().orElseThrow();
     EntryKey key = entry.key();
     return new Row(
         key.calendar(),
@@ -351,7 +429,7 @@ public class EntryStore {
         key.family().name(),
         entry.uid().value(),
         0,
-        "LIVE",
+        state(change),
         entry.times().from().atOffset(ZoneOffset.UTC),
         entry.times().until().atOffset(ZoneOffset.UTC),
         rules(entry),

@@ -1,5 +1,6 @@
 package mellowrota.server.ical;
 
+import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -12,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.sight.Alarm;
 import mellowrota.core.sight.Face;
 import net.fortuna.ical4j.model.Calendar;
 import net.fortuna.ical4j.model.ParameterList;
@@ -19,10 +21,15 @@ import net.fortuna.ical4j.model.Property;
 import net.fortuna.ical4j.model.component.Daylight;
 import net.fortuna.ical4j.model.component.Observance;
 import net.fortuna.ical4j.model.component.Standard;
+import net.fortuna.ical4j.model.component.VAlarm;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.component.VTimeZone;
+import net.fortuna.ical4j.model.parameter.Cn;
+import net.fortuna.ical4j.model.parameter.Related;
+import net.fortuna.ical4j.model.parameter.Role;
 import net.fortuna.ical4j.model.parameter.TzId;
 import net.fortuna.ical4j.model.parameter.Value;
+import net.fortuna.ical4j.model.property.Attendee;
 import net.fortuna.ical4j.model.property.Categories;
 import net.fortuna.ical4j.model.property.Clazz;
 import net.fortuna.ical4j.model.property.Description;
@@ -37,10 +44,12 @@ import net.fortuna.ical4j.model.property.Sequence;
 import net.fortuna.ical4j.model.property.Status;
 import net.fortuna.ical4j.model.property.Summary;
 import net.fortuna.ical4j.model.property.Transp;
+import net.fortuna.ical4j.model.property.Trigger;
 import net.fortuna.ical4j.model.property.TzName;
 import net.fortuna.ical4j.model.property.TzOffsetFrom;
 import net.fortuna.ical4j.model.property.TzOffsetTo;
 import net.fortuna.ical4j.model.property.Uid;
+import net.fortuna.ical4j.model.property.immutable.ImmutableAction;
 import net.fortuna.ical4j.model.property.immutable.ImmutableVersion;
 import org.springframework.stereotype.Component;
 
@@ -129,7 +138,35 @@ public class IcalendarWriter {
     event.add(new Status(face.marks().tentative() ? "TENTATIVE" : "CONFIRMED"));
     event.add(new Transp(face.marks().busy() ? "OPAQUE" : "TRANSPARENT"));
     event.add(new Clazz(Clazz.VALUE_PUBLIC));
+    invited(event, face.attendees());
+    face.alarms().forEach(alarm -> event.add(alarm(alarm, face)));
     return event;
+  }
+
+  /**
+   * Names without addresses: RFC 5545 §3.3.3 lets a calendar user be any URI. Who organises it is
+   * not told, since nobody is to answer: the entry is published, not an invitation (RFC 5546 §1.4).
+   */
+  private static void invited(VEvent event, List<mellowrota.core.sight.Attendee> attendees) {
+    for (mellowrota.core.sight.Attendee one : attendees) {
+      Attendee attendee = new Attendee(URI.create("urn:uuid:" + one.id()));
+      attendee.add(new Cn(one.name()));
+      attendee.add(one.informed() ? Role.NON_PARTICIPANT : Role.REQ_PARTICIPANT);
+      event.add(attendee);
+    }
+  }
+
+  /** Rings with the title (RFC 5545 §3.6.6). */
+  private static VAlarm alarm(Alarm one, Face face) {
+    Trigger trigger = new Trigger(new ParameterList(), one.before().negated());
+    if (one.fromEnd()) {
+      trigger.add(Related.END);
+    }
+    VAlarm alarm = new VAlarm();
+    alarm.add(trigger);
+    alarm.add(ImmutableAction.DISPLAY);
+    alarm.add(new Description(summary(face)));
+    return alarm;
   }
 
   /** A tick, late and unhanded go with the times and are told before the title. */

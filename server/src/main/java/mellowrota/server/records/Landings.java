@@ -3,13 +3,17 @@ package mellowrota.server.records;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.people.Person;
+import mellowrota.core.project.Projector;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Reason;
@@ -18,6 +22,7 @@ import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
@@ -25,14 +30,24 @@ import org.springframework.stereotype.Service;
 @Service
 public class Landings {
 
-  /** For the office every calendar near the record; for others those they read themselves. */
-  /** Of a record in the world that the standing names, which may be one that is only wished for. */
+  private final ReleaseStore releases;
+
+  Landings(ReleaseStore releases) {
+    this.releases = releases;
+  }
+
+  /**
+   * For the office every calendar near the record; for others those they read themselves, as far as
+   * it was released. Of a record in the world that the standing names, which may be one that is
+   * only wished for.
+   */
   public LandingView of(RecordAccess.Standing standing) {
     World world = standing.world();
     WorkRecord record = standing.record();
     RecordReaders readers = RecordReaders.of(record, world.crew());
     List<LandingView.Lands> lands = new ArrayList<>();
     List<LandingView.Nowhere> nowhere = new ArrayList<>();
+    Map<EntryKey, Projector.Projected> waiting = waiting(standing);
     for (Calendar calendar : world.router().near(record)) {
       boolean reads = world.calendars().servedTo(standing.person().id(), calendar.id()).isPresent();
       if (!standing.isOffice() && !reads) {
@@ -40,7 +55,8 @@ public class Landings {
       }
       for (Landing landing : world.router().explain(record, calendar)) {
         if (landing instanceof Landing.Lands one) {
-          lands(standing, readers, calendar, one).ifPresent(lands::add);
+          lands(standing, readers, calendar, one, waiting.get(one.entry().key()))
+              .ifPresent(lands::add);
         } else {
           Reason why = ((Landing.Nowhere) landing).why();
           nowhere.add(
@@ -50,6 +66,18 @@ public class Landings {
     }
     lands.sort(Comparator.comparing(one -> Calendar.Sort.valueOf(one.sort())));
     return new LandingView(lands, nowhere);
+  }
+
+  /** Those of its entries that wait for a yes. */
+  private Map<EntryKey, Projector.Projected> waiting(RecordAccess.Standing standing) {
+    World world = standing.world();
+    if (!world.asksForYes()) {
+      return Map.of();
+    }
+    WorkRecord record = standing.record();
+    return world.projector().project(record, releases.of(world, List.of(record.id()))).stream()
+        .filter(Projector.Projected::asks)
+        .collect(Collectors.toMap(one -> one.entry().key(), one -> one));
   }
 
   private static LandingView.Why why(RecordAccess.Standing standing, Reason reason) {
@@ -73,9 +101,13 @@ public class Landings {
       RecordAccess.Standing standing,
       RecordReaders readers,
       Calendar calendar,
-      Landing.Lands landing) {
+      Landing.Lands landing,
+      Projector.Projected waits) {
     World world = standing.world();
     Entry entry = landing.entry();
+    if (waits != null && !waits.isServed() && !standing.isOffice()) {
+      return Optional.empty();
+    }
     Optional<Rendering> members =
         world.calendars().renderingsOf(calendar.id()).stream()
             .filter(r -> r.way() instanceof Rendering.Way.Members)
@@ -84,7 +116,13 @@ public class Landings {
       return Optional.empty();
     }
     Audience audience = world.calendars().audience(members.get().id());
-    Optional<Face> face = world.sight().face(standing.record(), readers, entry, audience);
+    // Whoever only reads it is told of what was released; the office of what it would become.
+    Optional<Face> face =
+        waits != null && !standing.isOffice()
+            ? waits
+                .keep()
+                .flatMap(kept -> world.sight().face(standing.record(), readers, kept, audience))
+            : world.sight().face(standing.record(), readers, entry, audience);
     List<LandingView.Why> why = new ArrayList<>();
     landing.reasons().forEach(reason -> why.add(why(standing, reason)));
     return Optional.of(
@@ -94,6 +132,7 @@ public class Landings {
             calendar.owner().sort().name(),
             entry.key().family().name(),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,
+            waits == null || !standing.isOffice() ? null : Sights.waits(waits),
             times(face.map(Face::times).orElse(entry.times())),
             entry.marks().late(),
             entry.marks().unhanded(),

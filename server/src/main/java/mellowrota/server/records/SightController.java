@@ -23,8 +23,10 @@ class SightController {
   private final Worlds worlds;
   private final RecordStore store;
   private final RecordAccess access;
+  private final Sights sights;
 
-  SightController(Worlds worlds, RecordStore store, RecordAccess access) {
+  SightController(Worlds worlds, RecordStore store, RecordAccess access, Sights sights) {
+    this.sights = sights;
     this.worlds = worlds;
     this.store = store;
     this.access = access;
@@ -44,6 +46,6 @@ class SightController {
     if (!me.isCoordinator()) {
       throw Problem.forbidden("Who reads which calendar is the coordinators' to know.");
     }
-    return Sights.of(standing);
+    return sights.of(standing);
   }
 }

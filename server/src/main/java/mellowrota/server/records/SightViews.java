@@ -40,7 +40,9 @@ public final class SightViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LandingView.TimesView times,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean busy) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean busy,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> invited,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> reminders) {}
 
   /**
    * Who reads one rendering of one entry.
@@ -48,7 +50,8 @@ public final class SightViews {
    * @param way MEMBERS, SHARE or FEED
    * @param readers in words
    * @param cells in the order of the details
-   * @param entry absent where times may not be shown to all of them
+   * @param waits FIRST before the first yes, CHANGE where they keep what they had until the next
+   * @param entry absent where times may not be shown to all of them, and before the first yes
    */
   @Schema(name = "SightAudience")
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -60,6 +63,7 @@ public final class SightViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
       Integer visit,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CellView> cells,
+      String waits,
       EntryView entry) {}
 
   @Schema(name = "Sight")

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.work.DetailSort;
@@ -15,6 +16,11 @@ final class FileWords {
   static final Map<String, String> SORTS = words(DetailSort.class, "YES_NO", "yes or no");
   static final Map<String, String> WHEN_DONE =
       Map.of("STAYS_WITH_TICK", "stays with a tick", "COMES_OFF", "comes off");
+
+  static final Map<String, String> ATTENDEES =
+      Map.of("EVERYBODY", "everybody on it", "ONLY_ONESELF", "only oneself", "NOBODY", "nobody");
+  static final Map<String, String> RELEASE = Map.of("true", "after a yes", "false", "by itself");
+  static final Map<String, String> UNITS = words(Reminder.Unit.class, "MINUTES", "minutes");
 
   static final Map<String, ForSet> PRESETS = new LinkedHashMap<>();
 

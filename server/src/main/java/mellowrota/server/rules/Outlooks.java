@@ -8,8 +8,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.project.Outlook;
+import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.beans.factory.annotation.Value;
@@ -23,12 +25,17 @@ class Outlooks {
   private static final String STANDING = "state in ('TENTATIVE', 'CONFIRMED', 'DONE')";
 
   private final RecordStore store;
+  private final ReleaseStore releases;
   private final JdbcClient jdbc;
   private final int inOneAct;
 
   Outlooks(
-      RecordStore store, JdbcClient jdbc, @Value("${mellow.records-in-one-act}") int inOneAct) {
+      RecordStore store,
+      ReleaseStore releases,
+      JdbcClient jdbc,
+      @Value("${mellow.records-in-one-act}") int inOneAct) {
     this.store = store;
+    this.releases = releases;
     this.jdbc = jdbc;
     this.inOneAct = inOneAct;
   }
@@ -72,10 +79,11 @@ class Outlooks {
   void add(Part part, World before, World after, Optional<LocalDate> from, List<RecordId> ids) {
     Outlook outlook = new Outlook(before.projector(), after.projector());
     Set<RecordId> past = past(from, before, ids);
+    Release.Known known = releases(before, after, ids);
     for (WorkRecord record : store.load(ids, false)) {
-      Outlook.Told told = outlook.of(record);
+      Outlook.Told told = outlook.of(record, known);
       boolean stays = past.contains(record.id()) && !hides(told);
-      part.sum().add(stays ? List.of() : told.rows());
+      part.sum().add(stays ? List.of() : told.rows(), stays ? 0 : told.waits());
       if (!stays && !told.isNothing() && part.touched().size() < part.most()) {
         part.touched().add(record.id());
       }
@@ -86,14 +94,19 @@ class Outlooks {
   List<RecordId> touched(World before, World after, Optional<LocalDate> from, List<RecordId> ids) {
     Outlook outlook = new Outlook(before.projector(), after.projector());
     Set<RecordId> past = past(from, before, ids);
+    Release.Known known = releases(before, after, ids);
     List<RecordId> found = new ArrayList<>();
     for (WorkRecord record : store.load(ids, false)) {
-      Outlook.Told told = outlook.of(record);
+      Outlook.Told told = outlook.of(record, known);
       if (past.contains(record.id()) ? hides(told) : !told.isNothing()) {
         found.add(record.id());
       }
     }
     return found;
+  }
+
+  private Release.Known releases(World before, World after, List<RecordId> ids) {
+    return before.asksForYes() || after.asksForYes() ? releases.of(ids) : Release.Known.NONE_WAITS;
   }
 
   private static boolean hides(Outlook.Told told) {

@@ -10,12 +10,14 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mellowrota.core.project.Projector;
+import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Affected;
 import mellowrota.server.calendars.CalendarKeeper;
 import mellowrota.server.calendars.EntryStore;
+import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -31,6 +33,7 @@ class Projection implements Affected {
   private final Worlds worlds;
   private final RecordStore records;
   private final EntryStore entries;
+  private final ReleaseStore releases;
   private final CalendarKeeper keeper;
   private final JdbcClient jdbc;
 
@@ -38,11 +41,13 @@ class Projection implements Affected {
       Worlds worlds,
       RecordStore records,
       EntryStore entries,
+      ReleaseStore releases,
       CalendarKeeper keeper,
       JdbcClient jdbc) {
     this.worlds = worlds;
     this.records = records;
     this.entries = entries;
+    this.releases = releases;
     this.keeper = keeper;
     this.jdbc = jdbc;
   }
@@ -101,10 +106,11 @@ class Projection implements Affected {
 
   private void project(Act act, World world, List<WorkRecord> loaded) {
     List<RecordId> ids = loaded.stream().map(WorkRecord::id).toList();
+    Release.Known releases = releases(act, world, ids);
     Map<RecordId, List<Projector.Projected>> byRecord = new LinkedHashMap<>();
     List<Projector.Projected> projected = new ArrayList<>();
     for (WorkRecord record : loaded) {
-      List<Projector.Projected> one = world.projector().project(record);
+      List<Projector.Projected> one = world.projector().project(record, releases);
       byRecord.put(record.id(), one);
       projected.addAll(one);
     }
@@ -113,6 +119,14 @@ class Projection implements Affected {
     Set<RecordId> moved = new HashSet<>(entries.store(act, ids, projected));
     moved.removeAll(act.records().keySet());
     keepInputs(act, loaded, byRecord, moved);
+  }
+
+  private Release.Known releases(Act act, World world, List<RecordId> ids) {
+    Release.Known stored = releases.of(world, ids.stream().filter(id -> !act.hasMade(id)).toList());
+    return key -> {
+      Release now = act.releases().get(key);
+      return now == null ? stored.of(key) : now;
+    };
   }
 
   private static void keepInputs(

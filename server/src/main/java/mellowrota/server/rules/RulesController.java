@@ -46,6 +46,7 @@ class RulesController {
   private final RecordStore store;
   private final RecordAccess access;
   private final Landings landings;
+  private final Sights sights;
   private final Records records;
   private final Clock clock;
   private final JsonMapper json;
@@ -59,6 +60,7 @@ class RulesController {
       RecordStore store,
       RecordAccess access,
       Landings landings,
+      Sights sights,
       Records records,
       Clock clock,
       JsonMapper json) {
@@ -73,6 +75,7 @@ class RulesController {
     this.store = store;
     this.access = access;
     this.landings = landings;
+    this.sights = sights;
   }
 
   @GetMapping
@@ -188,7 +191,7 @@ class RulesController {
                 .map(record -> access.standing(wished, me, record))
                 .filter(RecordAccess.Standing::opens)
                 .orElseThrow(Problem::notFound);
-    return new SetViews.TriedView(landings.of(standing), Sights.of(standing));
+    return new SetViews.TriedView(landings.of(standing), sights.of(standing));
   }
 
   @PostMapping("/take")

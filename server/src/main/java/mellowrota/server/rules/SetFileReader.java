@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.people.Capacities;
@@ -48,6 +50,8 @@ final class SetFileReader {
 
   private static final int MOST_CHARACTERS = 1 << 20;
   private static final int DEEPEST = 30;
+  private static final Pattern REMINDER =
+      Pattern.compile("(\\d{1,6}) (minutes?|hours?|working days?)", Pattern.CASE_INSENSITIVE);
   private static final Map<String, String> KINDS = words(Kind.class);
   private static final Map<String, String> STATES = words(State.class);
   private static final Map<String, String> CATEGORIES = words(Wording.Category.class);
@@ -464,7 +468,19 @@ final class SetFileReader {
 
   private void rule(Node node, ObjectNode rule, String pointer) {
     Map<String, Node> fields =
-        fields(node, "note", "off", "when", "lands on", "as", "worded", "shown as", "when done");
+        fields(
+            node,
+            "note",
+            "off",
+            "when",
+            "lands on",
+            "as",
+            "worded",
+            "shown as",
+            "when done",
+            "reminders",
+            "invites",
+            "release");
     boolean off =
         scalar(fields, "off").filter(said -> List.of("true", "yes").contains(said)).isPresent();
     rule.put("on", !off);
@@ -492,7 +508,34 @@ final class SetFileReader {
       }
     }
     one(fields, "when done", FileWords.WHEN_DONE, rule, "whenDone", pointer);
+    if (fields.containsKey("reminders")) {
+      reminders(fields.get("reminders"), rule.putArray("reminders"));
+    }
+    one(fields, "invites", FileWords.ATTENDEES, rule, "attendees", pointer);
+    ObjectNode release = json.createObjectNode();
+    one(fields, "release", FileWords.RELEASE, release, "as", pointer);
+    if (release.has("as")) {
+      rule.put("afterYes", Boolean.parseBoolean(release.get("as").asString()));
+    }
     copy(fields, "note", rule, "note", pointer);
+  }
+
+  private void reminders(Node node, ArrayNode to) {
+    for (ScalarNode one : scalars(node, "reminders such as 30 minutes")) {
+      Matcher said = REMINDER.matcher(one.getValue().strip());
+      if (said.matches()) {
+        String unit = said.group(2).endsWith("s") ? said.group(2) : said.group(2) + "s";
+        to.addObject()
+            .put("amount", Integer.parseInt(said.group(1)))
+            .put("unit", FileWords.constant(FileWords.UNITS, unit).orElseThrow());
+      } else {
+        fault(
+            one,
+            "\""
+                + cut(one.getValue())
+                + "\" is no reminder; such as 30 minutes, 2 hours or 3 working days");
+      }
+    }
   }
 
   private void conditions(Node node, ArrayNode to, String pointer) {

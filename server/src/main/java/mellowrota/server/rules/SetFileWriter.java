@@ -171,6 +171,23 @@ final class SetFileWriter {
     if (rule.has("busy")) {
       put(map, "shown as", text(rule.get("busy").asBoolean() ? "busy" : "free"));
     }
+    if (rule.has("reminders")) {
+      put(
+          map,
+          "reminders",
+          inline(
+              rule.get("reminders"),
+              one ->
+                  one.get("amount").asString()
+                      + " "
+                      + FileWords.UNITS.get(one.get("unit").asString())));
+    }
+    if (rule.has("attendees")) {
+      put(map, "invites", text(FileWords.ATTENDEES.get(rule.get("attendees").asString())));
+    }
+    if (rule.has("afterYes") && rule.get("afterYes").asBoolean()) {
+      put(map, "release", text(FileWords.RELEASE.get("true")));
+    }
     put(map, "when done", text(FileWords.WHEN_DONE.get(rule.get("whenDone").asString())));
     return map;
   }

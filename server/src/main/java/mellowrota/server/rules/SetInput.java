@@ -14,6 +14,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.entry.Attendees;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
@@ -52,7 +54,19 @@ final class SetInput {
           "typed",
           "counts");
   private static final Set<String> RULE =
-      Set.of("id", "on", "when", "lands", "as", "wording", "busy", "whenDone", "note");
+      Set.of(
+          "id",
+          "on",
+          "when",
+          "lands",
+          "as",
+          "wording",
+          "busy",
+          "whenDone",
+          "reminders",
+          "attendees",
+          "afterYes",
+          "note");
   private static final Set<String> WORDING =
       Set.of("id", "fresh", "name", "title", "place", "text", "categories", "fixed");
   private static final Set<String> CONDITION =
@@ -73,6 +87,12 @@ final class SetInput {
           "allDay");
   private static final Set<String> TARGET =
       Set.of("ownOf", "teamsOf", "thePlaces", "master", "calendar");
+  private static final Set<String> REMINDER = Set.of("amount", "unit");
+
+  /** A year before, in minutes. */
+  private static final long LONGEST_REMINDER = 366L * 24 * 60;
+
+  private static final int MOST_REMINDERS = 5;
   private static final int MOST_RULES = 200;
   private static final int MOST_WORDINGS = 100;
   private static final int MOST_PARTS = 20;
@@ -241,7 +261,24 @@ final class SetInput {
     if (!done && !rule.namesFault("whenDone")) {
       rule.fault("whenDone", "is missing; STAYS_WITH_TICK or COMES_OFF");
     }
+    rule.objects("reminders", MOST_REMINDERS, REMINDER).forEach(SetInput::reminder);
+    rule.choice("attendees", Attendees.class);
+    rule.flag("afterYes");
     rule.text("note", 300);
+  }
+
+  private static void reminder(Input one) {
+    long amount = one.number("amount").orElse(-1);
+    Optional<Reminder.Unit> unit = one.choice("unit", Reminder.Unit.class);
+    if (unit.isEmpty() && !one.namesFault("unit")) {
+      one.fault("unit", "is missing; one of " + String.join(", ", names(Reminder.Unit.values())));
+    }
+    long minutes =
+        unit.map(u -> u == Reminder.Unit.MINUTES ? 1L : u == Reminder.Unit.HOURS ? 60 : 24 * 60)
+            .orElse(1L);
+    if ((amount < 0 || amount > LONGEST_REMINDER / minutes) && !one.namesFault("amount")) {
+      one.fault("amount", "is no whole number from 0 to what a year holds");
+    }
   }
 
   private static List<String> names(Enum<?>[] values) {

@@ -56,6 +56,7 @@ class SetOutlooks {
           sum.count(Outlook.Move.ADDED),
           sum.count(Outlook.Move.CHANGED),
           sum.count(Outlook.Move.TAKEN_OFF),
+          sum.waits(),
           calendars,
           sight(after, before, sum.shown()),
           sight(after, before, sum.hidden()),

@@ -59,6 +59,8 @@ final class SetViews {
    * @param as SPAN, SPAN_WITH_MARGINS, WHOLE_DAY, AS_IT_COMES, GIVEN_DUE or DUE_MARK
    * @param busy absent: as the shape says
    * @param whenDone STAYS_WITH_TICK or COMES_OFF
+   * @param attendees EVERYBODY or ONLY_ONESELF; absent: NOBODY
+   * @param afterYes whether what it lands waits for a coordinator's yes
    * @param note why the rule exists
    */
   @Schema(name = "Rule")
@@ -72,7 +74,20 @@ final class SetViews {
       Long wording,
       Boolean busy,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String whenDone,
+      List<ReminderView> reminders,
+      String attendees,
+      Boolean afterYes,
       String note) {}
+
+  /**
+   * How long before its due time or start an entry rings.
+   *
+   * @param unit MINUTES, HOURS or WORKING_DAYS
+   */
+  @Schema(name = "Reminder")
+  record ReminderView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int amount,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String unit) {}
 
   /**
    * A wording.
@@ -222,6 +237,7 @@ final class SetViews {
    * @param readers details that would be for others
    * @param warnings rules that test what readers of their calendars may not see
    * @param digest of all rows: the same where the same would happen
+   * @param waits entries that would wait for a yes; nothing of them counts as added or changed
    * @param looked to be sent with the set when it is taken; asks for the count until it is finished
    * @param finished whether all records were looked at; until then the counts rise
    * @param records looked at so far, out of so many in all
@@ -235,6 +251,7 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long waits,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarView> calendars,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> shown,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,

@@ -8,6 +8,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.entry.Attendees;
+import mellowrota.core.entry.Entry;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -49,9 +52,27 @@ public class RuleSentences {
             ? Optional.of(WordingId.of(node.get("wordingId").asLong()))
             : Optional.empty(),
         node.has("busy") ? Optional.of(node.get("busy").asBoolean()) : Optional.empty(),
+        new Entry.With(
+            reminders(node),
+            node.has("attendees")
+                ? Attendees.valueOf(node.get("attendees").asString())
+                : Attendees.NOBODY),
         LandingRule.WhenDone.valueOf(node.required("whenDone").asString()),
         node.has("afterYes") && node.get("afterYes").asBoolean(),
         node.has("note") ? node.get("note").asString() : "");
+  }
+
+  private static List<Reminder> reminders(JsonNode rule) {
+    List<Reminder> found = new ArrayList<>();
+    if (rule.has("reminders")) {
+      for (JsonNode one : rule.get("reminders")) {
+        found.add(
+            new Reminder(
+                one.required("amount").asInt(),
+                Reminder.Unit.valueOf(one.required("unit").asString())));
+      }
+    }
+    return found;
   }
 
   private Condition condition(JsonNode node, Details details) {

@@ -46,6 +46,11 @@ public record World(
     return rules.stream().collect(Collectors.toMap(LandingRule::id, rule -> rule));
   }
 
+  /** Whether any rule lands what waits for a coordinator's yes. */
+  public boolean asksForYes() {
+    return rules.stream().anyMatch(rule -> rule.on() && rule.afterYes());
+  }
+
   /** The person, who must be in this world: sessions of others are ended. */
   public Person person(PersonId id) {
     return crew.person(id).orElseThrow(mellowrota.server.platform.Problem::notFound);

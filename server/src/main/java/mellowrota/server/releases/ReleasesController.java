@@ -1,0 +1,197 @@
+package mellowrota.server.releases;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.people.Person;
+import mellowrota.core.project.Projector;
+import mellowrota.core.sight.Face;
+import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.work.DetailKey;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.SightViews;
+import mellowrota.server.records.Sights;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** What waits for a yes, over HTTP. */
+@RestController
+@RequestMapping("/api/v1/releases")
+class ReleasesController {
+
+  private static final Set<String> BODY = Set.of("items");
+  private static final Set<String> ITEM = Set.of("entry", "as");
+
+  private final Releases releases;
+  private final Worlds worlds;
+
+  ReleasesController(Releases releases, Worlds worlds) {
+    this.releases = releases;
+    this.worlds = worlds;
+  }
+
+  /**
+   * An entry that waits for a yes.
+   *
+   * @param as to be sent with the yes: what was looked at
+   * @param title of the record, as far as the asker may see it
+   * @param visit which visit; absent where the record has only one
+   * @param before what the calendar's readers have until then; absent where they have nothing
+   * @param after what they would have; what the asker may not see of it is covered
+   * @param readers who they are
+   */
+  @Schema(name = "WaitingEntry")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record WaitingView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entry,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant since,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ref,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      Integer visit,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
+      SightViews.EntryView before,
+      SightViews.EntryView after) {}
+
+  /** A yes to one entry as it was looked at. */
+  @Schema(name = "Yes")
+  record YesView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entry,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as) {}
+
+  @Schema(name = "Yeses")
+  record YesesView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<YesView> items) {}
+
+  /** What a yes did. */
+  @Schema(name = "Released")
+  record ReleasedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+
+  @GetMapping
+  @Operation(summary = "The entries that wait for a yes, the oldest first, at most 500")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<WaitingView> waiting(Asker asker) {
+    World world = worlds.now();
+    Person person = office(world, asker);
+    return releases.before(world, person).stream().map(ReleasesController::view).toList();
+  }
+
+  @PostMapping
+  @Operation(summary = "Says yes to entries as they were looked at: all of them, or none")
+  ReleasedView release(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = YesesView.class)))
+          @RequestBody
+          JsonNode body) {
+    office(worlds.now(), asker);
+    Input input = Input.of(body, BODY);
+    List<Releases.Yes> all = new ArrayList<>();
+    Set<Long> entries = new HashSet<>();
+    for (Input item : input.objects("items", Releases.MOST, ITEM)) {
+      OptionalLong entry = item.number("entry");
+      String as = item.required("as", 100);
+      if (entry.isEmpty() || !entries.add(entry.getAsLong())) {
+        item.fault("entry", "is missing, or stands twice");
+      }
+      all.add(new Releases.Yes(entry.orElse(0), as));
+    }
+    if (all.isEmpty() && !input.namesFault("items")) {
+      input.fault("items", "are missing; GET /api/v1/releases lists what waits");
+    }
+    input.check();
+    Acts.Done done = releases.release(asker.person(), IdempotencyKey.of(key), body.toString(), all);
+    return new ReleasedView(done.act(), done.entries(), done.calendars());
+  }
+
+  private static Person office(World world, Asker asker) {
+    Person person = world.person(asker.person());
+    if (!person.isCoordinator() && !person.isTeamCoordinator()) {
+      throw Problem.forbidden("Only coordinators say yes to what waits for one.");
+    }
+    return person;
+  }
+
+  private static WaitingView view(Releases.Waiting one) {
+    RecordAccess.Standing standing = one.standing();
+    World world = standing.world();
+    Calendar calendar =
+        world.calendars().find(one.projected().entry().key().calendar()).orElseThrow();
+    Rendering rendering = rendering(world, calendar, one);
+    return new WaitingView(
+        one.entry(),
+        one.as(),
+        one.since(),
+        standing.record().id().value(),
+        standing.sees(DetailKey.REF) ? standing.record().ref() : "",
+        standing.sees(DetailKey.TITLE) ? standing.record().text(DetailKey.TITLE).orElse("") : "",
+        calendar.id().value(),
+        calendar.name(),
+        standing.record().visits().size() > 1 ? one.projected().entry().key().visit() : null,
+        // Readers are for coordinators to list (LANDING 17).
+        standing.person().isCoordinator() ? ReaderWords.of(world, rendering) : "whoever reads it",
+        entry(standing, one.projected(), rendering).orElse(null),
+        entry(standing, one.now(), rendering).orElse(null));
+  }
+
+  /** The calendar's members, unless what they get stays the same and it is others' that waits. */
+  private static Rendering rendering(World world, Calendar calendar, Releases.Waiting one) {
+    List<Rendering> all = world.calendars().renderingsOf(calendar.id());
+    Map<RenderingId, Face> had = faces(one.projected());
+    Map<RenderingId, Face> gets = faces(one.now());
+    return all.stream()
+        .filter(rendering -> gets.containsKey(rendering.id()))
+        .filter(rendering -> !gets.get(rendering.id()).equals(had.get(rendering.id())))
+        .findFirst()
+        .orElse(all.get(0));
+  }
+
+  private static Map<RenderingId, Face> faces(Projector.Projected one) {
+    return one.faces().stream()
+        .collect(Collectors.toMap(Projector.Seen::rendering, Projector.Seen::face));
+  }
+
+  private static Optional<SightViews.EntryView> entry(
+      RecordAccess.Standing standing, Projector.Projected one, Rendering rendering) {
+    return Sights.face(
+            standing,
+            RecordReaders.of(standing.record(), standing.world().crew()),
+            one,
+            standing.world().calendars().audience(rendering.id()))
+        .map(Sights::entry);
+  }
+}
