@@ -1,7 +1,7 @@
 import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
-import { useUndo } from '../features/records';
+import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
+import { useReleases, useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { ProblemError } from '../shared/api/client';
 import { Mark } from '../shared/ui/Mark';
@@ -57,6 +57,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   };
   const find = useRef<InputRef>(null);
   const undo = useUndo();
+  const waiting = useReleases(mayMake).data?.length ?? 0;
   useLive();
 
   const tell = (what: Told) => {
@@ -143,11 +144,16 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
         <main id="page" className={styles.page} tabIndex={-1}>
           {children}
         </main>
-        {told && (
+        {(told || waiting > 0) && (
           <div className={styles.tray} role="status">
-            <span className={styles.dot} aria-hidden="true" />
-            <span>{told.text}</span>
+            {told && <span className={styles.dot} aria-hidden="true" />}
+            {told && <span>{told.text}</span>}
             <span className={styles.grow} />
+            {waiting > 0 && (
+              <Link className={styles.waiting} to="/today#waiting">
+                {words.waiting(waiting)}
+              </Link>
+            )}
             {acts.undone.length > 0 && (
               <Button onClick={redoLast} loading={undo.isPending}>
                 {words.redo}
@@ -158,9 +164,11 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
                 {words.undo}
               </Button>
             )}
-            <Button type="text" onClick={() => setTold(null)}>
-              {words.close}
-            </Button>
+            {told && (
+              <Button type="text" onClick={() => setTold(null)}>
+                {words.close}
+              </Button>
+            )}
           </div>
         )}
         <Modal open={keys} title={words.keys} footer={null} onCancel={() => setKeys(false)}>

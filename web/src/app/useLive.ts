@@ -13,6 +13,7 @@ export function useLive() {
       void client.invalidateQueries({ queryKey: ['board'] });
       void client.invalidateQueries({ queryKey: ['today'] });
       void client.invalidateQueries({ queryKey: ['my-day'] });
+      void client.invalidateQueries({ queryKey: ['releases'] });
     });
     source.addEventListener('world', () => void client.invalidateQueries());
     return () => source.close();

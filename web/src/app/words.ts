@@ -2,6 +2,7 @@
 export const frameWords = {
   skip: 'To the page',
   find: 'Find ref, name, place…',
+  waiting: (n: number) => (n === 1 ? '1 entry waits for a yes' : `${n} entries wait for a yes`),
   undo: 'Undo',
   redo: 'Do it again',
   doneAgain: 'Done again',

@@ -98,7 +98,11 @@ function Landing({ landing, why, planned }: { landing: Lands; why: boolean; plan
         title={landing.details.map((d) => `${d.label}: ${d.because ?? 'shown'}`).join('\n')}
       >
         {words.seesOf(landing.asked, landing.ofDetails)}
-        {!planned && <div>{words.served}</div>}
+        {landing.waits ? (
+          <div className={styles.amber}>{words.waits[landing.waits]}</div>
+        ) : (
+          !planned && <div>{words.served}</div>
+        )}
       </div>
     </li>
   );

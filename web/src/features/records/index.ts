@@ -8,9 +8,11 @@ export {
   usePeople,
   usePlaces,
   useRecord,
+  useReleases,
   useSeveral,
   useTeams,
   useUndo,
+  useYes,
 } from './queries';
 export { RecordSide } from './RecordSide';
 export { RecordsPage } from './RecordsPage';

@@ -236,3 +236,27 @@ export function useLetViewGo() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['views'] }),
   });
 }
+
+/** What waits for a coordinator's yes. */
+export function useReleases(enabled: boolean) {
+  return useQuery({
+    queryKey: ['releases'],
+    enabled,
+    queryFn: () => take(api.GET('/api/v1/releases')),
+  });
+}
+
+/** Says yes to what was looked at. */
+export function useYes() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (items: Schemas['Yes'][]) =>
+      take(
+        api.POST('/api/v1/releases', {
+          body: { items },
+          params: { header: { 'Idempotency-Key': newKey() } },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries(),
+  });
+}

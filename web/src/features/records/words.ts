@@ -39,6 +39,10 @@ export const words = {
   willLand: (n: number) => (n === 1 ? 'Will land on 1 calendar' : `Will land on ${n} calendars`),
   landsNowhere: 'Lands on no calendar',
   served: 'served',
+  waits: {
+    FIRST: 'waits for a yes',
+    CHANGE: 'as last released; a change waits',
+  } as Record<string, string>,
   seesOf: (n: number, m: number) => `${n} of ${m} details`,
   why: 'Why?',
   hideWhy: 'Hide why',

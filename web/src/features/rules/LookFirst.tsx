@@ -87,6 +87,7 @@ export function LookFirst(props: Props) {
               </ul>
             </section>
           )}
+          {outlook.waits > 0 && <p className={styles.waits}>{words.waits(outlook.waits)}</p>}
           {touched.length === 0 ? (
             <p className={styles.quiet}>{words.nothing}</p>
           ) : (

@@ -1,7 +1,8 @@
 import { Button, Checkbox, Input, Radio } from 'antd';
 import { Conditions } from './Conditions';
-import { joined, musts, targetsText, type Rule, type Wording } from './model';
+import { joined, musts, remindersText, targetsText, type Rule, type Wording } from './model';
 import type { World } from './queries';
+import { Reminders } from './Reminders';
 import styles from './rules.module.css';
 import { Targets } from './Targets';
 import { Token } from './Token';
@@ -55,6 +56,9 @@ export function RuleRow(props: Props) {
     '0': words.usual,
     ...Object.fromEntries(wordings.map((w) => [String(w.id), w.name])),
   };
+  const reminders = rule.reminders ?? [];
+  const invites = rule.attendees === 'NOBODY' ? '' : (rule.attendees ?? '');
+  const release = rule.afterYes ? 'true' : '';
   const busy = rule.busy === undefined ? '' : String(rule.busy);
   return (
     <li
@@ -143,6 +147,35 @@ export function RuleRow(props: Props) {
               ,{' '}
               {pick(words.busies['']!, words.busies[busy] ?? '', busy, words.busies, (one) =>
                 onChange({ ...rule, busy: one === '' ? undefined : one === 'true' }),
+              )}
+            </>
+          )}
+          {(chosen || reminders.length > 0) && (
+            <>
+              , {words.reminding}{' '}
+              <Token text={remindersText(reminders)} label={words.reminding} boxed={chosen}>
+                <Reminders
+                  reminders={reminders}
+                  onChange={(all) =>
+                    onChange({ ...rule, reminders: all.length > 0 ? all : undefined })
+                  }
+                />
+              </Token>
+            </>
+          )}
+          {(chosen || invites !== '') && (
+            <>
+              , {words.inviting}{' '}
+              {pick(words.inviting, words.invites[invites] ?? '', invites, words.invites, (one) =>
+                onChange({ ...rule, attendees: one === '' ? undefined : one }),
+              )}
+            </>
+          )}
+          {(chosen || rule.afterYes) && (
+            <>
+              , {words.release}{' '}
+              {pick(words.release, words.releases[release] ?? '', release, words.releases, (one) =>
+                onChange({ ...rule, afterYes: one === 'true' ? true : undefined }),
               )}
             </>
           )}

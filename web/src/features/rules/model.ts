@@ -7,6 +7,7 @@ export type Target = Schemas['Target'];
 export type Wording = Schemas['Wording'];
 export type Detail = Schemas['DetailDefinition'];
 export type For = Schemas['For'];
+export type Reminder = Schemas['Reminder'];
 type RuleSet = Schemas['RuleSet'];
 
 /** What names the numbers in rules stand for. */
@@ -228,4 +229,18 @@ export function keyOf(label: string, details: Detail[]): string {
     key = `${cut} ${n}`;
   }
   return key;
+}
+
+/** Reminders in words, the longest before first as they ring. */
+export function remindersText(reminders: Reminder[]): string {
+  return reminders.length === 0
+    ? words.remindsNot
+    : words.before(
+        joined(
+          reminders.map(
+            (r) => `${r.amount} ${words.units[r.unit]?.[r.amount === 1 ? 0 : 1] ?? ''}`,
+          ),
+          words.and,
+        ),
+      );
 }

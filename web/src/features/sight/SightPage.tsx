@@ -191,7 +191,9 @@ function Seen({ cell }: { cell: Cell }) {
 
 function Entry({ one }: { one: Audience }) {
   if (!one.entry) {
-    return <span className={styles.quiet}>{words.noEntry}</span>;
+    return (
+      <span className={styles.quiet}>{one.waits ? words.waits[one.waits] : words.noEntry}</span>
+    );
   }
   const { entry } = one;
   return (
@@ -202,6 +204,9 @@ function Entry({ one }: { one: Audience }) {
       </span>
       {entry.place && <span>{entry.place}</span>}
       {entry.text && <p>{entry.text}</p>}
+      {entry.invited.length > 0 && <span>{words.invited(entry.invited.join(', '))}</span>}
+      {entry.reminders.length > 0 && <span>{words.reminds(entry.reminders.join(', '))}</span>}
+      {one.waits && <span className={styles.amber}>{words.waits[one.waits]}</span>}
     </div>
   );
 }

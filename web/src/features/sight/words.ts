@@ -48,6 +48,12 @@ export const words = {
   visit: (n: number) => `visit ${n}`,
   stands: 'As it stands there',
   standsWhy: 'Hatched: kept back, because the named reader may not see it.',
+  invited: (names: string) => `invited: ${names}`,
+  reminds: (when: string) => `reminds ${when}`,
+  waits: {
+    FIRST: 'nothing yet: it waits for a yes',
+    CHANGE: 'as last released; a change waits for a yes',
+  } as Record<string, string>,
   noEntry: 'No entry: the times may not be shown to all who read this.',
   busy: 'busy',
   free: 'free',

@@ -9,9 +9,17 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
-import { givenTo, RecordSide, useChangeNow, usePeople, type RecordView } from '../records';
+import {
+  givenTo,
+  RecordSide,
+  useChangeNow,
+  usePeople,
+  useReleases,
+  type RecordView,
+} from '../records';
 import { FirstSteps } from './FirstSteps';
 import styles from './today.module.css';
+import { Waiting } from './Waiting';
 import { words } from './words';
 
 type Today = Schemas['Today'];
@@ -75,7 +83,8 @@ function Wants({ today, open }: { today: Today; open: Open }) {
     today.nobody.length +
     today.nowhere.length +
     today.unseen.length;
-  if (total === 0) {
+  const waiting = useReleases(true).data?.length ?? 0;
+  if (total + waiting === 0) {
     return (
       <div className={styles.calm}>
         <strong>{words.calm}</strong>
@@ -129,6 +138,7 @@ function Wants({ today, open }: { today: Today; open: Open }) {
           <Line key={r.id} record={r} open={open} />
         ))}
       </Part>
+      <Waiting open={open} />
       <Part name={words.nowhere} count={today.nowhere.length}>
         {today.nowhere.map((r) => (
           <Line key={r.id} record={r} open={open}>

@@ -692,6 +692,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/releases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The entries that wait for a yes, the oldest first, at most 500 */
+        get: operations["waiting"];
+        put?: never;
+        /** Says yes to entries as they were looked at: all of them, or none */
+        post: operations["release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/roles": {
         parameters: {
             query?: never;
@@ -1418,6 +1436,7 @@ export interface components {
             unhanded: boolean;
             /** Format: int32 */
             visit?: number;
+            waits?: string;
             why: components["schemas"]["Why"][];
         };
         Leave: {
@@ -1627,6 +1646,19 @@ export interface components {
             visits?: components["schemas"]["VisitView"][];
             warnings?: components["schemas"]["StandsInside"][];
         };
+        Released: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int64 */
+            entries: number;
+        };
+        Reminder: {
+            /** Format: int32 */
+            amount: number;
+            unit: string;
+        };
         Repeat: {
             /**
              * Format: int32
@@ -1661,13 +1693,16 @@ export interface components {
             verdict: "NEW" | "CHANGED" | "SAME" | "FAULTY";
         };
         Rule: {
+            afterYes?: boolean;
             as: string;
+            attendees?: string;
             busy?: boolean;
             /** Format: int64 */
             id?: number;
             lands: components["schemas"]["Target"][];
             note?: string;
             on: boolean;
+            reminders?: components["schemas"]["Reminder"][];
             when: components["schemas"]["Condition"];
             whenDone: string;
             /** Format: int64 */
@@ -1750,6 +1785,8 @@ export interface components {
             takenOff: number;
             /** Format: int64 */
             total: number;
+            /** Format: int64 */
+            waits: number;
             warnings: string[];
         };
         SetTaken: {
@@ -1840,6 +1877,7 @@ export interface components {
             sort: string;
             /** Format: int32 */
             visit?: number;
+            waits?: string;
             way: string;
         };
         SightCell: {
@@ -1863,7 +1901,9 @@ export interface components {
         };
         SightEntry: {
             busy: boolean;
+            invited: string[];
             place: string;
+            reminders: string[];
             text: string;
             times: components["schemas"]["TimesView"];
             title: string;
@@ -1979,6 +2019,25 @@ export interface components {
             tentative: boolean;
             zone?: string;
         };
+        WaitingEntry: {
+            after?: components["schemas"]["SightEntry"];
+            as: string;
+            before?: components["schemas"]["SightEntry"];
+            /** Format: int64 */
+            calendar: number;
+            /** Format: int64 */
+            entry: number;
+            name: string;
+            readers: string;
+            /** Format: int64 */
+            record: number;
+            ref: string;
+            /** Format: date-time */
+            since: string;
+            title: string;
+            /** Format: int32 */
+            visit?: number;
+        };
         Why: {
             code: string;
             subject: string;
@@ -1997,6 +2056,14 @@ export interface components {
         WorkTimes: {
             hours: components["schemas"]["Hours"][];
             leave: components["schemas"]["Leave"][];
+        };
+        Yes: {
+            as: string;
+            /** Format: int64 */
+            entry: number;
+        };
+        Yeses: {
+            items: components["schemas"]["Yes"][];
         };
     };
     responses: never;
@@ -3112,6 +3179,52 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Sight"];
+                };
+            };
+        };
+    };
+    waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WaitingEntry"][];
+                };
+            };
+        };
+    };
+    release: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Yeses"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Released"];
                 };
             };
         };

@@ -3,6 +3,7 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import biweekly.component.VEvent;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.BeforeClass;
@@ -25,14 +26,19 @@ public class ReleasesTest {
     server = Server.started(Database.demo());
     hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
-    ObjectNode set = set();
-    ((ObjectNode) ofOwnCalendars(set)).put("afterYes", true);
-    JsonNode look = take(set);
+    JsonNode look = ticketsWaitForAYes(hana, true);
     assertThat(look.get("waits").asLong()).as("what stands there needs no yes").isZero();
     assertThat(waiting(hana)).isEmpty();
   }
 
-  private ObjectNode set() {
+  /** What lands on own calendars of tickets waits for a yes, or does no longer; gives the look. */
+  static JsonNode ticketsWaitForAYes(Api hana, boolean waits) {
+    ObjectNode set = set(hana);
+    ((ObjectNode) ofOwnCalendars(set)).put("afterYes", waits);
+    return take(hana, set);
+  }
+
+  private static ObjectNode set(Api hana) {
     ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();
     set.remove("counts");
     return set;
@@ -49,8 +55,13 @@ public class ReleasesTest {
     throw new AssertionError("no rule for tickets on own calendars");
   }
 
-  private JsonNode take(ObjectNode set) {
+  private static JsonNode take(Api hana, ObjectNode set) {
     JsonNode look = hana.post("/api/v1/rules/look", set.toString()).expect(200).json();
+    String looked = "/api/v1/rules/looks/" + look.get("looked").asString();
+    Await.until(
+        "all is looked at",
+        Duration.ofSeconds(20),
+        () -> hana.get(looked).expect(200).json().get("finished").asBoolean());
     set.put("looked", look.get("looked").asString());
     hana.post("/api/v1/rules/take", set.toString()).expect(200);
     return look;
@@ -78,7 +89,7 @@ public class ReleasesTest {
         .orElseThrow();
   }
 
-  private static String yes(JsonNode... all) {
+  static String yes(JsonNode... all) {
     ObjectNode body = Api.JSON.createObjectNode();
     ArrayNode items = body.putArray("items");
     for (JsonNode one : all) {
@@ -199,15 +210,51 @@ public class ReleasesTest {
 
   /** Gives whom it was for. */
   private JsonNode phoneIsFor(ObjectNode readers) {
-    ObjectNode set = set();
+    ObjectNode set = set(hana);
     for (JsonNode one : set.get("details")) {
       if (one.get("key").asString().equals("phone")) {
         JsonNode before = ((ObjectNode) one).replace("for", readers);
-        take(set);
+        take(hana, set);
         return before;
       }
     }
     throw new AssertionError("no phone");
+  }
+
+  @Test
+  public void aRuleRemindsAndInvites() {
+    ObjectNode set = set(hana);
+    ObjectNode first = (ObjectNode) ofOwnCalendars(set);
+    first.set(
+        "reminders",
+        Api.JSON.readTree(
+            """
+            [{"amount": 30, "unit": "MINUTES"}, {"amount": 2, "unit": "WORKING_DAYS"}]
+            """));
+    first.put("attendees", "EVERYBODY");
+    take(hana, set);
+    // A Monday: two working days before are the Thursday.
+    long record = ticket("Rings twice", "2027-03-08T11:00");
+    hana.post("/api/v1/releases", yes(waiting(record))).expect(200);
+    VEvent event = new Calendars(ines).events(OWN, "Rings twice").values().iterator().next();
+    assertThat(event.getAlarms())
+        .extracting(
+            alarm ->
+                alarm.getTrigger().getDuration() + " " + alarm.getTrigger().getRelated().getValue())
+        .containsExactly("-P4D END", "-PT30M END");
+    assertThat(event.getAttendees())
+        .extracting(one -> one.getCommonName() + " " + one.getUri().startsWith("urn:uuid:"))
+        .containsExactly("Ines Okafor true");
+    assertThat(event.getOrganizer()).isNull();
+    set = set(hana);
+    first = (ObjectNode) ofOwnCalendars(set);
+    first.put("attendees", "ONLY_ONESELF");
+    first.remove("reminders");
+    take(hana, set);
+    JsonNode after = waiting(record).get("after");
+    assertThat(after.get("reminders")).isEmpty();
+    assertThat(after.get("invited")).hasSize(1);
+    hana.change(record, "{\"state\": \"CANCELLED\"}");
   }
 
   @Test
@@ -241,6 +288,7 @@ public class ReleasesTest {
   @Test(
       dependsOnMethods = {
         "nobodyIsServedItBeforeTheFirstYes",
+        "aRuleRemindsAndInvites",
         "hidingNeverWaits",
         "manyAtOnceOrNone",
         "readersKeepWhatTheyHadUntilTheNextYes",
@@ -249,9 +297,7 @@ public class ReleasesTest {
   public void aRuleThatNeedsItNoLongerLetsAllOut() {
     ticket("Let out by the rule", "2027-03-06T11:00");
     assertThat(onOwn("Let out by the rule")).isEmpty();
-    ObjectNode set = set();
-    ((ObjectNode) ofOwnCalendars(set)).remove("afterYes");
-    JsonNode look = take(set);
+    JsonNode look = ticketsWaitForAYes(hana, false);
     assertThat(look.get("added").asLong()).isPositive();
     assertThat(onOwn("Let out by the rule")).hasSize(1);
     assertThat(waiting(hana)).isEmpty();

@@ -83,6 +83,42 @@ public class TodayTest extends InBrowser {
   }
 
   @Test
+  public void whatWaitsIsLookedAtAndLetGo() {
+    ReleasesTest.ticketsWaitForAYes(hana, true);
+    try {
+      long record = ticket("Waits here", "2026-11-29T08:00", wrenId);
+      ticket("Waits too", "2026-11-29T09:00", wrenId);
+      Page page = signedIn("hana", ColorScheme.LIGHT, "/board");
+      page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("wait for a yes")).click();
+      Locator line =
+          page.getByRole(AriaRole.LISTITEM)
+              .filter(
+                  new Locator.FilterOptions().setHasText("Waits here").setHas(button(page, "Yes")));
+      line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Look")).click();
+      assertThat(line.getByText("nothing yet")).isVisible();
+      line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Yes").setExact(true))
+          .click();
+      assertThat(page.getByText("Yes said: 1 entry goes out")).isVisible();
+      assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits here")).hasSize(1);
+      press(page, "z");
+      assertThat(line.first()).isVisible();
+      assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits here")).isEmpty();
+      page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Yes to all")).click();
+      assertThat(page.getByText("Yes said: 2 entries go out")).isVisible();
+      assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits ")).hasSize(2);
+      assertThat(hana.get("/api/v1/records/" + record + "/landings").text())
+          .doesNotContain("\"waits\"");
+    } finally {
+      ReleasesTest.ticketsWaitForAYes(hana, false);
+    }
+  }
+
+  private static Locator button(Page page, String name) {
+    return page.getByRole(
+        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  @Test
   public void aChangeIsListedUntilItIsSeen() {
     long record = ticket("To be seen", "2026-11-28T08:00", wrenId);
     wren.post("/api/v1/records/" + record + "/seen", "{}").expect(204);

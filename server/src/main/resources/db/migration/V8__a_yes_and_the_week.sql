@@ -3,12 +3,12 @@ alter table entry add column released text;
 alter table entry add column asks_since timestamptz;
 create index on entry (asks_since) where asks_since is not null;
 
--- Each yes, with what was kept before and after it.
+-- Each yes, and each yes taken back, with what was kept before and after it.
 create table release (
   act bigint not null references act,
   entry bigint not null references entry,
   before text,
-  after text not null,
+  after text,
   primary key (act, entry)
 );
 

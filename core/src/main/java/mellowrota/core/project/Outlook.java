@@ -68,7 +68,8 @@ public final class Outlook {
    * What would become of one record's entries.
    *
    * @param rows in the order of their keys
-   * @param reasons whether any entry would stand there by other rules, though nobody sees that
+   * @param reasons whether any entry would stand there by other rules, or begin to wait for a yes,
+   *     though no reader sees that
    * @param waits how many entries would wait for a yes; readers get what they had, or nothing yet
    */
   public record Told(List<Row> rows, boolean reasons, int waits) {
@@ -104,6 +105,7 @@ public final class Outlook {
         Projector.Projected stands =
             other == null ? null : after.cut(record, readersAfter, other, releases);
         reasons |= one == null || other == null || one.waits() != other.waits();
+        reasons |= stood != null && stands != null && stood.asks() != stands.asks();
         waits += stands != null && stands.asks() ? 1 : 0;
         row(record, key, served(stood), served(stands)).ifPresent(rows::add);
       }

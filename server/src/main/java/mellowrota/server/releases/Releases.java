@@ -189,13 +189,21 @@ class Releases implements Undoes {
   private void let(Act act, Waiting one) {
     act.release(one.projected().entry().key(), new Release.AsItStands());
     touch(act, one.standing());
+    keep(
+        act,
+        one.entry(),
+        one.projected().keep().map(texts::write).orElse(null),
+        texts.write(one.now().keep().orElseThrow()));
+  }
+
+  private static void keep(Act act, long entry, String before, String after) {
     act.later()
         .add(
             "insert into release (act, entry, before, after) values (?, ?, ?, ?)",
             act.id(),
-            one.entry(),
-            one.projected().keep().map(texts::write).orElse(null),
-            texts.write(one.now().keep().orElseThrow()));
+            entry,
+            before,
+            after);
   }
 
   private static void touch(Act act, RecordAccess.Standing standing) {
@@ -223,7 +231,7 @@ class Releases implements Undoes {
               jdbc.sql(
                       """
                       select r.entry, r.before, r.after from release r join entry e on e.id = r.entry
-                      where r.act = ? and r.after = e.released
+                      where r.act = ? and r.after is not distinct from e.released
                       """)
                   .param(undone)
                   .query(Kept.class)
@@ -252,6 +260,7 @@ class Releases implements Undoes {
                   one.before() == null
                       ? new Release.Never()
                       : new Release.Last(texts.read(entry, "", one.before())));
+              keep(act, one.entry(), one.after(), one.before());
             }
           }
           return "";

@@ -77,7 +77,7 @@ class TodayWork {
             me,
             """
             select id from record r where state in ('TENTATIVE', 'CONFIRMED')
-              and not exists (select 1 from entry e where e.record = r.id and e.state = 'LIVE')
+              and not exists (select 1 from entry e where e.record = r.id and e.state <> 'GONE')
             order by sorts_at, id limit :most offset :skipped
             """)
         .stream()
