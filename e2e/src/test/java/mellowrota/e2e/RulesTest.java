@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -69,66 +68,6 @@ public class RulesTest {
 
   private static ObjectNode rule(String json) {
     return (ObjectNode) Api.JSON.readTree(json);
-  }
-
-  /** Every live entry and what each of its faces holds, as the database has it. */
-  private Map<String, String> entries() {
-    Map<String, String> found = new TreeMap<>();
-    server
-        .database()
-        .query(
-            """
-            select e.calendar || '|' || e.uid || '|' || coalesce(string_agg(f.rendering || '=' ||
-              md5(f.content), ',' order by f.rendering) filter (where f.live), '')
-            from entry e left join face f on f.entry = e.id where e.state = 'LIVE' group by e.id
-            """)
-        .forEach(
-            row -> {
-              String[] parts = row.split("\\|", -1);
-              found.put(parts[0] + " " + parts[1], parts[2]);
-            });
-    return found;
-  }
-
-  private List<String> counted(JsonNode outlook) {
-    List<String> found = new ArrayList<>();
-    outlook
-        .get("calendars")
-        .forEach(
-            one ->
-                found.add(
-                    "%d +%d ~%d -%d"
-                        .formatted(
-                            one.get("calendar").asLong(),
-                            one.get("added").asLong(),
-                            one.get("changed").asLong(),
-                            one.get("takenOff").asLong())));
-    return found;
-  }
-
-  /** The same, counted from what the database held before and after. */
-  private static List<String> counted(Map<String, String> before, Map<String, String> after) {
-    Map<Long, int[]> counts = new TreeMap<>();
-    after.forEach(
-        (key, faces) -> {
-          if (!before.containsKey(key)) {
-            at(counts, key)[0]++;
-          } else if (!before.get(key).equals(faces)) {
-            at(counts, key)[1]++;
-          }
-        });
-    before.keySet().stream()
-        .filter(key -> !after.containsKey(key))
-        .forEach(key -> at(counts, key)[2]++);
-    List<String> found = new ArrayList<>();
-    counts.forEach(
-        (calendar, n) -> found.add("%d +%d ~%d -%d".formatted(calendar, n[0], n[1], n[2])));
-    return found;
-  }
-
-  private static int[] at(Map<Long, int[]> counts, String key) {
-    return counts.computeIfAbsent(
-        Long.valueOf(key.substring(0, key.indexOf(' '))), id -> new int[3]);
   }
 
   /** What is done to the set. */
@@ -204,18 +143,18 @@ public class RulesTest {
 
   @Test(dataProvider = "edits")
   public void whatWasLookedAtIsWhatHappensAndUndoPutsItBack(String name, Edit edit) {
-    Map<String, String> before = entries();
+    Map<String, String> before = Entries.of(server.database());
     ObjectNode was = set();
     ObjectNode set = was.deepCopy();
     edit.on(set);
     JsonNode outlook = look(set);
     long act = take(set);
-    Map<String, String> after = entries();
-    assertThat(counted(before, after)).as(name).isEqualTo(counted(outlook));
+    Map<String, String> after = Entries.of(server.database());
+    assertThat(Entries.counted(before, after)).as(name).isEqualTo(Entries.counted(outlook));
     assertThat(entriesWithoutARule()).isEmpty();
 
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
-    assertThat(entries()).as(name + ", undone").isEqualTo(before);
+    assertThat(Entries.of(server.database())).as(name + ", undone").isEqualTo(before);
     ObjectNode again = set();
     assertThat(again.get("rules")).isEqualTo(was.get("rules"));
     assertThat(again.get("wordings")).isEqualTo(was.get("wordings"));

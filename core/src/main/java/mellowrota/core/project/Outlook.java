@@ -87,27 +87,41 @@ public final class Outlook {
 
   /** Looks at one record. */
   public Told of(WorkRecord record, Release.Known releases) {
-    Map<EntryKey, Entry> was = byKey(before.land(record));
+    return of(Optional.of(record), record, releases);
+  }
+
+  /**
+   * Looks at one record that changes too.
+   *
+   * @param old as it was; empty: it was not there
+   */
+  public Told of(Optional<WorkRecord> old, WorkRecord record, Release.Known releases) {
+    Map<EntryKey, Entry> was = old.map(one -> byKey(before.land(one))).orElse(Map.of());
     Map<EntryKey, Entry> becomes = byKey(after.land(record));
+    boolean same = old.filter(one -> one == record).isPresent();
     Set<EntryKey> keys = new TreeSet<>(was.keySet());
     keys.addAll(becomes.keySet());
     List<Row> rows = new ArrayList<>();
-    RecordReaders readers = keys.isEmpty() ? null : before.readers(record);
-    RecordReaders readersAfter = readsAlike ? readers : after.readers(record);
+    RecordReaders readers = was.isEmpty() ? null : before.readers(old.orElseThrow());
+    RecordReaders readersAfter =
+        becomes.isEmpty()
+            ? null
+            : readsAlike && same && readers != null ? readers : after.readers(record);
     boolean reasons = false;
     int waits = 0;
     for (EntryKey key : keys) {
       Entry one = was.get(key);
       Entry other = becomes.get(key);
       reasons |= one == null || other == null || !one.rules().equals(other.rules());
-      if (one == null || other == null || !readsAlike(record, one, other)) {
-        Projector.Projected stood = one == null ? null : before.cut(record, readers, one, releases);
+      if (one == null || other == null || !same || !readsAlike(record, one, other)) {
+        Projector.Projected stood =
+            one == null ? null : before.cut(old.orElseThrow(), readers, one, releases);
         Projector.Projected stands =
             other == null ? null : after.cut(record, readersAfter, other, releases);
         reasons |= one == null || other == null || one.waits() != other.waits();
         reasons |= stood != null && stands != null && stood.asks() != stands.asks();
         waits += stands != null && stands.asks() ? 1 : 0;
-        row(record, key, served(stood), served(stands)).ifPresent(rows::add);
+        row(old.orElse(record), record, key, served(stood), served(stands)).ifPresent(rows::add);
       }
     }
     return new Told(rows, reasons, waits);
@@ -129,7 +143,11 @@ public final class Outlook {
   }
 
   private Optional<Row> row(
-      WorkRecord record, EntryKey key, Projector.Projected was, Projector.Projected becomes) {
+      WorkRecord earlier,
+      WorkRecord record,
+      EntryKey key,
+      Projector.Projected was,
+      Projector.Projected becomes) {
     Map<RenderingId, Face> old = faces(was);
     Map<RenderingId, Face> fresh = faces(becomes);
     Set<RenderingId> renderings = new TreeSet<>(old.keySet());
@@ -139,7 +157,7 @@ public final class Outlook {
       Face one = old.get(rendering);
       Face other = fresh.get(rendering);
       if (one == null || other == null || !one.canonical().equals(other.canonical())) {
-        Set<DetailKey> seen = one == null ? Set.of() : before.shown(record, was, rendering);
+        Set<DetailKey> seen = one == null ? Set.of() : before.shown(earlier, was, rendering);
         Set<DetailKey> sees = other == null ? Set.of() : after.shown(record, becomes, rendering);
         rows.add(new FaceRow(rendering, without(sees, seen), without(seen, sees)));
       }

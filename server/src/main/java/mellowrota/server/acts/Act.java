@@ -28,6 +28,7 @@ public final class Act {
   private final Set<RecordId> reached = new TreeSet<>();
   private final Map<RecordId, Long> changedBits = new HashMap<>();
   private final boolean worldChanged;
+  private final boolean isLook;
   private Object worldBefore;
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
@@ -37,7 +38,8 @@ public final class Act {
   private final Writes later = new Writes();
   private String reason;
 
-  Act(long id, Instant at, Acts.Wanted wanted, long worldVersion) {
+  Act(long id, Instant at, Acts.Wanted wanted, long worldVersion, boolean isLook) {
+    this.isLook = isLook;
     this.worldVersion = worldVersion;
     this.worldChanged = wanted.changesWorld();
     this.id = id;
@@ -107,6 +109,11 @@ public final class Act {
   /** Of the world in which the act began; no other act changes it meanwhile. */
   public long worldVersion() {
     return worldVersion;
+  }
+
+  /** Whether it is taken back once it is known what it would do. */
+  public boolean isLook() {
+    return isLook;
   }
 
   public boolean worldChanged() {

@@ -72,6 +72,10 @@ public class Acts {
       return new Wanted(actor, kind, reason, key, body, undoes, true);
     }
 
+    Wanted withoutKey() {
+      return new Wanted(actor, kind, reason, Optional.empty(), body, undoes, changesWorld);
+    }
+
     public Wanted because(String why) {
       return new Wanted(actor, kind, why, key, body, undoes, changesWorld);
     }
@@ -94,7 +98,9 @@ public class Acts {
    * The answer is short (ids, not values), since it is kept.
    */
   @Transactional
-  public Done run(Wanted wanted, Function<Act, String> command) {
+  public Done run(Wanted asked, Function<Act, String> command) {
+    boolean looks = LookFirst.now();
+    Wanted wanted = looks ? asked.withoutKey() : asked;
     String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     Begun begun = begin(wanted, bodyHash, at);
@@ -102,7 +108,7 @@ public class Acts {
       return firstAnswer(wanted, bodyHash);
     }
     long id = begun.id().get();
-    Act act = new Act(id, at, wanted, begun.worldVersion());
+    Act act = new Act(id, at, wanted, begun.worldVersion(), looks);
     if (wanted.changesWorld()) {
       affected.getObject().worldAboutToChange(act);
     }
@@ -125,7 +131,7 @@ public class Acts {
   public <T> T goOn(long act, Function<Act, T> step) {
     long version = jdbc.sql("select world_version from house for share").query(Long.class).single();
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
-    Act going = new Act(act, at, Wanted.byTheHouse(""), version);
+    Act going = new Act(act, at, Wanted.byTheHouse(""), version, false);
     T done = step.apply(going);
     going.later().send(template);
     return done;

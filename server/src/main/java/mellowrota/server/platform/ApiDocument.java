@@ -25,7 +25,11 @@ class ApiDocument {
                 .title("Mellow Rota")
                 .version("1")
                 .description(
-                    "Changes take an Idempotency-Key; errors are problem documents (RFC 9457)."))
+                    """
+                    Changes take an Idempotency-Key; errors are problem documents (RFC 9457). \
+                    Changes of people, teams, places, shares, feeds, records and the house take \
+                    Look-First: true too: then they answer what they would do to all entries (a \
+                    SetOutlook) and do nothing."""))
         .servers(List.of(new Server().url("/")));
   }
 

@@ -5,8 +5,12 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
@@ -88,6 +92,26 @@ class Outlooks {
         part.touched().add(record.id());
       }
     }
+  }
+
+  /** What becomes of these records in another world. */
+  List<Outlook.Told> told(World before, World after, List<RecordId> ids) {
+    Outlook outlook = new Outlook(before.projector(), after.projector());
+    Release.Known known = releases(before, after, ids);
+    return store.load(ids, false).stream().map(record -> outlook.of(record, known)).toList();
+  }
+
+  /** What becomes of records that change themselves, from what they are now. */
+  List<Outlook.Told> told(World before, World after, Map<RecordId, WorkRecord> changed) {
+    Outlook outlook = new Outlook(before.projector(), after.projector());
+    List<RecordId> ids = List.copyOf(new TreeSet<>(changed.keySet()));
+    Release.Known known = releases(before, after, ids);
+    Map<RecordId, WorkRecord> now =
+        store.load(ids, false).stream()
+            .collect(Collectors.toMap(WorkRecord::id, Function.identity()));
+    return ids.stream()
+        .map(id -> outlook.of(Optional.ofNullable(now.get(id)), changed.get(id), known))
+        .toList();
   }
 
   /** Which of these records a change touches at all. */

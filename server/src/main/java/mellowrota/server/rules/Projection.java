@@ -60,6 +60,10 @@ class Projection implements Affected {
   @Override
   public void bringUpToDate(Act act) {
     if (!act.worldChanged()) {
+      if (act.isLook()) {
+        World world = worlds.locked(act.worldVersion());
+        throw new Looked(act.actor(), world, world, act.records(), Set.of());
+      }
       project(act, worlds.locked(act.worldVersion()), List.copyOf(act.records().values()));
       return;
     }
@@ -69,6 +73,9 @@ class Projection implements Affected {
     Set<RecordId> affected = new TreeSet<>(act.records().keySet());
     affected.addAll(act.reached());
     affected.addAll(readers(Inputs.differing(before, after)));
+    if (act.isLook()) {
+      throw new Looked(act.actor(), before, after, act.records(), affected);
+    }
     projectAll(act, after, affected);
   }
 

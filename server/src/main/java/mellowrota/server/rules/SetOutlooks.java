@@ -3,6 +3,7 @@ package mellowrota.server.rules;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
@@ -112,8 +113,10 @@ class SetOutlooks {
     List<SetViews.SightView> found = new ArrayList<>();
     counts.forEach(
         (rendering, details) -> {
-          Rendering one = after.calendars().rendering(rendering).orElseThrow();
-          String readers = ReaderWords.of(after, one);
+          // Of what is withdrawn only the world before still knows.
+          Optional<Rendering> stays = after.calendars().rendering(rendering);
+          Rendering one = stays.or(() -> before.calendars().rendering(rendering)).orElseThrow();
+          String readers = ReaderWords.of(stays.isPresent() ? after : before, one);
           details.forEach(
               (detail, entries) ->
                   found.add(

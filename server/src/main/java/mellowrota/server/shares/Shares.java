@@ -98,7 +98,12 @@ class Shares {
                   Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
                   requireMayGive(world, person, of, wanted);
                   requireNew(world, of, reader);
-                  return Long.toString(insert(act, calendar, reader, wanted));
+                  long id = insert(act, calendar, reader, wanted);
+                  if (act.isLook()) {
+                    // Whoever gives it wants to see what it shows once it is accepted.
+                    let(act, id, calendar, reader, wanted.level());
+                  }
+                  return Long.toString(id);
                 })
             .answer());
   }
@@ -187,24 +192,29 @@ class Shares {
             throw Problem.forbidden("A share is accepted by whom it is for.");
           }
           if (!share.accepted()) {
-            long rendering =
-                jdbc.sql(
-                        """
-                        insert into rendering (calendar, way, reader, level)
-                        values (?, 'SHARE', ?, ?) returning id
-                        """)
-                    .param(share.calendar().value())
-                    .param(share.reader().value())
-                    .param(share.level().name())
-                    .query(Long.class)
-                    .single();
-            jdbc.sql("update share set accepted_at = ?, rendering = ? where id = ?")
-                .param(act.at().atOffset(ZoneOffset.UTC))
-                .param(rendering)
-                .param(id)
-                .update();
+            let(act, id, share.calendar(), share.reader(), share.level());
           }
         });
+  }
+
+  /** From now on it shows. */
+  private void let(Act act, long share, CalendarId calendar, PersonId reader, Level level) {
+    long rendering =
+        jdbc.sql(
+                """
+                insert into rendering (calendar, way, reader, level)
+                values (?, 'SHARE', ?, ?) returning id
+                """)
+            .param(calendar.value())
+            .param(reader.value())
+            .param(level.name())
+            .query(Long.class)
+            .single();
+    jdbc.sql("update share set accepted_at = ?, rendering = ? where id = ?")
+        .param(act.at().atOffset(ZoneOffset.UTC))
+        .param(rendering)
+        .param(share)
+        .update();
   }
 
   /** Gives a share another level, end or mark. */
