@@ -4,6 +4,7 @@ import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-
 import { useReleases, useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { ProblemError } from '../shared/api/client';
+import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
 import { useKeys } from '../shared/ui/keys';
 import { TrayContext, type Told } from '../shared/ui/tray';
@@ -142,7 +143,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
           <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
         </header>
         <main id="page" className={styles.page} tabIndex={-1}>
-          {children}
+          <LookDialog>{children}</LookDialog>
         </main>
         {(told || waiting > 0) && (
           <div className={styles.tray} role="status">

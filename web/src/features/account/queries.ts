@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take, type Schemas } from '../../shared/api/client';
+import { useLookedAt } from '../../shared/look/useLookedAt';
 
 export const useAppPasswords = () =>
   useQuery({
@@ -37,10 +38,10 @@ export function useFeeds() {
 
 export function useMakeFeed() {
   const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Schemas['FeedWish']) => take(api.POST('/api/v1/feeds', { body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['feeds'] }),
-  });
+  return useLookedAt(
+    (to, body: Schemas['FeedWish']) => take(to.POST('/api/v1/feeds', { body })),
+    () => void client.invalidateQueries({ queryKey: ['feeds'] }),
+  );
 }
 
 export function useWithdrawFeed() {
@@ -59,22 +60,22 @@ export function useShares() {
 /** What can be done with a share; calendars are read otherwise afterwards. */
 export function useShareDeeds() {
   const client = useQueryClient();
-  const done = () => client.invalidateQueries();
+  const done = () => void client.invalidateQueries();
   const path = (id: number) => ({ params: { path: { id } } });
   return {
-    offer: useMutation({
-      mutationFn: (body: Schemas['ShareWish']) => take(api.POST('/api/v1/shares', { body })),
-      onSuccess: done,
-    }),
+    offer: useLookedAt(
+      (to, body: Schemas['ShareWish']) => take(to.POST('/api/v1/shares', { body })),
+      done,
+    ),
     accept: useMutation({
       mutationFn: (id: number) => take(api.POST('/api/v1/shares/{id}/accept', path(id))),
       onSuccess: done,
     }),
-    change: useMutation({
-      mutationFn: ({ id, ...body }: Schemas['ShareChange'] & { id: number }) =>
-        take(api.PUT('/api/v1/shares/{id}', { ...path(id), body })),
-      onSuccess: done,
-    }),
+    change: useLookedAt(
+      (to, { id, ...body }: Schemas['ShareChange'] & { id: number }) =>
+        take(to.PUT('/api/v1/shares/{id}', { ...path(id), body })),
+      done,
+    ),
     withdraw: useMutation({
       mutationFn: (id: number) => take(api.DELETE('/api/v1/shares/{id}', path(id))),
       onSuccess: done,

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, take, type Schemas } from '../../shared/api/client';
+import { api, take, type Client, type Schemas } from '../../shared/api/client';
+import { useLookedAt } from '../../shared/look/useLookedAt';
 
 export type Person = Schemas['Person'];
 export type Team = Schemas['Team'];
@@ -12,24 +13,31 @@ export const useTeams = () =>
 export const usePlaces = () =>
   useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
 
-function useCrewChange<V, R>(call: (value: V) => Promise<R>) {
+function useStale() {
   const client = useQueryClient();
-  return useMutation({
-    mutationFn: call,
-    onSuccess: () => {
-      for (const key of ['people', 'teams', 'places', 'records', 'record']) {
-        void client.invalidateQueries({ queryKey: [key] });
-      }
-    },
-  });
+  return () => {
+    for (const key of ['people', 'teams', 'places', 'records', 'record']) {
+      void client.invalidateQueries({ queryKey: [key] });
+    }
+  };
+}
+
+function useCrewChange<V, R>(call: (value: V) => Promise<R>) {
+  const stale = useStale();
+  return useMutation({ mutationFn: call, onSuccess: stale });
+}
+
+/** One that may show somebody more, or take entries from them. */
+function useSeenChange<V, R>(call: (to: Client, value: V) => Promise<R>) {
+  return useLookedAt(call, useStale());
 }
 
 export const useAddPerson = () =>
   useCrewChange((body: Schemas['CrewPersonChange']) => take(api.POST('/api/v1/people', { body })));
 
 export const useChangePerson = (id: number) =>
-  useCrewChange((body: Schemas['CrewPersonChange']) =>
-    take(api.PATCH('/api/v1/people/{id}', { params: { path: { id } }, body })),
+  useSeenChange((to, body: Schemas['CrewPersonChange']) =>
+    take(to.PATCH('/api/v1/people/{id}', { params: { path: { id } }, body })),
   );
 
 export const useInvite = (id: number) =>
@@ -41,16 +49,16 @@ export const useAddTeam = () =>
   useCrewChange((body: Schemas['TeamChange']) => take(api.POST('/api/v1/teams', { body })));
 
 export const useJoin = () =>
-  useCrewChange(({ team, person }: { team: number; person: number }) =>
+  useSeenChange((to, { team, person }: { team: number; person: number }) =>
     take(
-      api.POST('/api/v1/teams/{id}/members', { params: { path: { id: team } }, body: { person } }),
+      to.POST('/api/v1/teams/{id}/members', { params: { path: { id: team } }, body: { person } }),
     ),
   );
 
 export const useLeave = () =>
-  useCrewChange(({ team, member }: { team: number; member: number }) =>
+  useSeenChange((to, { team, member }: { team: number; member: number }) =>
     take(
-      api.DELETE('/api/v1/teams/{id}/members/{member}', { params: { path: { id: team, member } } }),
+      to.DELETE('/api/v1/teams/{id}/members/{member}', { params: { path: { id: team, member } } }),
     ),
   );
 

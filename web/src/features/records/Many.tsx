@@ -1,11 +1,11 @@
-import { Button, InputNumber, Modal } from 'antd';
+import { Button, InputNumber } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useTray } from '../../shared/ui/tray';
 import { givenTo, type Change, type RecordView } from './model';
-import { fetchRecord, useLook, usePeople, useSeveral, type Several } from './queries';
+import { fetchRecord, usePeople, useSeveralLookedAt } from './queries';
 import styles from './records.module.css';
 import { dueLater, sentVisits, visitLater } from './times';
 import { words } from './words';
@@ -18,12 +18,9 @@ interface Props {
 /** What can be done to many records at once; each time with a look first. */
 export function Many({ chosen, onNone }: Props) {
   const people = usePeople();
-  const look = useLook();
-  const several = useSeveral();
+  const several = useSeveralLookedAt();
   const tray = useTray();
   const [days, setDays] = useState(1);
-  const [planned, setPlanned] = useState<{ what: string; items: Several } | null>(null);
-
   const plan = async (what: string, change: (record: RecordView) => Change) => {
     try {
       const fresh = await Promise.all(chosen.map(fetchRecord));
@@ -32,29 +29,19 @@ export function Many({ chosen, onNone }: Props) {
         ifMatch: tag,
         change: change(data),
       }));
-      setPlanned({ what, items });
-      look.mutate(items);
+      several.mutate(items, {
+        onSuccess: (done) => {
+          tray.tell({
+            text: `${what}: ${words.outcome(done.entries ?? 0, done.calendars ?? 0)}`,
+            act: done.act,
+          });
+          onNone();
+        },
+      });
     } catch (error) {
       tray.tell({ text: error instanceof ProblemError ? error.message : words.failed });
     }
   };
-  const leave = () => {
-    setPlanned(null);
-    look.reset();
-    several.reset();
-  };
-  const doIt = () =>
-    planned &&
-    several.mutate(planned.items, {
-      onSuccess: (done) => {
-        tray.tell({
-          text: `${planned.what}: ${words.outcome(done.entries ?? 0, done.calendars ?? 0)}`,
-          act: done.act,
-        });
-        leave();
-        onNone();
-      },
-    });
   const crew = (people.data ?? [])
     .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')
     .map((p) => ({ value: p.id, label: p.name }));
@@ -94,21 +81,7 @@ export function Many({ chosen, onNone }: Props) {
       <Button type="text" onClick={onNone}>
         {words.chooseNone}
       </Button>
-      <Modal
-        open={planned !== null}
-        title={words.lookFirst}
-        okText={words.doIt}
-        cancelText={words.leaveIt}
-        okButtonProps={{ disabled: !look.data, loading: several.isPending }}
-        onOk={doIt}
-        onCancel={leave}
-      >
-        <p>{planned?.what}</p>
-        {look.isPending && <p className={styles.quiet}>{words.lookingWhat}</p>}
-        {look.data && <p>{words.willChange(look.data.entries, look.data.calendars)}</p>}
-        {look.error && <Fault error={look.error} />}
-        {several.error && <Fault error={several.error} />}
-      </Modal>
+      {several.error && <Fault error={several.error} />}
     </div>
   );
 }

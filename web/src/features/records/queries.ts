@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, takeTagged, type Schemas } from '../../shared/api/client';
+import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
 export interface ListWish {
@@ -174,14 +175,6 @@ export function useChangeNow() {
 
 export type Several = Schemas['SeveralItem'][];
 
-/** What several changes would do; nothing is kept. */
-export function useLook() {
-  return useMutation({
-    mutationFn: (items: Several) =>
-      take(api.POST('/api/v1/records/several/look', { body: { items } })),
-  });
-}
-
 /** Makes and changes several records as one act. */
 export function useSeveral() {
   const client = useQueryClient();
@@ -259,4 +252,19 @@ export function useYes() {
       ),
     onSettled: () => client.invalidateQueries(),
   });
+}
+
+/** The same, looked at first. */
+export function useSeveralLookedAt() {
+  const client = useQueryClient();
+  return useLookedAt(
+    (to, items: Several) =>
+      take(
+        to.POST('/api/v1/records/several', {
+          body: { items },
+          params: { header: { 'Idempotency-Key': newKey() } },
+        }),
+      ),
+    () => void client.invalidateQueries(),
+  );
 }

@@ -38,6 +38,19 @@ const csrf: Middleware = {
 export const api = createClient<paths>({ baseUrl: '/' });
 api.use(csrf);
 
+/** The same, but nothing is done: each change answers what it would do. */
+const looks = createClient<paths>({ baseUrl: '/', headers: { 'Look-First': 'true' } });
+looks.use(csrf);
+
+export type Client = typeof api;
+
+/** What a change would do to all entries. */
+export function lookAt(
+  change: (client: Client) => Promise<unknown>,
+): Promise<Schemas['SetOutlook']> {
+  return change(looks) as Promise<Schemas['SetOutlook']>;
+}
+
 /** The answer's data, or the server's refusal as an error; without an answer that is said. */
 export async function take<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,

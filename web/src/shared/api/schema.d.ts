@@ -272,7 +272,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tells what would become of each row, with every fault; nothing is kept */
-        post: operations["look_2"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -583,23 +583,6 @@ export interface paths {
         put?: never;
         /** Makes and changes several records as one act: all of it, or nothing */
         post: operations["several"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/records/several/look": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What several changes would do to how many calendars; nothing is kept */
-        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1449,14 +1432,6 @@ export interface components {
             first: string;
             /** @description The last day, included; the first unless said */
             last?: string;
-        };
-        Look: {
-            /** Format: int32 */
-            calendars: number;
-            /** Format: int64 */
-            entries: number;
-            /** Format: int32 */
-            records: number;
         };
         Made: {
             /** Format: int64 */
@@ -2467,7 +2442,7 @@ export interface operations {
             };
         };
     };
-    look_2: {
+    look_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3018,30 +2993,6 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ActAnswer"];
-                };
-            };
-        };
-    };
-    look_1: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeveralChanges"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": components["schemas"]["Look"];
                 };
             };
         };

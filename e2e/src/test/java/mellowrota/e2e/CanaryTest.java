@@ -153,12 +153,24 @@ public class CanaryTest {
                     .formatted(open)),
         "cnrquote7");
     call(
-        "POST /api/v1/records/several/look",
+        "POST /api/v1/records/several #look",
         a ->
             a.post(
-                "/api/v1/records/several/look",
+                "/api/v1/records/several",
                 "{\"items\": [{\"record\": %d, \"ifMatch\": \"*\", \"change\": {\"tags\": [\"v\"]}}]}"
-                    .formatted(open)));
+                    .formatted(open),
+                "Look-First",
+                "true"));
+    call(
+        "PATCH " + one + " #look",
+        a ->
+            a.patch(
+                "/api/v1/records/" + secret,
+                "{\"due\": {\"at\": \"2026-11-28T12:00\"}}",
+                "If-Match",
+                "*",
+                "Look-First",
+                "true"));
     find(
         "POST /api/v1/records/several #like",
         a ->

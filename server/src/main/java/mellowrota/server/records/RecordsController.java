@@ -52,7 +52,6 @@ class RecordsController {
   private final Clock clock;
   private final List<Undoes> undoes;
   private final TransactionTemplate reading;
-  private final TransactionTemplate looking;
 
   RecordsController(
       Records records,
@@ -78,7 +77,6 @@ class RecordsController {
     this.worlds = worlds;
     this.clock = clock;
     this.undoes = undoes;
-    looking = new TransactionTemplate(transactions);
     reading = new TransactionTemplate(transactions);
     reading.setReadOnly(true);
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -180,32 +178,6 @@ class RecordsController {
           @RequestBody
           JsonNode body) {
     return answer(asker, records.several(asker.person(), IdempotencyKey.of(key), body)).body200();
-  }
-
-  /** What a change of several records would do. */
-  @Schema(name = "Look")
-  record LookView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int records,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
-
-  @PostMapping("/records/several/look")
-  @Operation(summary = "What several changes would do to how many calendars; nothing is kept")
-  LookView look(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @Content(schema = @Schema(implementation = RecordSchemas.SeveralSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    // The act itself, taken back before anybody can see it: a look cannot differ from the deed.
-    return looking.execute(
-        status -> {
-          Records.Saved saved = records.several(asker.person(), Optional.empty(), body);
-          status.setRollbackOnly();
-          return new LookView(
-              saved.records().size(), saved.done().entries(), saved.done().calendars());
-        });
   }
 
   @GetMapping("/records/{id}/landings")

@@ -1,0 +1,107 @@
+import type { Schemas } from '../api/client';
+import styles from './look.module.css';
+import { words } from './words';
+
+/** What a change does to which calendars; set apart, what is newly shown to whom. */
+export function Outlook({ outlook }: { outlook: Schemas['SetOutlook'] }) {
+  const touched = outlook.calendars.filter((c) => c.added + c.changed + c.takenOff > 0);
+  return (
+    <>
+      <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />
+      {outlook.readers.length > 0 && (
+        <section
+          className={outlook.readers.some((r) => r.wider) ? styles.loud : styles.seen}
+          aria-label={words.readersHeading}
+        >
+          <h3>{words.readersHeading}</h3>
+          <ul>
+            {outlook.readers.map((one) => (
+              <li key={one.detail}>
+                <strong>{one.detail}</strong>
+                <span>{words.readersOf(one.before, one.after, one.records)}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Seen heading={words.hidden} none={words.hiddenNone} all={outlook.hidden} />
+      {outlook.warnings.length > 0 && (
+        <section className={styles.seen} aria-label={words.warningsHeading}>
+          <h3>{words.warningsHeading}</h3>
+          <ul>
+            {outlook.warnings.map((one) => (
+              <li key={one}>
+                <span>{one}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {outlook.waits > 0 && <p className={styles.waits}>{words.waits(outlook.waits)}</p>}
+      {touched.length === 0 ? (
+        <p className={styles.quiet}>{words.nothing}</p>
+      ) : (
+        <div className={styles.outlook}>
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">{words.calendar}</th>
+                <th scope="col">{words.added}</th>
+                <th scope="col">{words.changed}</th>
+                <th scope="col">{words.takenOff}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {touched.map((one) => (
+                <tr key={one.calendar}>
+                  <th scope="row">{one.name}</th>
+                  <td>{number(one.added)}</td>
+                  <td>{number(one.changed)}</td>
+                  <td>{number(one.takenOff)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </>
+  );
+}
+
+function number(n: number): string {
+  return n === 0 ? '' : n.toLocaleString('en-GB');
+}
+
+function Seen({
+  heading,
+  none,
+  all,
+  loud = false,
+}: {
+  heading: string;
+  none: string;
+  all: Schemas['SightChange'][];
+  loud?: boolean;
+}) {
+  if (all.length === 0) {
+    return <p className={styles.quiet}>{none}</p>;
+  }
+  const byCalendar = new Map<string, Schemas['SightChange'][]>();
+  for (const one of all) {
+    const key = `${one.name}: ${one.readers}`;
+    byCalendar.set(key, [...(byCalendar.get(key) ?? []), one]);
+  }
+  return (
+    <section className={loud ? styles.loud : styles.seen} aria-label={heading}>
+      <h3>{heading}</h3>
+      <ul>
+        {[...byCalendar].map(([key, some]) => (
+          <li key={key}>
+            <strong>{some.map((one) => words.to(one.detail, one.entries)).join(', ')}</strong>
+            <span>{key}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

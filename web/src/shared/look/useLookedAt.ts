@@ -1,0 +1,61 @@
+import { createContext, useContext, useState } from 'react';
+import { api, lookAt, type Client, type Schemas } from '../api/client';
+
+/** A change that waits until somebody has looked at what it would do. */
+export interface Wish {
+  outlook: Schemas['SetOutlook'];
+  go: () => Promise<void>;
+  leave: () => void;
+}
+
+export const LookContext = createContext<{ ask: (wish: Wish) => void }>({ ask: () => undefined });
+
+interface Deed<V, R> {
+  mutate: (value: V, then?: { onSuccess?: (done: R) => void }) => void;
+  isPending: boolean;
+  error: Error | null;
+  variables: V | undefined;
+  /** What it answered last time. */
+  data: R | undefined;
+}
+
+/**
+ * A change that is looked at before it is done. What would change on no calendar is done at once:
+ * there is nothing to look at.
+ */
+export function useLookedAt<V, R>(
+  change: (client: Client, value: V) => Promise<R>,
+  onDone: () => void,
+): Deed<V, R> {
+  const { ask } = useContext(LookContext);
+  const [state, setState] = useState<Omit<Deed<V, R>, 'mutate'>>({
+    isPending: false,
+    error: null,
+    variables: undefined,
+    data: undefined,
+  });
+  const rest = (error: Error | null = null) =>
+    setState((before) => ({ ...before, isPending: false, error }));
+  const mutate: Deed<V, R>['mutate'] = (value, then) => {
+    setState({ isPending: true, error: null, variables: value, data: undefined });
+    const go = async () => {
+      try {
+        const done = await change(api, value);
+        setState((before) => ({ ...before, isPending: false, data: done }));
+        onDone();
+        then?.onSuccess?.(done);
+      } catch (error) {
+        rest(error as Error);
+      }
+    };
+    lookAt((client) => change(client, value)).then(
+      (outlook) => (isNothing(outlook) ? void go() : ask({ outlook, go, leave: () => rest() })),
+      (error: unknown) => rest(error as Error),
+    );
+  };
+  return { mutate, ...state };
+}
+
+function isNothing(outlook: Schemas['SetOutlook']): boolean {
+  return outlook.added + outlook.changed + outlook.takenOff + outlook.waits === 0;
+}

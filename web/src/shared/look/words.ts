@@ -1,0 +1,23 @@
+/** What every look first says. */
+export const words = {
+  heading: 'What this will do',
+  doIt: 'Do it',
+  leave: 'Leave it as it is',
+  nothing: 'Nothing changes on any calendar.',
+  added: 'added',
+  changed: 'changed',
+  takenOff: 'taken off',
+  calendar: 'Calendar',
+  shown: 'Newly shown',
+  shownNone: 'Nothing is newly shown to anybody.',
+  hidden: 'Seen no longer',
+  hiddenNone: 'Nothing is hidden from anybody.',
+  readersHeading: 'For others than now, on our screens too',
+  warningsHeading: 'To know',
+  to: (detail: string, entries: number) =>
+    `${detail} of ${entries.toLocaleString('en-GB')} ${entries === 1 ? 'entry' : 'entries'}`,
+  readersOf: (before: string, after: string, records: number) =>
+    `${before} → ${after}, on ${records.toLocaleString('en-GB')} ${records === 1 ? 'record' : 'records'}`,
+  waits: (n: number) =>
+    `${n.toLocaleString('en-GB')} ${n === 1 ? 'entry' : 'entries'} will wait for a yes; until then readers keep what they have.`,
+};
