@@ -1,7 +1,7 @@
 import { Button, Checkbox, Form, Input } from 'antd';
 import type { UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
-import { momentText } from '../../shared/time';
+import { longDayText, momentText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
@@ -150,6 +150,7 @@ function Feeds() {
   const [calendar, setCalendar] = useState<number | null>(null);
   const [level, setLevel] = useState('ALL');
   const [label, setLabel] = useState('');
+  const [until, setUntil] = useState('');
   const options = (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name }));
   return (
     <section className={styles.part}>
@@ -160,7 +161,10 @@ function Feeds() {
         onSubmit={(event) => {
           event.preventDefault();
           if (calendar !== null && label.trim()) {
-            make.mutate({ calendar, label, level }, { onSuccess: () => setLabel('') });
+            make.mutate(
+              { calendar, label, level, ...(until && { until }) },
+              { onSuccess: () => setLabel('') },
+            );
           }
         }}
       >
@@ -184,6 +188,10 @@ function Feeds() {
           value={label}
           onChange={(e) => setLabel(e.target.value)}
         />
+        <label>
+          {words.feedUntil}
+          <Input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+        </label>
         <Button
           type="primary"
           htmlType="submit"
@@ -205,7 +213,10 @@ function Feeds() {
         none={words.noFeeds}
         told={(one) => [
           `${one.label} · ${one.calendarName}`,
-          words.levels.find((l) => l.value === one.level)?.label ?? '',
+          [
+            words.levels.find((l) => l.value === one.level)?.label ?? '',
+            ...(one.until ? [words.over(longDayText(one.until))] : []),
+          ].join(' · '),
         ]}
         withdraw={withdraw}
       />

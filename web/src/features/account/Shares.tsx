@@ -5,7 +5,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useCalendars, usePeople } from '../records';
 import styles from './account.module.css';
-import { useShareDeeds, useShares } from './queries';
+import { useHouse, useShareDeeds, useShares } from './queries';
 import { words } from './words';
 
 /** Calendars shown to one more reader: offered here, accepted by them, changed and withdrawn. */
@@ -14,6 +14,7 @@ export function Shares() {
   const deeds = useShareDeeds();
   const calendars = useCalendars();
   const people = usePeople();
+  const house = useHouse();
   const [calendar, setCalendar] = useState<number | null>(null);
   const [reader, setReader] = useState<number | null>(null);
   const [level, setLevel] = useState('TIMES_AND_PLACE');
@@ -85,7 +86,11 @@ export function Shares() {
             </strong>
             <span className={styles.quiet}>
               {one.holds
-                ? words.limited(levelText(one.holds), levelText(one.level))
+                ? words.limited(
+                    levelText(one.holds),
+                    levelText(one.level),
+                    house.data?.outsideReason ?? '',
+                  )
                 : levelText(one.level)}
               {one.until && ` · ${words.over(longDayText(one.until))}`}
               {one.mayPassOn && ` · ${words.passOn.toLowerCase()}`}

@@ -97,3 +97,8 @@ export function useSetOwnTitle() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['own-title'] }),
   });
 }
+
+/** What the organisation has settled, and why. */
+export function useHouse() {
+  return useQuery({ queryKey: ['house'], queryFn: () => take(api.GET('/api/v1/house')) });
+}

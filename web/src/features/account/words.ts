@@ -36,13 +36,14 @@ export const words = {
   over: (day: string) => `over on ${day}`,
   shareOf: (calendar: string, who: string, mine: boolean) =>
     mine ? `${calendar}, from ${who}` : `${calendar}, with ${who}`,
-  limited: (holds: string, chosen: string) =>
-    `${holds}, the most for readers outside (chosen: ${chosen.toLowerCase()})`,
+  limited: (holds: string, chosen: string, why: string) =>
+    `${holds}, the most for readers outside${why ? `: ${why}` : ''} (chosen: ${chosen.toLowerCase()})`,
   feeds: 'Secret addresses to subscribe to',
   feedsWhy:
     'For programs that only read. Whoever has an address can read it and pass it on, so it shows what outside readers may see.',
   feedCalendar: 'Which calendar?',
   feedLevel: 'How much it shows',
+  feedUntil: 'Over on',
   feedLabel: 'Who or what is it for?',
   levels: [
     { value: 'ALL', label: 'all that outside may see' },

@@ -1,12 +1,13 @@
 import { Button, Segmented } from 'antd';
 import { useNavigate, useParams } from 'react-router';
 import styles from './crew.module.css';
+import { House } from './House';
 import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
 import { TeamList } from './TeamList';
 import { words } from './words';
 
-/** Who there is: people, teams, places. Coordinators change them, the crew may look. */
+/** Who there is: people, teams, places, and what is settled for all. Coordinators change them, the crew may look. */
 export function CrewPage({ mayChange }: { mayChange: boolean }) {
   const tab = useParams().tab ?? 'people';
   const navigate = useNavigate();
@@ -20,11 +21,12 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
             { value: 'people', label: words.people },
             { value: 'teams', label: words.teams },
             { value: 'places', label: words.places },
+            ...(mayChange ? [{ value: 'house', label: words.house }] : []),
           ]}
           onChange={(value) => void navigate('/crew/' + value)}
         />
         <span className={styles.grow} />
-        {mayChange && tab !== 'teams' && (
+        {mayChange && (tab === 'people' || tab === 'places') && (
           <Button
             type="text"
             onClick={() => void navigate('/files?what=' + (tab === 'places' ? 'PLACES' : 'PEOPLE'))}
@@ -36,6 +38,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'people' && <PeopleList mayChange={mayChange} />}
       {tab === 'teams' && <TeamList mayChange={mayChange} />}
       {tab === 'places' && <PlaceList mayChange={mayChange} />}
+      {tab === 'house' && mayChange && <House />}
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { useLookedAt } from '../../shared/look/useLookedAt';
 export type Person = Schemas['Person'];
 export type Team = Schemas['Team'];
 export type Place = Schemas['Place'];
+export type HouseChange = Schemas['HouseChange'];
 
 export const usePeople = () =>
   useQuery({ queryKey: ['people'], queryFn: () => take(api.GET('/api/v1/people')) });
@@ -64,3 +65,14 @@ export const useLeave = () =>
 
 export const useAddPlace = () =>
   useCrewChange((body: Schemas['PlaceChange']) => take(api.POST('/api/v1/places', { body })));
+
+export const useHouse = () =>
+  useQuery({ queryKey: ['house'], queryFn: () => take(api.GET('/api/v1/house')) });
+
+export function useChangeHouse() {
+  const client = useQueryClient();
+  return useLookedAt(
+    (to, body: HouseChange) => take(to.PATCH('/api/v1/house', { body })),
+    () => void client.invalidateQueries(),
+  );
+}

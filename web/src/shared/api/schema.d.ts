@@ -313,6 +313,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the organisation has settled for all */
+        get: operations["house"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Settles it otherwise; every calendar follows at once */
+        patch: operations["change_3"];
+        trace?: never;
+    };
     "/api/v1/invitations/{token}": {
         parameters: {
             query?: never;
@@ -1283,6 +1301,11 @@ export interface components {
             /** Format: date-time */
             madeAt: string;
             madeBy: string;
+            /**
+             * Format: date
+             * @description The first day on which it answers no longer
+             */
+            until?: string;
         };
         FeedMade: {
             /** @description Under this server */
@@ -1295,6 +1318,11 @@ export interface components {
             label: string;
             /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said */
             level?: string;
+            /**
+             * Format: date
+             * @description The first day on which it answers no longer
+             */
+            until?: string;
         };
         FileColumn: {
             field: string;
@@ -1377,6 +1405,21 @@ export interface components {
         };
         HoursChange: {
             hours: components["schemas"]["Hours"][];
+        };
+        House: {
+            name: string;
+            outsideLimit: string;
+            outsideReason: string;
+            trustsOwnFeeds: boolean;
+            week: string[];
+            zone: string;
+        };
+        HouseChange: {
+            name?: string;
+            outsideLimit?: string;
+            outsideReason?: string;
+            trustsOwnFeeds?: boolean;
+            week?: string[];
         };
         Invitation: {
             email?: string;
@@ -2516,6 +2559,48 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["FileTaken"];
                 };
+            };
+        };
+    };
+    house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["House"];
+                };
+            };
+        };
+    };
+    change_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -198,6 +198,8 @@ public class CanaryTest {
         a -> a.put("/api/v1/account/title", "{\"title\": \"{title} {phone} {quote} {contact}\"}"));
     find("GET /api/v1/releases", a -> a.get("/api/v1/releases"), "cnrphone7");
     call("POST /api/v1/releases", CanaryTest::yes);
+    call("GET /api/v1/house", a -> a.get("/api/v1/house"));
+    call("PATCH /api/v1/house", a -> a.patch("/api/v1/house", "{\"outsideReason\": \"x\"}"));
     call("GET /api/v1/audit", a -> a.get("/api/v1/audit?detail=phone"));
     call("GET /api/v1/audit.csv", a -> a.get("/api/v1/audit.csv?detail=phone"));
     call("GET /api/v1/shares", a -> a.get("/api/v1/shares"));

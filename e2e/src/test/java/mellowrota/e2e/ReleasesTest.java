@@ -45,7 +45,7 @@ public class ReleasesTest {
   }
 
   /** The rule for tickets on own calendars. */
-  private static JsonNode ofOwnCalendars(ObjectNode set) {
+  static JsonNode ofOwnCalendars(ObjectNode set) {
     for (JsonNode rule : set.get("rules")) {
       boolean tickets = rule.get("when").toString().contains("TICKET");
       if (tickets && rule.get("lands").toString().contains("ownOf")) {
@@ -55,7 +55,7 @@ public class ReleasesTest {
     throw new AssertionError("no rule for tickets on own calendars");
   }
 
-  private static JsonNode take(Api hana, ObjectNode set) {
+  static JsonNode take(Api hana, ObjectNode set) {
     JsonNode look = hana.post("/api/v1/rules/look", set.toString()).expect(200).json();
     String looked = "/api/v1/rules/looks/" + look.get("looked").asString();
     Await.until(

@@ -18,3 +18,6 @@ alter table house add column week text not null
 
 -- Why outsiders see no more than the house's limit.
 alter table house add column outside_reason text not null default '';
+
+-- The first day on which an address answers no longer.
+alter table feed add column until_day date;

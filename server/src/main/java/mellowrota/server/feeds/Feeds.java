@@ -6,6 +6,7 @@ import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.Base64;
@@ -57,13 +58,15 @@ class Feeds {
       Level level,
       PersonId madeBy,
       Instant madeAt,
+      Optional<LocalDate> until,
       Optional<Instant> lastUsedAt) {}
 
   /** The feeds a person may know of: their own, a coordinator all. */
   List<Feed> of(Person asker) {
     return jdbc.sql(
             """
-            select f.id, r.calendar, f.label, r.level, f.made_by, f.made_at, f.last_used_at
+            select f.id, r.calendar, f.label, r.level, f.made_by, f.made_at, f.until_day,
+              f.last_used_at
             from feed f join rendering r on r.id = f.rendering
             where f.withdrawn_at is null and (:all or f.made_by = :me) order by f.id
             """)
@@ -78,14 +81,16 @@ class Feeds {
                     Level.valueOf(row.getString(4)),
                     PersonId.of(row.getLong(5)),
                     row.getObject(6, OffsetDateTime.class).toInstant(),
-                    Optional.ofNullable(row.getObject(7, OffsetDateTime.class))
+                    Optional.ofNullable(row.getObject(7, LocalDate.class)),
+                    Optional.ofNullable(row.getObject(8, OffsetDateTime.class))
                         .map(OffsetDateTime::toInstant)))
         .list();
   }
 
   /** Makes one and gives its token, which is not kept. */
   @Transactional
-  String make(PersonId maker, CalendarId calendar, Level level, String label) {
+  String make(
+      PersonId maker, CalendarId calendar, Level level, String label, Optional<LocalDate> until) {
     byte[] bytes = new byte[TOKEN_BYTES];
     random.nextBytes(bytes);
     String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
@@ -114,14 +119,15 @@ class Feeds {
                   .single();
           jdbc.sql(
                   """
-                  insert into feed (token_hash, rendering, label, made_by, made_at)
-                  values (?, ?, ?, ?, ?)
+                  insert into feed (token_hash, rendering, label, made_by, made_at, until_day)
+                  values (?, ?, ?, ?, ?, ?)
                   """)
               .param(hash(token))
               .param(rendering)
               .param(label)
               .param(maker.value())
               .param(act.at().atOffset(ZoneOffset.UTC))
+              .param(until.orElse(null))
               .update();
           return "";
         });
@@ -159,8 +165,13 @@ class Feeds {
     Instant now = clock.instant();
     String hash = hash(token);
     Optional<RenderingId> found =
-        jdbc.sql("select rendering from feed where token_hash = ? and withdrawn_at is null")
+        jdbc.sql(
+                """
+                select rendering from feed where token_hash = ? and withdrawn_at is null
+                  and (until_day is null or until_day > ?)
+                """)
             .param(hash)
+            .param(worlds.now().day())
             .query((row, n) -> RenderingId.of(row.getLong(1)))
             .optional();
     if (found.isPresent()) {

@@ -6,6 +6,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -69,6 +70,7 @@ class FeedsController {
           String level,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String madeBy,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
+      @Schema(description = "The first day on which it answers no longer") LocalDate until,
       Instant lastUsedAt) {}
 
   /** What was made: the only time its address is told. */
@@ -82,7 +84,8 @@ class FeedsController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who or what it is for")
           String label,
-      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said") String level) {}
+      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said") String level,
+      @Schema(description = "The first day on which it answers no longer") LocalDate until) {}
 
   @GetMapping("/api/v1/feeds")
   @Operation(summary = "Feeds the asker made; a coordinator sees all")
@@ -104,6 +107,7 @@ class FeedsController {
                     feed.level().name(),
                     world.crew().person(feed.madeBy()).map(Person::name).orElse(""),
                     feed.madeAt(),
+                    feed.until().orElse(null),
                     feed.lastUsedAt().orElse(null)))
         .toList();
   }
@@ -116,15 +120,20 @@ class FeedsController {
               content = @Content(schema = @Schema(implementation = FeedSchema.class)))
           @RequestBody
           JsonNode body) {
-    Input input = Input.of(body, Set.of("calendar", "label", "level"));
+    Input input = Input.of(body, Set.of("calendar", "label", "level", "until"));
     OptionalLong calendar = input.number("calendar");
     String label = input.required("label", 80);
     Level level = input.choice("level", Level.class).orElse(Level.ALL);
     if (calendar.isEmpty() && !input.namesFault("calendar")) {
       input.fault("calendar", "is missing; GET /api/v1/calendars lists them");
     }
+    Optional<LocalDate> until = input.day("until");
+    if (until.filter(day -> !day.isAfter(worlds.now().day())).isPresent()) {
+      input.fault("until", "is today or past; it would never answer");
+    }
     input.check();
-    String token = feeds.make(asker.person(), CalendarId.of(calendar.orElseThrow()), level, label);
+    String token =
+        feeds.make(asker.person(), CalendarId.of(calendar.orElseThrow()), level, label, until);
     return ResponseEntity.status(201).body(new MadeView("/feeds/" + token + ".ics"));
   }
 

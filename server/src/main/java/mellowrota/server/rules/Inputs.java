@@ -63,6 +63,9 @@ final class Inputs {
     teams(before.crew(), after.crew(), found);
     places(before, after, found);
     calendars(before.calendars(), after.calendars(), found);
+    if (!before.house().week().equals(after.house().week())) {
+      after.calendars().all().forEach(one -> found.add(new Input(CALENDAR, one.id().value())));
+    }
     return found;
   }
 
@@ -117,6 +120,9 @@ final class Inputs {
   /** Who reads a calendar, in which way, as what: enough to tell whether faces may differ. */
   private static List<Object> readers(Calendars calendars, Calendar calendar) {
     List<Object> found = new java.util.ArrayList<>();
+    // Whoever reads a feed is nobody by name; what they see at most is the house's to say.
+    found.add(calendars.house().outsideLimit());
+    found.add(calendars.house().trustsOwnFeeds());
     for (Rendering rendering : calendars.renderingsOf(calendar.id())) {
       Audience audience = calendars.audience(rendering.id());
       found.add(rendering);

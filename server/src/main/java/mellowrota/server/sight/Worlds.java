@@ -194,15 +194,17 @@ public class Worlds {
     };
   }
 
-  /** Those there are on a day; a share that is over renders nothing. */
+  /** Those there are on a day; a share or feed that is over renders nothing. */
   private List<Rendering> renderings(LocalDate day) {
     return jdbc.sql(
             """
             select r.id, r.calendar, r.way, r.reader, r.level from rendering r
-            left join share s on s.rendering = r.id
-            where r.way <> 'WITHDRAWN' and (s.until_day is null or s.until_day > ?) order by r.id
+            left join share s on s.rendering = r.id left join feed f on f.rendering = r.id
+            where r.way <> 'WITHDRAWN' and (s.until_day is null or s.until_day > :day)
+              and (f.until_day is null or f.until_day > :day)
+            order by r.id
             """)
-        .param(day)
+        .param("day", day)
         .query(
             (row, n) ->
                 new Rendering(

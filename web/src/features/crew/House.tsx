@@ -1,0 +1,52 @@
+import { Button, Checkbox, Form, Input } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { useTray } from '../../shared/ui/tray';
+import styles from './crew.module.css';
+import { useChangeHouse, useHouse, type HouseChange } from './queries';
+import { words } from './words';
+
+/** What the organisation settles for all: its week, and what readers outside see at most. */
+export function House() {
+  const house = useHouse();
+  const change = useChangeHouse();
+  const tray = useTray();
+  if (house.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (house.error) {
+    return <Fault error={house.error} again={() => void house.refetch()} />;
+  }
+  return (
+    <Form<HouseChange>
+      className={styles.house}
+      layout="vertical"
+      requiredMark={false}
+      initialValues={house.data}
+      onFinish={(values) =>
+        change.mutate(values, { onSuccess: () => tray.tell({ text: words.settled }) })
+      }
+    >
+      <Form.Item label={words.houseName} name="name" rules={[{ required: true }]}>
+        <Input maxLength={80} />
+      </Form.Item>
+      <Form.Item label={words.week} extra={words.weekWhy} name="week">
+        <Checkbox.Group options={words.days} />
+      </Form.Item>
+      <Form.Item label={words.outside} extra={words.outsideWhy} name="outsideLimit">
+        <Choice options={words.outsideLevels} />
+      </Form.Item>
+      <Form.Item label={words.outsideReason} extra={words.outsideReasonWhy} name="outsideReason">
+        <Input maxLength={200} />
+      </Form.Item>
+      <Form.Item extra={words.trustsWhy} name="trustsOwnFeeds" valuePropName="checked">
+        <Checkbox>{words.trusts}</Checkbox>
+      </Form.Item>
+      {change.error && <Fault error={change.error} />}
+      <Button type="primary" htmlType="submit" loading={change.isPending}>
+        {words.save}
+      </Button>
+    </Form>
+  );
+}
