@@ -81,12 +81,6 @@ export const words = {
   moved: (n: number, days: number) =>
     `${n} moved by ${days} ${Math.abs(days) === 1 ? 'day' : 'days'}`,
   finishedAll: (n: number) => `${n} finished`,
-  lookFirst: 'Look first',
-  lookingWhat: 'Looking what it does',
-  willChange: (entries: number, calendars: number) =>
-    `This changes ${entries} ${entries === 1 ? 'entry' : 'entries'} on ${calendars} ${calendars === 1 ? 'calendar' : 'calendars'}.`,
-  doIt: 'Do it',
-  leaveIt: 'Leave it',
   failed: 'It could not be done',
   files: 'Files',
   bringIn: 'Bring in a file',

@@ -57,5 +57,6 @@ export function useLookedAt<V, R>(
 }
 
 function isNothing(outlook: Schemas['SetOutlook']): boolean {
-  return outlook.added + outlook.changed + outlook.takenOff + outlook.waits === 0;
+  const { added, changed, takenOff, waits, shown, hidden } = outlook;
+  return added + changed + takenOff + waits + shown.length + hidden.length === 0;
 }

@@ -91,12 +91,17 @@ public class LookFirstTest {
             "{\"person\": " + inesId + "}",
             204);
     assertThat(joins.get("added").asLong() + joins.get("changed").asLong()).isPositive();
-    lookThenDo(
-        hana,
-        "DELETE",
-        "/api/v1/teams/" + team + "/members/" + membership(team, inesId),
-        null,
-        204);
+    assertThat(joins.get("shown").get(0).toString())
+        .as("who newly reads what stands there")
+        .contains("Duty Office, team", "Ines Okafor", "Everything");
+    JsonNode leaves =
+        lookThenDo(
+            hana,
+            "DELETE",
+            "/api/v1/teams/" + team + "/members/" + membership(team, inesId),
+            null,
+            204);
+    assertThat(leaves.get("hidden").toString()).contains("Ines Okafor", "Everything");
   }
 
   @Test

@@ -1,17 +1,23 @@
 package mellowrota.server.rules;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Rendering;
 import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -26,9 +32,11 @@ class LookAnswers {
   private static final int AT_ONCE = 500;
 
   private final Outlooks outlooks;
+  private final JdbcClient jdbc;
   private final TransactionTemplate reading;
 
-  LookAnswers(Outlooks outlooks, PlatformTransactionManager transactions) {
+  LookAnswers(Outlooks outlooks, JdbcClient jdbc, PlatformTransactionManager transactions) {
+    this.jdbc = jdbc;
     this.outlooks = outlooks;
     reading = new TransactionTemplate(transactions);
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -54,9 +62,62 @@ class LookAnswers {
     outlooks
         .told(looked.before(), looked.after(), looked.changed())
         .forEach(told -> add(sum, looked.before(), asker, told));
-    return new SetOutlooks.Frame(
-            "", sum.records(), looked.before(), looked.after(), List.of(), List.of())
-        .view(sum, true);
+    SetViews.OutlookView view =
+        new SetOutlooks.Frame(
+                "", sum.records(), looked.before(), looked.after(), List.of(), List.of())
+            .view(sum, true);
+    return view.with(
+        readers(looked.before(), looked.after(), asker),
+        readers(looked.after(), looked.before(), asker));
+  }
+
+  /**
+   * Who reads in the second world what they do not read in the first, with all that stands there.
+   */
+  private List<SetViews.SightView> readers(World without, World with, Person asker) {
+    List<SetViews.SightView> found = new ArrayList<>();
+    for (Calendar calendar : with.calendars().all()) {
+      Set<PersonId> before = readers(without, calendar, without);
+      List<String> fresh =
+          readers(with, calendar, without).stream()
+              .filter(person -> !before.contains(person))
+              .map(person -> ReaderWords.name(with, person))
+              .sorted()
+              .toList();
+      if (!fresh.isEmpty() && mayKnow(with, asker, calendar.id())) {
+        long entries = standing(calendar.id());
+        if (entries > 0) {
+          found.add(
+              new SetViews.SightView(
+                  calendar.id().value(),
+                  calendar.name(),
+                  String.join(", ", fresh),
+                  "Everything",
+                  entries));
+        }
+      }
+    }
+    return found;
+  }
+
+  /**
+   * By the ways in that the other world has too: what comes by a new one is told by its entries.
+   */
+  private static Set<PersonId> readers(World world, Calendar calendar, World other) {
+    Set<PersonId> found = new HashSet<>();
+    for (Rendering rendering : world.calendars().renderingsOf(calendar.id())) {
+      if (other.calendars().rendering(rendering.id()).isPresent()) {
+        found.addAll(world.calendars().audience(rendering.id()).people());
+      }
+    }
+    return found;
+  }
+
+  private long standing(CalendarId calendar) {
+    return jdbc.sql("select count(*) from entry where calendar = ? and state = 'LIVE'")
+        .param(calendar.value())
+        .query(Long.class)
+        .single();
   }
 
   private static void add(Outlook.Sum sum, World world, Person asker, Outlook.Told told) {

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import java.util.stream.Stream;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
 import mellowrota.server.records.SightViews;
@@ -257,7 +258,27 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ForChangeView> readers,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String digest) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String digest) {
+
+    /** With more that is newly shown, and hidden. */
+    OutlookView with(List<SightView> moreShown, List<SightView> moreHidden) {
+      return new OutlookView(
+          looked,
+          finished,
+          records,
+          total,
+          added,
+          changed,
+          takenOff,
+          waits,
+          calendars,
+          Stream.concat(moreShown.stream(), shown.stream()).toList(),
+          Stream.concat(moreHidden.stream(), hidden.stream()).toList(),
+          readers,
+          warnings,
+          digest);
+    }
+  }
 
   /** What taking a set did, or does: where it is work, it goes on in the background. */
   @Schema(name = "SetTaken")
