@@ -13,6 +13,7 @@ import { SignIn, useSession, Welcome, type Session } from '../features/session';
 import { SightPage } from '../features/sight';
 import { TodayPage } from '../features/today';
 import { ProblemError } from '../shared/api/client';
+import { eyes } from '../shared/api/client';
 import { Fault } from '../shared/ui/Fault';
 import { Loading } from '../shared/ui/Loading';
 import { Frame } from './Frame';
@@ -63,7 +64,9 @@ function Inside({ mode }: { mode: ReturnType<typeof useMode> }) {
   );
 }
 
-function Pages({ session, mode }: { session: Session; mode: ReturnType<typeof useMode> }) {
+function Pages({ session: own, mode }: { session: Session; mode: ReturnType<typeof useMode> }) {
+  const other = eyes();
+  const session = other ? { ...own, person: other.id, name: other.name, right: other.right } : own;
   const coordinates = session.right === 'COORDINATOR';
   const mayMake = coordinates || session.right === 'TEAM_COORDINATOR';
   const { pathname } = useLocation();

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { useReleases, useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
-import { ProblemError } from '../shared/api/client';
+import { eyes, lookWith, ProblemError } from '../shared/api/client';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
 import { useKeys } from '../shared/ui/keys';
@@ -142,6 +142,15 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
           <FindBox inputRef={find} />
           <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
         </header>
+        {eyes() && (
+          <div className={styles.eyes} role="status">
+            <span>{words.asSeenBy(session.name ?? '')}</span>
+            <span className={styles.grow} />
+            <Button size="small" onClick={() => lookWith(null)}>
+              {words.ownEyes}
+            </Button>
+          </div>
+        )}
         <main id="page" className={styles.page} tabIndex={-1}>
           <LookDialog>{children}</LookDialog>
         </main>

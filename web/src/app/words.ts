@@ -2,6 +2,9 @@
 export const frameWords = {
   skip: 'To the page',
   find: 'Find ref, name, place…',
+  asSeenBy: (name: string) =>
+    `You see this as ${name} gets it. What you may not see yourself is covered, and nothing can be changed.`,
+  ownEyes: 'Back to your own eyes',
   waiting: (n: number) => (n === 1 ? '1 entry waits for a yes' : `${n} entries wait for a yes`),
   undo: 'Undo',
   redo: 'Do it again',

@@ -56,6 +56,7 @@ export function useSignOut() {
     mutationFn: () => take(api.DELETE('/api/v1/session')),
     onSuccess: () => {
       localStorage.removeItem(KEPT);
+      sessionStorage.clear();
       forgetDays();
       window.location.assign('/');
     },

@@ -1,11 +1,12 @@
 import { Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Schemas } from '../../shared/api/client';
+import { lookWith, type Schemas } from '../../shared/api/client';
 import { dueText, spanText } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { useFound, useRecord } from '../records';
+import { useFound, usePeople, useRecord } from '../records';
 import { AuditChoice, AuditTable } from './AuditTable';
 import { useSight } from './queries';
 import styles from './sight.module.css';
@@ -41,6 +42,7 @@ export function SightPage() {
           <Records record={record} onChoose={(id) => setSearch({ record: String(id) })} />
         )}
         <span className={styles.grow} />
+        <Eyes />
         <span className={styles.legend} hidden={audited !== null}>
           <i className={styles.shown} /> {words.legend.shown}
           <i className={styles.notAsked} /> {words.legend.notAsked}
@@ -59,6 +61,27 @@ export function SightPage() {
           <Table details={sight.data.details} audiences={ordered(sight.data.audiences)} />
         ))}
     </section>
+  );
+}
+
+/** Any page as somebody else gets it. */
+function Eyes() {
+  const people = usePeople();
+  const others = (people.data ?? []).filter((p) => p.standing !== 'LEFT');
+  return (
+    <Choice
+      className={styles.eyes}
+      aria-label={words.eyes}
+      placeholder={words.eyes}
+      value={null}
+      options={others.map((p) => ({ value: p.id, label: p.name }))}
+      onChange={(id) => {
+        const other = others.find((p) => p.id === id);
+        if (other) {
+          lookWith({ id, name: other.name, right: other.right ?? 'WORKER' });
+        }
+      }}
+    />
   );
 }
 

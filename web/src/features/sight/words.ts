@@ -54,6 +54,7 @@ export const words = {
     FIRST: 'nothing yet: it waits for a yes',
     CHANGE: 'as last released; a change waits for a yes',
   } as Record<string, string>,
+  eyes: 'See pages as…',
   noEntry: 'No entry: the times may not be shown to all who read this.',
   busy: 'busy',
   free: 'free',

@@ -35,12 +35,48 @@ const csrf: Middleware = {
   },
 };
 
+const EYES = 'as-seen-by';
+
+/** With whose eyes a coordinator looks at pages now, instead of their own. */
+export interface Eyes {
+  id: number;
+  name: string;
+  right: string;
+}
+
+export function eyes(): Eyes | null {
+  const kept = sessionStorage.getItem(EYES);
+  return kept ? (JSON.parse(kept) as Eyes) : null;
+}
+
+/** Everything fetched until now was another's; the page begins anew. */
+export function lookWith(other: Eyes | null) {
+  if (other) {
+    sessionStorage.setItem(EYES, JSON.stringify(other));
+  } else {
+    sessionStorage.removeItem(EYES);
+  }
+  window.location.assign(other ? '/' : '/who-sees-what');
+}
+
+const seenBy: Middleware = {
+  onRequest({ request }) {
+    const other = eyes();
+    if (other && !new URL(request.url).pathname.startsWith('/api/v1/session')) {
+      request.headers.set('As-Seen-By', String(other.id));
+    }
+    return request;
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: '/' });
 api.use(csrf);
+api.use(seenBy);
 
 /** The same, but nothing is done: each change answers what it would do. */
 const looks = createClient<paths>({ baseUrl: '/', headers: { 'Look-First': 'true' } });
 looks.use(csrf);
+looks.use(seenBy);
 
 export type Client = typeof api;
 

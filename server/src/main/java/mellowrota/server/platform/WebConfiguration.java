@@ -12,6 +12,7 @@ import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.bind.support.WebDataBinderFactory;
 import org.springframework.web.context.request.NativeWebRequest;
+import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
@@ -63,6 +64,10 @@ class WebConfiguration implements WebMvcConfigurer {
         ModelAndViewContainer container,
         NativeWebRequest request,
         WebDataBinderFactory binders) {
+      Object as = request.getAttribute(Asker.AS, RequestAttributes.SCOPE_REQUEST);
+      if (as != null) {
+        return new Asker((PersonId) as);
+      }
       Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
       return new Asker(PersonId.of(Long.parseLong(signedIn.getName())));
     }

@@ -107,7 +107,7 @@ public class Histories {
     ForSet now =
         RecordFields.forWhom(standing.world().details(), standing.record(), row.change().field());
     boolean then = row.forThen().allows(before) || row.forThen().allows(after);
-    return then && now.allows(standing.capacities());
+    return then && standing.allows(now);
   }
 
   private static Capacities capacities(RecordAccess.Standing standing, WorkRecord record) {

@@ -10,6 +10,7 @@ import java.util.Set;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Capacities;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
 import mellowrota.core.sight.RecordReaders;
@@ -30,12 +31,33 @@ public class RecordAccess {
     this.jdbc = jdbc;
   }
 
-  /** One person before one record. */
+  /**
+   * One person before one record.
+   *
+   * @param watcher as what somebody reads it who looks with this person's eyes
+   */
   public record Standing(
-      World world, Person person, WorkRecord record, Capacities capacities, boolean opens) {
+      World world,
+      Person person,
+      WorkRecord record,
+      Capacities capacities,
+      boolean opens,
+      Optional<Capacities> watcher) {
 
     public boolean sees(DetailKey key) {
-      return opens && world.sight().allowed(capacities, record, key);
+      return opens
+          && world.sight().allowed(capacities, record, key)
+          && (watcher.isEmpty() || world.sight().allowed(watcher.get(), record, key));
+    }
+
+    /** Whether the person sees it, and whoever looks with their eyes does not. */
+    boolean covers(DetailKey key) {
+      return opens && world.sight().allowed(capacities, record, key) && !sees(key);
+    }
+
+    /** Whether what is for these people is told here. */
+    boolean allows(ForSet set) {
+      return set.allows(capacities) && (watcher.isEmpty() || set.allows(watcher.get()));
     }
 
     public boolean isOffice() {
@@ -74,7 +96,7 @@ public class RecordAccess {
     boolean inFull =
         standsOn.getOrDefault(record.id().value(), Set.of()).stream()
             .anyMatch(calendar -> readsInFull(world, person, calendar));
-    return new Standing(world, person, record, readers.of(person), readers.mayOpen(person, inFull));
+    return standing(world, person, record, readers, readers.mayOpen(person, inFull));
   }
 
   public Standing standing(World world, Person person, WorkRecord record) {
@@ -86,8 +108,16 @@ public class RecordAccess {
   public Optional<Standing> opening(World world, Person person, WorkRecord record) {
     RecordReaders readers = RecordReaders.of(record, world.crew());
     return readers.mayOpen(person, false)
-        ? Optional.of(new Standing(world, person, record, readers.of(person), true))
+        ? Optional.of(standing(world, person, record, readers, true))
         : Optional.empty();
+  }
+
+  private static Standing standing(
+      World world, Person person, WorkRecord record, RecordReaders readers, boolean opens) {
+    Optional<Person> watcher = SeenBy.watcher(world);
+    // Nobody sees with another's eyes what they may not open themselves.
+    boolean both = opens && watcher.map(one -> readers.mayOpen(one, false)).orElse(true);
+    return new Standing(world, person, record, readers.of(person), both, watcher.map(readers::of));
   }
 
   private static boolean readsInFull(World world, Person person, CalendarId calendar) {

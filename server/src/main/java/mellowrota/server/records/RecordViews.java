@@ -197,7 +197,7 @@ public class RecordViews {
         continue;
       }
       boolean sees = standing.sees(key);
-      if (sees || standing.isOffice()) {
+      if (sees || standing.isOffice() || standing.covers(key)) {
         found.add(
             new RecordView.DetailView(
                 key.name(),
