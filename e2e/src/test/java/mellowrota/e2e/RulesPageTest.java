@@ -225,6 +225,9 @@ public class RulesPageTest extends InBrowser {
     ines.keyboard().type("Wren");
     ines.keyboard().press("Enter");
     button(ines, "Offer it").click();
+    // What it will show stands there before it is offered.
+    assertThat(ines.getByLabel("Newly shown")).containsText("Ines Okafor, own: Wren Adeyemi");
+    button(ines, "Do it").click();
     assertThat(shares).containsText("Ines Okafor, own, with Wren Adeyemi");
     assertThat(shares).containsText("not accepted yet");
     Page wren = signedIn("wren", ColorScheme.DARK, "/account");

@@ -10,6 +10,8 @@ import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
@@ -23,7 +25,8 @@ import tools.jackson.databind.node.ObjectNode;
 public class SightServedTest {
 
   private static final int WORLDS = Integer.getInteger("servedWorlds", 10);
-  private static final int RECORDS = 4;
+  private static final int RECORDS = 3;
+  private static final Pattern TOKEN = Pattern.compile("<d:sync-token>([^<]*)</d:sync-token>");
   private static final List<String> READERS = List.of("ines", "tam", "wren");
   private static final List<String> NAMES = List.of("Ines Okafor", "Tam Birtles", "Wren Adeyemi");
 
@@ -252,27 +255,26 @@ public class SightServedTest {
       }
       Api api = readers.get(READERS.get(reader));
       set(hidden, 'a');
-      Map<String, String> tokens = tokens(api);
       Map<String, String> first = answers(api, hidden);
       set(hidden, 'b');
       Map<String, String> second = answers(api, hidden);
       first.forEach(
           (operation, answer) -> {
-            if (!answer.equals(second.get(operation))) {
+            if (!plain(answer).equals(plain(second.get(operation)))) {
               differences.add(
                   "seed %d, %s: %s\n%s\n%s"
                       .formatted(
                           seed,
                           READERS.get(reader),
                           operation,
-                          around(answer, second.get(operation)),
-                          around(second.get(operation), answer)));
+                          around(plain(answer), plain(second.get(operation))),
+                          around(plain(second.get(operation)), plain(answer))));
             }
           });
-      tokens.forEach(
-          (href, token) -> {
-            Map<String, String> changed = new Calendars(api).sync(href, token).live();
-            if (!changed.isEmpty()) {
+      first.forEach(
+          (href, calendar) -> {
+            Matcher token = TOKEN.matcher(calendar);
+            if (token.find() && !new Calendars(api).sync(href, token.group(1)).live().isEmpty()) {
               differences.add("seed %d: %s tells of a hidden change".formatted(seed, href));
             }
           });
@@ -308,15 +310,16 @@ public class SightServedTest {
       }
     }
 
-    private Map<String, String> tokens(Api api) {
-      Map<String, String> found = new TreeMap<>();
-      for (JsonNode calendar : api.get("/api/v1/calendars").expect(200).json()) {
-        if (calendar.get("reads").asBoolean()) {
-          String href = "/dav/calendars/" + calendar.get("id").asLong() + "/";
-          found.put(href, new Calendars(api).sync(href, "").token());
-        }
-      }
-      return found;
+    /** All that a calendar program gets of a calendar, tags too. */
+    private static String whole(Api api, String href) {
+      return api.dav(
+              "REPORT",
+              href,
+              "<sync-collection xmlns='DAV:' xmlns:c='urn:ietf:params:xml:ns:caldav'><sync-token/>"
+                  + "<sync-level>1</sync-level><prop><getetag/><c:calendar-data/></prop>"
+                  + "</sync-collection>")
+          .expect(207)
+          .text();
     }
 
     /** Every reading there is, and the refusals that could tell something. */
@@ -357,25 +360,17 @@ public class SightServedTest {
       }
       for (JsonNode calendar : api.get("/api/v1/calendars").expect(200).json()) {
         String file = "/api/v1/calendars/" + calendar.get("id").asLong();
-        paths.addAll(List.of(file + ".csv", file + ".ics"));
+        paths.add(file + ".csv");
         if (calendar.get("reads").asBoolean()) {
+          paths.add(file + ".ics");
           String href = "/dav/calendars/" + calendar.get("id").asLong() + "/";
-          found.put(href, new Calendars(api).sync(href, "").live().toString());
-          found.put(
-              href + " etags",
-              api.dav(
-                      "PROPFIND",
-                      href,
-                      "<propfind xmlns='DAV:'><prop><getetag/></prop></propfind>",
-                      "Depth",
-                      "1")
-                  .text());
+          found.put(href, whole(api, href));
         }
       }
       paths.addAll(feeds);
       for (String path : paths) {
         Api.Answer answer = api.get(path);
-        found.put(path, answer.status() + " " + answer.header("ETag") + " " + plain(answer.text()));
+        found.put(path, answer.status() + " " + answer.header("ETag") + " " + answer.text());
       }
       for (Map.Entry<Long, Set<String>> record : hidden.entrySet()) {
         String path = "/api/v1/records/" + record.getKey();
@@ -388,17 +383,26 @@ public class SightServedTest {
           if (refused.status() < 400) {
             written.add("seed %d: %s could be written on %s".formatted(seed, key, path));
           }
-          found.put("PATCH " + path + " " + key, refused.status() + plain(refused.text()));
+          found.put("PATCH " + path + " " + key, refused.status() + refused.text());
         }
         Api.Answer stale = api.patch(path, "{\"note\": \"x\"}", "If-Match", "\"stale\"");
-        found.put("PATCH " + path + " stale", stale.status() + plain(stale.text()));
+        found.put("PATCH " + path + " stale", stale.status() + stale.text());
       }
       return found;
     }
 
-    /** Without what no two answers have in common. */
+    /** Without change numbers, request ids and the clock, which no two answers have in common. */
     private static String plain(String text) {
-      return text.replaceAll("\"request\":\"[0-9a-f]+\"", "");
+      String timeless =
+          TOKEN
+              .matcher(text)
+              .replaceAll("")
+              .replaceAll("\"request\":\"[0-9a-f]+\"", "")
+              .replaceAll("(\"today\":\"[^\"]+\",)\"at\":\"[^\"]+\"", "$1");
+      // A list of records as a calendar is made when it is asked for.
+      return timeless.startsWith("<")
+          ? timeless
+          : timeless.replaceAll("(DTSTAMP|LAST-MODIFIED):.*", "");
     }
   }
 }

@@ -37,7 +37,11 @@ public record Released(
   public record Value(
       String name, DetailKey detail, Optional<String> format, Optional<String> words) {}
 
-  /** A category, and as which detail it is kept back. */
+  /**
+   * A category, and as which detail it is kept back.
+   *
+   * @param detail empty: it is for everyone
+   */
   public record Tag(Optional<DetailKey> detail, String word) {}
 
   public Released {

@@ -32,15 +32,8 @@ interface Said {
 
   Optional<String> placeName();
 
-  /** What may travel as a category, and as which detail it is kept back. */
-  List<Category> categories();
-
-  /**
-   * One of them.
-   *
-   * @param detail empty: it is for everyone
-   */
-  record Category(Optional<DetailKey> detail, String word) {}
+  /** What may travel as a category. */
+  List<Released.Tag> categories();
 
   List<Attendee> attendees();
 }

@@ -196,9 +196,7 @@ public final class Sight {
         values,
         record.ref(),
         present.placeName(),
-        present.categories().stream()
-            .map(one -> new Released.Tag(one.detail(), one.word()))
-            .toList(),
+        present.categories(),
         present.attendees(),
         sets);
   }
@@ -279,25 +277,25 @@ public final class Sight {
     }
 
     @Override
-    public List<Category> categories() {
+    public List<Released.Tag> categories() {
       Set<Wording.Category> asked = wording.categories();
       if (asked.isEmpty()) {
         return List.of();
       }
-      List<Category> found = new ArrayList<>(2);
+      List<Released.Tag> found = new ArrayList<>(2);
       if (asked.contains(Wording.Category.KIND)) {
-        found.add(new Category(Optional.empty(), record.kind().word()));
+        found.add(new Released.Tag(Optional.empty(), record.kind().word()));
       }
       if (asked.contains(Wording.Category.TEAM)) {
         record
             .team()
             .flatMap(crew::team)
             .map(Team::name)
-            .ifPresent(name -> found.add(new Category(Optional.of(DetailKey.TEAM), name)));
+            .ifPresent(name -> found.add(new Released.Tag(Optional.of(DetailKey.TEAM), name)));
       }
       if (asked.contains(Wording.Category.TAGS)) {
         new TreeSet<>(record.tags())
-            .forEach(tag -> found.add(new Category(Optional.of(DetailKey.TAGS), tag)));
+            .forEach(tag -> found.add(new Released.Tag(Optional.of(DetailKey.TAGS), tag)));
       }
       return found;
     }
@@ -389,10 +387,8 @@ public final class Sight {
     }
 
     @Override
-    public List<Category> categories() {
-      return released.categories().stream()
-          .map(one -> new Category(one.detail(), one.word()))
-          .toList();
+    public List<Released.Tag> categories() {
+      return released.categories();
     }
 
     @Override
@@ -475,7 +471,7 @@ public final class Sight {
       title = allowedTo(standings, said, DetailKey.REF) ? said.ref() : BARE_TITLE;
     }
     List<String> categories = new ArrayList<>(2);
-    for (Said.Category one : said.categories()) {
+    for (Released.Tag one : said.categories()) {
       if (one.detail().isEmpty() || allowedTo(standings, said, one.detail().get())) {
         categories.add(one.word());
       }
