@@ -358,11 +358,17 @@ public class SightServedTest {
         }
         number++;
       }
+      int unread = 0;
+      int read = 0;
       for (JsonNode calendar : api.get("/api/v1/calendars").expect(200).json()) {
         String file = "/api/v1/calendars/" + calendar.get("id").asLong();
-        paths.add(file + ".csv");
-        if (calendar.get("reads").asBoolean()) {
-          paths.add(file + ".ics");
+        boolean reads = calendar.get("reads").asBoolean();
+        // Those one may not read are refused alike; a few of them tell.
+        if (reads || unread++ < 2) {
+          paths.addAll(List.of(file + ".csv", file + ".ics"));
+        }
+        // Most of what there is stands on the first; every fifth world goes through all.
+        if (reads && (read++ < 8 || seed % 5 == 0)) {
           String href = "/dav/calendars/" + calendar.get("id").asLong() + "/";
           found.put(href, whole(api, href));
         }
