@@ -43,12 +43,14 @@ export function SightPage() {
         )}
         <span className={styles.grow} />
         <Eyes />
-        <span className={styles.legend} hidden={audited !== null}>
+      </div>
+      {!audited && sight.data && sight.data.audiences.length > 0 && (
+        <p className={styles.legend}>
           <i className={styles.shown} /> {words.legend.shown}
           <i className={styles.notAsked} /> {words.legend.notAsked}
           <i className={styles.keptBack} /> {words.legend.keptBack}
-        </span>
-      </div>
+        </p>
+      )}
       {audited && <AuditTable by={audited} value={of} />}
       {!audited && record === null && <p className={styles.quiet}>{words.why}</p>}
       {sight.isLoading && <Loading what={words.loading} />}

@@ -284,6 +284,18 @@ public class RulesTest {
       {"whenDone", "\"MAYBE\"", "/rules/0/whenDone", "is none of STAYS_WITH_TICK"},
       {"id", "999", "/rules/0/id", "is no rule of the house"},
       {"busy", "\"yes\"", "/rules/0/busy", "is neither true nor false"},
+      {"afterYes", "\"yes\"", "/rules/0/afterYes", "is neither true nor false"},
+      {"attendees", "\"FRIENDS\"", "/rules/0/attendees", "is none of NOBODY"},
+      {
+        "reminders", "[{\"unit\": \"HOURS\"}]", "/rules/0/reminders/0/amount", "whole number from 0"
+      },
+      {"reminders", "[{\"amount\": 5}]", "/rules/0/reminders/0/unit", "is missing; one of MINUTES"},
+      {
+        "reminders",
+        "[{\"amount\": 400, \"unit\": \"WORKING_DAYS\"}]",
+        "/rules/0/reminders/0/amount",
+        "what a year holds"
+      },
     };
   }
 

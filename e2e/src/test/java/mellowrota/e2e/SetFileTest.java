@@ -77,6 +77,9 @@ public class SetFileTest {
                         as: as it comes
                         worded: By hand
                         shown as: free
+                        reminders: [30 minutes, 2 working days]
+                        invites: everybody on it
+                        release: after a yes
                         when done: comes off
                     """)
                 .replace(
@@ -120,6 +123,9 @@ public class SetFileTest {
         .contains("fixed: The marina reads it")
         .contains("choices: [North, South]")
         .contains("- starts between: ['22:00', '06:00']")
+        .contains("reminders: [30 minutes, 2 working days]")
+        .contains("invites: everybody on it")
+        .contains("release: after a yes")
         .contains("deadline: By hand");
     assertThat(read(again).get("rules")).isEqualTo(now().get("rules"));
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
@@ -216,6 +222,19 @@ public class SetFileTest {
       {RULE.replace("comes off", "vanishes"), "line 7, column 16", "stays with a tick"},
       {RULE + "    worded: Nothing\n", "line 8, column 13", "is no wording of this file"},
       {RULE + "    shown as: grey\n", "line 8, column 15", "one of busy, free"},
+      {
+        RULE + "    reminders: [30 minutes, soon]\n",
+        "line 8, column 29",
+        "no reminder; such as 30 minutes"
+      },
+      {RULE + "    reminders: 2\n", "line 8, column 16", "no reminder"},
+      {
+        RULE + "    reminders: [999999 hours]\n",
+        "line 8, column",
+        "no whole number from 0 to what a year holds"
+      },
+      {RULE + "    invites: friends\n", "line 8, column 14", "everybody on it"},
+      {RULE + "    release: later\n", "line 8, column 14", "after a yes"},
       {RULE + "    colour: red\n", "line 8, column 5", "\"colour\" is no name here"},
       {"wordings:\n  - title: x\n", "line 2, column 5", "name is missing"},
       {"usually:\n  chore: Plain\n", "line 2, column 3", "\"chore\" is no name here"},

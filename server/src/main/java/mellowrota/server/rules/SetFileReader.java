@@ -509,7 +509,7 @@ final class SetFileReader {
     }
     one(fields, "when done", FileWords.WHEN_DONE, rule, "whenDone", pointer);
     if (fields.containsKey("reminders")) {
-      reminders(fields.get("reminders"), rule.putArray("reminders"));
+      reminders(fields.get("reminders"), rule.putArray("reminders"), pointer + "/reminders/");
     }
     one(fields, "invites", FileWords.ATTENDEES, rule, "attendees", pointer);
     ObjectNode release = json.createObjectNode();
@@ -520,9 +520,10 @@ final class SetFileReader {
     copy(fields, "note", rule, "note", pointer);
   }
 
-  private void reminders(Node node, ArrayNode to) {
+  private void reminders(Node node, ArrayNode to, String pointer) {
     for (ScalarNode one : scalars(node, "reminders such as 30 minutes")) {
       Matcher said = REMINDER.matcher(one.getValue().strip());
+      places.put(pointer + to.size(), one.getStartMark());
       if (said.matches()) {
         String unit = said.group(2).endsWith("s") ? said.group(2) : said.group(2) + "s";
         to.addObject()
