@@ -322,7 +322,7 @@ public class CanaryTest {
       return api.post("/api/v1/rules/" + verb, "{}");
     }
     ObjectNode set = ((ObjectNode) now.json()).put("record", record);
-    JsonNode look = api.post("/api/v1/rules/look", set.toString()).expect(200).json();
+    JsonNode look = Looking.at(api, set);
     set.put("looked", look.get("looked").asString());
     return api.post("/api/v1/rules/" + verb, set.toString());
   }

@@ -3,7 +3,6 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import biweekly.component.VEvent;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.BeforeClass;
@@ -56,12 +55,7 @@ public class ReleasesTest {
   }
 
   static JsonNode take(Api hana, ObjectNode set) {
-    JsonNode look = hana.post("/api/v1/rules/look", set.toString()).expect(200).json();
-    String looked = "/api/v1/rules/looks/" + look.get("looked").asString();
-    Await.until(
-        "all is looked at",
-        Duration.ofSeconds(20),
-        () -> hana.get(looked).expect(200).json().get("finished").asBoolean());
+    JsonNode look = Looking.at(hana, set);
     set.put("looked", look.get("looked").asString());
     hana.post("/api/v1/rules/take", set.toString()).expect(200);
     return look;

@@ -31,7 +31,7 @@ public class RulesTest {
   }
 
   private JsonNode look(ObjectNode set) {
-    return hana.post("/api/v1/rules/look", set.toString()).expect(200).json();
+    return Looking.at(hana, set);
   }
 
   /** Looks, then takes; gives the act's number. */

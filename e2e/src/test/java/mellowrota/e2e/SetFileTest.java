@@ -48,7 +48,7 @@ public class SetFileTest {
     for (String part : List.of("rules", "wordings", "details", "usual", "tag")) {
       assertThat(read.get(part)).as(part).isEqualTo(now.get(part));
     }
-    JsonNode look = hana.post("/api/v1/rules/look", read.toString()).expect(200).json();
+    JsonNode look = Looking.at(hana, read);
     assertThat(look.get("added").asLong() + look.get("changed").asLong()).isZero();
     assertThat(look.get("takenOff").asLong()).isZero();
   }
@@ -108,13 +108,7 @@ public class SetFileTest {
                         kinds: [job, ticket]
                         while: [confirmed]
                     """));
-    read.put(
-        "looked",
-        hana.post("/api/v1/rules/look", read.toString())
-            .expect(200)
-            .json()
-            .get("looked")
-            .asString());
+    read.put("looked", Looking.at(hana, read).get("looked").asString());
     long act =
         hana.post("/api/v1/rules/take", read.toString()).expect(200).json().get("act").asLong();
     String again = file();
@@ -230,7 +224,7 @@ public class SetFileTest {
       {RULE + "    reminders: 2\n", "line 8, column 16", "no reminder"},
       {
         RULE + "    reminders: [999999 hours]\n",
-        "line 8, column",
+        "line 8, column 17",
         "no whole number from 0 to what a year holds"
       },
       {RULE + "    invites: friends\n", "line 8, column 14", "everybody on it"},

@@ -38,6 +38,7 @@ import org.yaml.snakeyaml.nodes.Node;
 import org.yaml.snakeyaml.nodes.NodeTuple;
 import org.yaml.snakeyaml.nodes.ScalarNode;
 import org.yaml.snakeyaml.nodes.SequenceNode;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -210,10 +211,16 @@ final class SetFileReader {
     }
   }
 
-  private String sorted(ObjectNode rule) {
-    return new java.util.TreeMap<>(
-            rule.propertyStream().collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue)))
-        .toString();
+  private static String sorted(JsonNode node) {
+    if (node.isArray()) {
+      return node.valueStream().map(SetFileReader::sorted).toList().toString();
+    }
+    return node.isObject()
+        ? new java.util.TreeMap<>(
+                node.propertyStream()
+                    .collect(Collectors.toMap(Map.Entry::getKey, one -> sorted(one.getValue()))))
+            .toString()
+        : node.toString();
   }
 
   private interface ItemReader {
