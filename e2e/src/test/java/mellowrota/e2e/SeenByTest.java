@@ -95,6 +95,30 @@ public class SeenByTest extends InBrowser {
         .doesNotContain("HERONRY");
   }
 
+  /**
+   * A team coordinator who leads the work reads the gate code in what waits; the office does not.
+   */
+  @Test
+  public void whatWaitsIsCoveredToo() {
+    ReleasesTest.ticketsWaitForAYes(hana, true);
+    try {
+      Api marguerite = Api.of(server, "marguerite");
+      long her = hana.idOf("people", "Marguerite Pell");
+      hana.record(
+          """
+          {"title": "Waits for two", "due": {"at": "2026-11-27T10:00"},
+           "people": [{"role": 0, "person": %d}], "details": {"gate code": "OSPREYS"}}
+          """
+              .formatted(her));
+      assertThat(marguerite.get("/api/v1/releases").text()).contains("OSPREYS");
+      assertThat(as(her, "/api/v1/releases").expect(200).text())
+          .contains("Waits for two")
+          .doesNotContain("OSPREYS");
+    } finally {
+      ReleasesTest.ticketsWaitForAYes(hana, false);
+    }
+  }
+
   @Test
   public void nothingIsChangedAndNothingElseIsRead() {
     String id = Long.toString(wrenId);

@@ -109,13 +109,17 @@ public final class Sight {
   }
 
   /**
-   * The same as somebody else may look at it: what this one may not see stands there covered,
-   * filled or not.
+   * The same as others may look at it: what one of them may not see stands there covered, filled or
+   * not.
    */
   public Optional<Face> faceBefore(
-      Capacities asker, WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
+      List<Capacities> askers,
+      WorkRecord record,
+      RecordReaders readers,
+      Entry entry,
+      Audience audience) {
     Present present = new Present(record, readers, entry);
-    return face(present, record, readers, audience, detail -> present.isFor(detail, asker));
+    return face(present, record, readers, audience, detail -> isForAll(present, detail, askers));
   }
 
   /** The face this audience keeps until the next yes. */
@@ -126,13 +130,17 @@ public final class Sight {
 
   /** The same as somebody else may look at it. */
   public Optional<Face> faceBefore(
-      Capacities asker,
+      List<Capacities> askers,
       WorkRecord record,
       RecordReaders readers,
       Released released,
       Audience audience) {
     Past past = new Past(record, released);
-    return face(past, record, readers, audience, detail -> past.isFor(detail, asker));
+    return face(past, record, readers, audience, detail -> isForAll(past, detail, askers));
+  }
+
+  private static boolean isForAll(Said said, DetailKey detail, List<Capacities> askers) {
+    return askers.stream().allMatch(asker -> said.isFor(detail, asker));
   }
 
   private Optional<Face> face(

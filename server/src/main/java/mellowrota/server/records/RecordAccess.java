@@ -4,9 +4,11 @@ import java.util.Collection;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Capacities;
@@ -48,6 +50,11 @@ public class RecordAccess {
       return opens
           && world.sight().allowed(capacities, record, key)
           && (watcher.isEmpty() || world.sight().allowed(watcher.get(), record, key));
+    }
+
+    /** As what the person reads it, and whoever looks with their eyes. */
+    List<Capacities> askers() {
+      return Stream.concat(Stream.of(capacities), watcher.stream()).toList();
     }
 
     /** Whether the person sees it, and whoever looks with their eyes does not. */

@@ -104,14 +104,13 @@ public class Sights {
       Audience audience) {
     Sight sight = standing.world().sight();
     if (!one.asks()) {
-      return sight.faceBefore(
-          standing.capacities(), standing.record(), readers, one.entry(), audience);
+      return sight.faceBefore(standing.askers(), standing.record(), readers, one.entry(), audience);
     }
     return one.keep()
         .flatMap(
             released ->
                 sight.faceBefore(
-                    standing.capacities(), standing.record(), readers, released, audience));
+                    standing.askers(), standing.record(), readers, released, audience));
   }
 
   /** A face in the words of the screens. */

@@ -123,7 +123,7 @@ class LookAnswers {
   private static void add(Outlook.Sum sum, World world, Person asker, Outlook.Told told) {
     sum.add(
         told.rows().stream().filter(row -> mayKnow(world, asker, row.key().calendar())).toList(),
-        told.waits());
+        asker.isCoordinator() ? told.waits() : 0);
   }
 
   /** What becomes of a calendar is for those who may list its readers (LANDING 17). */
