@@ -9,12 +9,15 @@ export function setLetterKeys(on: boolean): void {
   localStorage.setItem('letter-keys', on ? 'on' : 'off');
 }
 
+/** A dialog that is going away keeps the focus until it has gone, and takes no more keys. */
+const OPEN_DIALOG = '[role="dialog"]:not([class*="-leave"])';
+
 function typing(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable ||
       ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-      target.closest('[role="dialog"], .ant-select, [role="listbox"], [role="menu"]') !== null)
+      target.closest(`${OPEN_DIALOG}, .ant-select, [role="listbox"], [role="menu"]`) !== null)
   );
 }
 
