@@ -176,7 +176,7 @@ public class SetWorkTest {
         case 6 -> wording.put("text", any(random, PATTERNS));
         case 7 -> rules.insert(0, rules.remove(random.nextInt(rules.size())));
         case 8 ->
-            any(random, set.get("details"))
+            any(random, seenByTheOffice(set))
                 .set(
                     "for",
                     Api.JSON.readTree(
@@ -190,6 +190,50 @@ public class SetWorkTest {
         default -> ((ArrayNode) rule.get("lands")).addObject().put("thePlaces", true);
       }
     }
+  }
+
+  /** The others count as filled everywhere for whoever may not see them. */
+  private static ArrayNode seenByTheOffice(ObjectNode set) {
+    ArrayNode found = Api.JSON.createArrayNode();
+    set.get("details").values().stream()
+        .filter(
+            one ->
+                one.get("for").path("everyone").asBoolean()
+                    || one.get("for").path("office").asBoolean())
+        .forEach(found::add);
+    return found;
+  }
+
+  /** A look does not tell in which records a gate code is that its asker may not see. */
+  @Test
+  public void aLookTellsNotWhereSomethingUnseenIs() {
+    Api hana = Api.of(small, "hana");
+    ObjectNode set = set(hana);
+    ObjectNode gateCode =
+        (ObjectNode)
+            set.get("details").values().stream()
+                .filter(one -> one.get("label").asString().equals("Gate code"))
+                .findFirst()
+                .orElseThrow();
+    assertThat(gateCode.get("for").path("office").asBoolean()).isFalse();
+    gateCode.set("for", Api.JSON.readTree("{\"everyone\": true}"));
+    long record =
+        hana.record(
+            """
+            {"title": "Twin", "due": {"at": "2026-12-05T10:00"},
+             "people": [{"role": 1, "person": %d}], "details": {"gate code": "4711"}}
+            """
+                .formatted(hana.idOf("people", "Ines Okafor")));
+    JsonNode filled = look(hana, set);
+    hana.patch("/api/v1/records/" + record, "{\"details\": {\"gate code\": null}}", "If-Match", "*")
+        .expect(200);
+    JsonNode empty = look(hana, set);
+    assertThat(filled.get("shown")).isNotEmpty().isEqualTo(empty.get("shown"));
+    for (String told : List.of("hidden", "calendars", "changed", "digest")) {
+      assertThat(filled.get(told)).as(told).isEqualTo(empty.get(told));
+    }
+    hana.patch("/api/v1/records/" + record, "{\"state\": \"CANCELLED\"}", "If-Match", "*")
+        .expect(200);
   }
 
   @DataProvider

@@ -12,15 +12,18 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.Hash;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 
@@ -36,9 +39,25 @@ public final class Outlook {
   /** Where only rules and wordings differ, an entry that stands and is worded alike reads alike. */
   private final boolean readsAlike;
 
+  private final Optional<PersonId> asker;
+
+  /** Exactly, with what nobody may see in it too: for whoever then does it. */
   public Outlook(Projector before, Projector after) {
+    this(before, after, Optional.empty());
+  }
+
+  /**
+   * As somebody may look at it: a detail that they may not see now counts as filled everywhere, so
+   * that neither rows nor counts tell where it is.
+   */
+  public Outlook(Projector before, Projector after, PersonId asker) {
+    this(before, after, Optional.of(asker));
+  }
+
+  private Outlook(Projector before, Projector after, Optional<PersonId> asker) {
     this.before = before;
     this.after = after;
+    this.asker = asker;
     readsAlike = before.readsAs(after);
   }
 
@@ -107,6 +126,7 @@ public final class Outlook {
         becomes.isEmpty()
             ? null
             : readsAlike && same && readers != null ? readers : after.readers(record);
+    Predicate<DetailKey> uncovered = uncovered(old.orElse(record));
     boolean reasons = false;
     int waits = 0;
     for (EntryKey key : keys) {
@@ -115,16 +135,28 @@ public final class Outlook {
       reasons |= one == null || other == null || !one.rules().equals(other.rules());
       if (one == null || other == null || !same || !readsAlike(record, one, other)) {
         Projector.Projected stood =
-            one == null ? null : before.cut(old.orElseThrow(), readers, one, releases);
+            one == null ? null : before.cut(old.orElseThrow(), readers, one, releases, uncovered);
         Projector.Projected stands =
-            other == null ? null : after.cut(record, readersAfter, other, releases);
+            other == null ? null : after.cut(record, readersAfter, other, releases, uncovered);
         reasons |= one == null || other == null || one.waits() != other.waits();
         reasons |= stood != null && stands != null && stood.asks() != stands.asks();
         waits += stands != null && stands.asks() ? 1 : 0;
-        row(old.orElse(record), record, key, served(stood), served(stands)).ifPresent(rows::add);
+        row(old.orElse(record), record, key, served(stood), served(stands), uncovered)
+            .ifPresent(rows::add);
       }
     }
     return new Told(rows, reasons, waits);
+  }
+
+  /** Whether somebody who looks may not see some detail of the record, as it is now. */
+  public boolean covers(WorkRecord record) {
+    return asker.isPresent() && !before.areAll(record, uncovered(record));
+  }
+
+  private Predicate<DetailKey> uncovered(WorkRecord now) {
+    return asker
+        .map(person -> before.uncovered(now, before.readers(now), person))
+        .orElse(Sight.UNCOVERED);
   }
 
   private static Projector.Projected served(Projector.Projected one) {
@@ -147,7 +179,8 @@ public final class Outlook {
       WorkRecord record,
       EntryKey key,
       Projector.Projected was,
-      Projector.Projected becomes) {
+      Projector.Projected becomes,
+      Predicate<DetailKey> uncovered) {
     Map<RenderingId, Face> old = faces(was);
     Map<RenderingId, Face> fresh = faces(becomes);
     Set<RenderingId> renderings = new TreeSet<>(old.keySet());
@@ -157,8 +190,10 @@ public final class Outlook {
       Face one = old.get(rendering);
       Face other = fresh.get(rendering);
       if (one == null || other == null || !one.canonical().equals(other.canonical())) {
-        Set<DetailKey> seen = one == null ? Set.of() : before.shown(earlier, was, rendering);
-        Set<DetailKey> sees = other == null ? Set.of() : after.shown(record, becomes, rendering);
+        Set<DetailKey> seen =
+            one == null ? Set.of() : before.shown(earlier, was, rendering, uncovered);
+        Set<DetailKey> sees =
+            other == null ? Set.of() : after.shown(record, becomes, rendering, uncovered);
         rows.add(new FaceRow(rendering, without(sees, seen), without(seen, sees)));
       }
     }

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendars;
@@ -14,7 +15,9 @@ import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.rule.Landing;
 import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Face;
@@ -79,7 +82,7 @@ public final class Projector {
     RecordReaders readers = RecordReaders.of(record, crew);
     List<Projected> found = new ArrayList<>(landed.size());
     for (Landing.Lands lands : landed) {
-      found.add(cut(record, readers, lands.entry(), releases));
+      found.add(cut(record, readers, lands.entry(), releases, Sight.UNCOVERED));
     }
     return found;
   }
@@ -92,9 +95,29 @@ public final class Projector {
     return RecordReaders.of(record, crew);
   }
 
-  /** An entry of the record with its faces. */
-  Projected cut(WorkRecord record, RecordReaders readers, Entry entry, Release.Known releases) {
-    List<Seen> now = faces(entry.key(), audience -> sight.face(record, readers, entry, audience));
+  /**
+   * Which details of the record somebody may see, as it is now. Whoever only looks at what a change
+   * does gets the others covered, filled or not (SIGHT 8).
+   */
+  Predicate<DetailKey> uncovered(WorkRecord record, RecordReaders readers, PersonId asker) {
+    Capacities capacities = crew.person(asker).map(readers::of).orElse(new Capacities(0));
+    return detail -> sight.allowed(capacities, record, detail);
+  }
+
+  /** Whether all the details of the record are among these. */
+  boolean areAll(WorkRecord record, Predicate<DetailKey> uncovered) {
+    return sight.details(record).allMatch(uncovered);
+  }
+
+  /** An entry of the record with its faces, what is not uncovered covered. */
+  Projected cut(
+      WorkRecord record,
+      RecordReaders readers,
+      Entry entry,
+      Release.Known releases,
+      Predicate<DetailKey> uncovered) {
+    List<Seen> now =
+        faces(entry.key(), audience -> sight.face(record, readers, entry, audience, uncovered));
     if (!entry.waits()) {
       return new Projected(entry, now);
     }
@@ -103,12 +126,12 @@ public final class Projector {
       return released(record, readers, entry, now);
     }
     if (release instanceof Release.IfTheSame off) {
-      return readAlike(keeps(record, readers, entry, off.released()), now)
+      return readAlike(keeps(record, readers, entry, off.released(), uncovered), now)
           ? released(record, readers, entry, now)
           : new Projected(entry, List.of(), true, Optional.empty());
     }
     if (release instanceof Release.Last last) {
-      List<Seen> kept = keeps(record, readers, entry, last.released());
+      List<Seen> kept = keeps(record, readers, entry, last.released(), uncovered);
       return readAlike(kept, now)
           ? released(record, readers, entry, now)
           : new Projected(entry, kept, true, release.last());
@@ -132,8 +155,13 @@ public final class Projector {
   }
 
   private List<Seen> keeps(
-      WorkRecord record, RecordReaders readers, Entry entry, Released released) {
-    return faces(entry.key(), audience -> sight.face(record, readers, released, audience));
+      WorkRecord record,
+      RecordReaders readers,
+      Entry entry,
+      Released released,
+      Predicate<DetailKey> uncovered) {
+    return faces(
+        entry.key(), audience -> sight.face(record, readers, released, audience, uncovered));
   }
 
   private List<Seen> faces(EntryKey key, Function<Audience, Optional<Face>> cut) {
@@ -157,17 +185,29 @@ public final class Projector {
 
   /** The details that the readers of a rendering see of an entry, as far as they are filled. */
   public Set<DetailKey> shown(WorkRecord record, Projected projected, RenderingId rendering) {
+    return shown(record, projected, rendering, Sight.UNCOVERED);
+  }
+
+  /** The same for somebody else's eyes: what is covered counts as filled. */
+  Set<DetailKey> shown(
+      WorkRecord record,
+      Projected projected,
+      RenderingId rendering,
+      Predicate<DetailKey> uncovered) {
     RecordReaders readers = RecordReaders.of(record, crew);
     Audience audience = calendars.audience(rendering);
     if (projected.asks()) {
       return projected
           .keep()
-          .map(released -> sight.shown(record, readers, released, audience))
+          .map(released -> sight.shown(record, readers, released, audience, uncovered))
           .orElse(Set.of());
     }
     Set<DetailKey> found = new TreeSet<>();
     sight.explain(record, readers, projected.entry(), audience).stream()
-        .filter(told -> told.status() == Sight.Status.SHOWN)
+        .filter(
+            told ->
+                told.status() == Sight.Status.SHOWN
+                    || told.counts() && !uncovered.test(told.detail()))
         .forEach(told -> found.add(told.detail()));
     return found;
   }

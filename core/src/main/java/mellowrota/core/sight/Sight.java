@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Calendars;
@@ -41,6 +42,9 @@ public final class Sight {
 
   /** Stands for a value that whoever looks at somebody else's entry may not see. */
   public static final String COVERED = "••••";
+
+  /** Covers nothing: as the audience itself gets it. */
+  public static final Predicate<DetailKey> UNCOVERED = detail -> true;
 
   private final Crew crew;
   private final Calendars calendars;
@@ -102,10 +106,25 @@ public final class Sight {
     return permission.allows(details.forWhom(record, detail), reader);
   }
 
+  /** The details that the record's kind has. */
+  public Stream<DetailKey> details(WorkRecord record) {
+    return details.of(record.kind()).stream().map(DetailDefinition::key);
+  }
+
   /** The face this audience gets; empty without readers or where times are not for all of them. */
   public Optional<Face> face(
       WorkRecord record, RecordReaders readers, Entry entry, Audience audience) {
-    return face(new Present(record, readers, entry), record, readers, audience, detail -> true);
+    return face(record, readers, entry, audience, UNCOVERED);
+  }
+
+  /** The same as somebody else looks at it: the details not named stand there covered. */
+  public Optional<Face> face(
+      WorkRecord record,
+      RecordReaders readers,
+      Entry entry,
+      Audience audience,
+      Predicate<DetailKey> uncovered) {
+    return face(new Present(record, readers, entry), record, readers, audience, uncovered);
   }
 
   /**
@@ -122,10 +141,14 @@ public final class Sight {
     return face(present, record, readers, audience, detail -> isForAll(present, detail, askers));
   }
 
-  /** The face this audience keeps until the next yes. */
+  /** The face this audience keeps until the next yes; what is not uncovered stands covered. */
   public Optional<Face> face(
-      WorkRecord record, RecordReaders readers, Released released, Audience audience) {
-    return face(new Past(record, released), record, readers, audience, detail -> true);
+      WorkRecord record,
+      RecordReaders readers,
+      Released released,
+      Audience audience,
+      Predicate<DetailKey> uncovered) {
+    return face(new Past(record, released), record, readers, audience, uncovered);
   }
 
   /** The same as somebody else may look at it. */
@@ -209,13 +232,18 @@ public final class Sight {
         sets);
   }
 
-  /** The details that the readers see of what was released. */
+  /** The details that the readers see of what was released; covered ones as if they were filled. */
   public Set<DetailKey> shown(
-      WorkRecord record, RecordReaders readers, Released released, Audience audience) {
+      WorkRecord record,
+      RecordReaders readers,
+      Released released,
+      Audience audience,
+      Predicate<DetailKey> uncovered) {
     List<Audience.Standing> standings = audience.on(readers);
     Level level = levelFor(standings, record);
     Past past = new Past(record, released);
     Set<DetailKey> found = new TreeSet<>(released.filled());
+    released.sets().keySet().stream().filter(uncovered.negate()).forEach(found::add);
     if (level != Level.ALL) {
       found.clear();
       found.add(DetailKey.TIMES);

@@ -13,7 +13,10 @@ import java.util.TreeSet;
 import mellowrota.core.RandomWorlds;
 import mellowrota.core.Worlds;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.people.Person;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wording;
@@ -108,6 +111,56 @@ public class OutlookTest {
       }
     }
     return found;
+  }
+
+  /**
+   * Whoever looks is told the same, whether a detail that they may not see is filled or not, and by
+   * what.
+   */
+  @Test
+  public void tellsNothingOfWhatItsAskerMayNotSee() {
+    int compared = 0;
+    int told = 0;
+    for (long seed = 0; seed < WORLDS; seed++) {
+      RandomWorlds random = new RandomWorlds(seed);
+      Worlds.Builder builder = random.world();
+      Worlds.World was = builder.build();
+      Worlds.World is = builder.details(random.definitions()).wordings(random.wordings()).build();
+      List<Person> people = List.copyOf(was.crew().people());
+      Person asker = people.get(random.random().nextInt(people.size()));
+      Outlook outlook = new Outlook(was.projector(), is.projector(), asker.id());
+      for (int i = 1; i <= RECORDS; i++) {
+        WorkRecord record = random.record(i);
+        Capacities capacities = RecordReaders.of(record, was.crew()).of(asker);
+        WorkRecord.Builder twin = record.with();
+        for (DetailKey key : RandomWorlds.typedKeys()) {
+          if (!was.details().forWhom(record, key).allows(capacities)) {
+            DetailValue filled = record.details().get(key);
+            twin.detail(
+                key,
+                filled == null
+                    ? DetailValue.of("other " + i)
+                    : new DetailValue("", filled.forWhom()));
+          }
+        }
+        WorkRecord other = twin.build();
+        if (outlook.covers(record) && landings(was, record).equals(landings(was, other))) {
+          List<Outlook.Row> rows = outlook.of(record).rows();
+          assertThat(outlook.of(other).rows())
+              .as("seed %s, record %s before %s", seed, i, asker.name())
+              .isEqualTo(rows);
+          compared++;
+          told +=
+              new Outlook(was.projector(), is.projector()).of(record).rows().equals(rows) ? 0 : 1;
+        }
+      }
+    }
+    assertThat(compared).as("records with something covered").isGreaterThan(WORLDS / 4);
+    assertThat(told).as("of which an exact look tells otherwise").isPositive();
+  }
+
+  private static List<Entry> landings(Worlds.World world, WorkRecord record) {
+    return world.projector().project(record).stream().map(Projector.Projected::entry).toList();
   }
 
   @Test

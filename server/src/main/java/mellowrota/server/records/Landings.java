@@ -121,7 +121,11 @@ public class Landings {
         waits != null && !standing.isOffice()
             ? waits
                 .keep()
-                .flatMap(kept -> world.sight().face(standing.record(), readers, kept, audience))
+                .flatMap(
+                    kept ->
+                        world
+                            .sight()
+                            .face(standing.record(), readers, kept, audience, Sight.UNCOVERED))
             : world.sight().face(standing.record(), readers, entry, audience);
     List<LandingView.Why> why = new ArrayList<>();
     landing.reasons().forEach(reason -> why.add(why(standing, reason)));

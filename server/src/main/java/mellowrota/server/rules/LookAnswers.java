@@ -56,11 +56,11 @@ class LookAnswers {
     for (int from = 0; from < reached.size(); from += AT_ONCE) {
       List<RecordId> some = reached.subList(from, Math.min(reached.size(), from + AT_ONCE));
       outlooks
-          .told(looked.before(), looked.after(), some)
+          .told(looked.before(), looked.after(), some, asker.id())
           .forEach(told -> add(sum, looked.before(), asker, told));
     }
     outlooks
-        .told(looked.before(), looked.after(), looked.changed())
+        .told(looked.before(), looked.after(), looked.changed(), asker.id())
         .forEach(told -> add(sum, looked.before(), asker, told));
     SetViews.OutlookView view =
         new SetOutlooks.Frame(

@@ -191,7 +191,7 @@ class Looks implements DisposableBean {
     long told = System.nanoTime();
     List<RecordId> some = outlooks.after(0, AT_ONCE);
     while (!some.isEmpty()) {
-      outlooks.add(part, before, after, set.from(), some);
+      outlooks.add(part, before, after, set.from(), some, person);
       if (System.nanoTime() - told > TOLD_EVERY_NANOS) {
         told = System.nanoTime();
         tell(frame.view(part.sum(), false), part);

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
@@ -79,31 +80,42 @@ class Outlooks {
    * Adds what becomes of these records.
    *
    * @param from work that ended before this day counts only where something is hidden
+   * @param asker who gets to see the sum
    */
-  void add(Part part, World before, World after, Optional<LocalDate> from, List<RecordId> ids) {
-    Outlook outlook = new Outlook(before.projector(), after.projector());
+  void add(
+      Part part,
+      World before,
+      World after,
+      Optional<LocalDate> from,
+      List<RecordId> ids,
+      PersonId asker) {
+    Outlook exact = new Outlook(before.projector(), after.projector());
+    Outlook asked = new Outlook(before.projector(), after.projector(), asker);
     Set<RecordId> past = past(from, before, ids);
     Release.Known known = releases(before, after, ids);
     for (WorkRecord record : store.load(ids, false)) {
-      Outlook.Told told = outlook.of(record, known);
-      boolean stays = past.contains(record.id()) && !hides(told);
-      part.sum().add(stays ? List.of() : told.rows(), stays ? 0 : told.waits());
-      if (!stays && !told.isNothing() && part.touched().size() < part.most()) {
+      boolean isPast = past.contains(record.id());
+      Outlook.Told told = exact.of(record, known);
+      Outlook.Told seen = asked.covers(record) ? asked.of(record, known) : told;
+      boolean stays = isPast && !hides(seen);
+      part.sum().add(stays ? List.of() : seen.rows(), stays ? 0 : seen.waits());
+      if (isTouched(told, isPast) && part.touched().size() < part.most()) {
         part.touched().add(record.id());
       }
     }
   }
 
   /** What becomes of these records in another world. */
-  List<Outlook.Told> told(World before, World after, List<RecordId> ids) {
-    Outlook outlook = new Outlook(before.projector(), after.projector());
+  List<Outlook.Told> told(World before, World after, List<RecordId> ids, PersonId asker) {
+    Outlook outlook = new Outlook(before.projector(), after.projector(), asker);
     Release.Known known = releases(before, after, ids);
     return store.load(ids, false).stream().map(record -> outlook.of(record, known)).toList();
   }
 
   /** What becomes of records that change themselves, from what they are now. */
-  List<Outlook.Told> told(World before, World after, Map<RecordId, WorkRecord> changed) {
-    Outlook outlook = new Outlook(before.projector(), after.projector());
+  List<Outlook.Told> told(
+      World before, World after, Map<RecordId, WorkRecord> changed, PersonId asker) {
+    Outlook outlook = new Outlook(before.projector(), after.projector(), asker);
     List<RecordId> ids = List.copyOf(new TreeSet<>(changed.keySet()));
     Release.Known known = releases(before, after, ids);
     Map<RecordId, WorkRecord> now =
@@ -121,12 +133,15 @@ class Outlooks {
     Release.Known known = releases(before, after, ids);
     List<RecordId> found = new ArrayList<>();
     for (WorkRecord record : store.load(ids, false)) {
-      Outlook.Told told = outlook.of(record, known);
-      if (past.contains(record.id()) ? hides(told) : !told.isNothing()) {
+      if (isTouched(outlook.of(record, known), past.contains(record.id()))) {
         found.add(record.id());
       }
     }
     return found;
+  }
+
+  private static boolean isTouched(Outlook.Told told, boolean isPast) {
+    return isPast ? hides(told) : !told.isNothing();
   }
 
   private Release.Known releases(World before, World after, List<RecordId> ids) {

@@ -72,7 +72,8 @@ class SetChanges implements Undoes {
               looks.finished(asker.person(), world, set).orElseThrow(SetChanges::lookFirst);
           List<RecordId> changed = changedSince(look);
           Outlooks.Part since = Outlooks.Part.of(changed.size());
-          outlooks.add(since, world, sets.worldWith(world, set), set.from(), changed);
+          outlooks.add(
+              since, world, sets.worldWith(world, set), set.from(), changed, asker.person());
           if (!look.shows().containsAll(Looks.shows(since.sum()))) {
             throw lookFirst();
           }
@@ -201,11 +202,13 @@ class SetChanges implements Undoes {
 
   /** All that a set changes, where the records are few; else its work finds them. */
   private List<RecordId> touched(World world, RuleSet set) {
-    Outlooks.Part part = Outlooks.Part.of(outlooks.inOneAct());
-    if (outlooks.count() <= outlooks.inOneAct()) {
-      World after = sets.worldWith(world, set);
-      outlooks.add(part, world, after, Optional.empty(), outlooks.after(0, outlooks.inOneAct()));
+    if (outlooks.count() > outlooks.inOneAct()) {
+      return List.of();
     }
-    return part.touched();
+    return outlooks.touched(
+        world,
+        sets.worldWith(world, set),
+        Optional.empty(),
+        outlooks.after(0, outlooks.inOneAct()));
   }
 }
