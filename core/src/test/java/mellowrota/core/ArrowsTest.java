@@ -30,7 +30,8 @@ public class ArrowsTest {
           "rule", Set.of("work", "calendar", "entry", "people", "time"),
           "sight", Set.of("work", "calendar", "entry", "rule", "people", "time"),
           "project", Set.of("rule", "sight", "work", "calendar", "entry", "people"),
-          "change", Set.of("work", "people", "time"));
+          "change", Set.of("work", "people", "time"),
+          "sync", Set.of("entry", "time"));
 
   private final JavaClasses core =
       new ClassFileImporter()

@@ -1,0 +1,2 @@
+/** What stands in an outside calendar against what should: who changed what, and what follows. */
+package mellowrota.core.sync;
