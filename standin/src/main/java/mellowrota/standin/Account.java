@@ -1,0 +1,45 @@
+package mellowrota.standin;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/** A person at the host, with calendars and faults of their own. */
+public final class Account {
+
+  private final String name;
+  private final String password;
+  private final Faults faults = new Faults();
+  private final Map<String, Collection> collections = new LinkedHashMap<>();
+
+  Account(String name, String password) {
+    this.name = name;
+    this.password = password;
+  }
+
+  public String name() {
+    return name;
+  }
+
+  String password() {
+    return password;
+  }
+
+  public Faults faults() {
+    return faults;
+  }
+
+  /** Makes a calendar at {@code /dav/ACCOUNT/ID/}. */
+  public synchronized Collection make(String id, String title) {
+    return collections.computeIfAbsent(id, key -> new Collection(id, title));
+  }
+
+  public synchronized Map<String, Collection> collections() {
+    return new LinkedHashMap<>(collections);
+  }
+
+  /** The calendar by this id, if there is one. */
+  public synchronized Optional<Collection> collection(String id) {
+    return Optional.ofNullable(collections.get(id));
+  }
+}
