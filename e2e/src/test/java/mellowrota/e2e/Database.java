@@ -1,5 +1,6 @@
 package mellowrota.e2e;
 
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
@@ -41,6 +42,11 @@ final class Database {
 
   String url() {
     return "jdbc:postgresql://" + environment("MELLOW_TEST_DB") + "/" + name;
+  }
+
+  /** Where the keys to what is sealed in it are. */
+  Path keys() {
+    return Path.of(environment("MELLOW_TEST_WORK"), name + ".keys");
   }
 
   static String password() {

@@ -84,6 +84,7 @@ final class Server implements AutoCloseable {
     builder.environment().put("MELLOW_DB_URL", database.url());
     builder.environment().put("MELLOW_DB_PASSWORD", Database.password());
     builder.environment().put("MELLOW_PORT", Integer.toString(port));
+    builder.environment().put("MELLOW_KEYS", database.keys().toString());
     builder
         .environment()
         .put("MELLOW_WEB", "file:" + Database.environment("MELLOW_TEST_WEB") + "/");

@@ -40,6 +40,8 @@ public class ArrowsTest {
           Map.entry("today", Set.of("acts", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
           Map.entry("releases", Set.of("acts", "calendars", "records", "sight")),
+          Map.entry("outside", Set.of()),
+          Map.entry("links", Set.of("acts", "calendars", "ical", "outside", "records", "sight")),
           Map.entry("shares", Set.of("acts", "sight")),
           Map.entry("audit", Set.of("records", "sight")),
           Map.entry("files", Set.of("calendars", "ical", "records", "sight")),

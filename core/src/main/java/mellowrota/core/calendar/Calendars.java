@@ -100,6 +100,9 @@ public final class Calendars {
     if (way instanceof Rendering.Way.OwnFeed feed) {
       return ownFeed(feed);
     }
+    if (way instanceof Rendering.Way.Copy copy) {
+      return copy(copy, calendar, widest);
+    }
     Audience audience = Audience.ofNobody();
     if (way instanceof Rendering.Way.Share share) {
       crew.person(share.reader())
@@ -108,6 +111,24 @@ public final class Calendars {
     } else {
       members(calendar).forEach(member -> audience.add(member, widest.get(member.id())));
     }
+    return audience;
+  }
+
+  /** Nothing is copied for a calendar that nobody is left to read. */
+  private Audience copy(Rendering.Way.Copy copy, Calendar calendar, Map<PersonId, Level> widest) {
+    List<Person> members = members(calendar);
+    if (members.isEmpty()) {
+      return Audience.ofNobody();
+    }
+    Audience audience =
+        copy.others()
+            ? Audience.ofAnybody(Level.ALL.atMost(house.outsideLimit()))
+            : Audience.ofNobody();
+    members.forEach(member -> audience.add(member, widest.get(member.id())));
+    copy.alsoRead().stream()
+        .flatMap(id -> crew.person(id).stream())
+        .filter(person -> !person.hasLeft() && !audience.contains(person.id()))
+        .forEach(person -> audience.add(person, limited(person, Level.ALL)));
     return audience;
   }
 
@@ -199,10 +220,11 @@ public final class Calendars {
   public Optional<Rendering> servedTo(PersonId person, CalendarId calendar) {
     Rendering best = null;
     for (Rendering rendering : renderingsOf(calendar)) {
-      boolean feed =
+      boolean elsewhere =
           rendering.way() instanceof Rendering.Way.Feed
-              || rendering.way() instanceof Rendering.Way.OwnFeed;
-      if (feed || !audience(rendering.id()).contains(person)) {
+              || rendering.way() instanceof Rendering.Way.OwnFeed
+              || rendering.way() instanceof Rendering.Way.Copy;
+      if (elsewhere || !audience(rendering.id()).contains(person)) {
         continue;
       }
       if (rendering.way() instanceof Rendering.Way.Members) {

@@ -1,6 +1,7 @@
 package mellowrota.core.calendar;
 
 import java.util.Objects;
+import java.util.Set;
 import mellowrota.core.people.PersonId;
 
 /** One way of reading a calendar. All who read it that way get the same faces. */
@@ -25,5 +26,15 @@ public record Rendering(RenderingId id, CalendarId calendar, Way way) {
 
     /** Through the secret address of one's own calendar. */
     record OwnFeed(PersonId person, Level level) implements Way {}
+
+    /**
+     * As a copy in an outside calendar, read there by whoever reads the calendar here, by these
+     * people, and, unless it was said that nobody else does, by anybody (SIGHT 1).
+     */
+    record Copy(Set<PersonId> alsoRead, boolean others) implements Way {
+      public Copy {
+        alsoRead = Set.copyOf(alsoRead);
+      }
+    }
   }
 }

@@ -84,6 +84,19 @@ public record Content(String title, String place, String text, EntryTimes times)
     return true;
   }
 
+  /** Whether what stands there is this, but for what was changed there since it was sent. */
+  public boolean agreesBut(Content theirs, Content sent) {
+    boolean any = false;
+    for (Part part : Part.values()) {
+      boolean edited = !theirs.agrees(sent, part);
+      if (!edited && !theirs.agrees(this, part)) {
+        return false;
+      }
+      any |= theirs.agrees(this, part);
+    }
+    return any;
+  }
+
   /** The same with another's part. */
   Content with(Part part, Content other) {
     return switch (part) {

@@ -58,6 +58,23 @@ public record Merge(Optional<Content> write, Content stands, List<Edit> edits) {
         : new Merge(Optional.of(wanted), wanted, edits);
   }
 
+  /**
+   * What we last sent, as far as it can be known: where a write may have arrived, each part that
+   * reads as it did is ours.
+   *
+   * @param stood what stood there before it
+   * @param attempt what may have arrived
+   */
+  public static Content sent(Content stood, Optional<Content> attempt, Content theirs) {
+    Content found = stood;
+    for (Part part : COMPARED) {
+      if (attempt.isPresent() && theirs.agrees(attempt.get(), part)) {
+        found = found.with(part, attempt.get());
+      }
+    }
+    return found;
+  }
+
   /** What becomes of a copy that was deleted there. */
   public enum Deleted {
     /** It stays off until somebody says put it back, or lets it go. */

@@ -29,6 +29,7 @@ public final class Act {
   private final Map<RecordId, Long> changedBits = new HashMap<>();
   private final boolean worldChanged;
   private final boolean isLook;
+  private boolean hurries;
   private Object worldBefore;
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
@@ -118,6 +119,16 @@ public final class Act {
 
   public boolean worldChanged() {
     return worldChanged;
+  }
+
+  /** Says that it may hide something, so that it waits nowhere. */
+  public void hurry() {
+    hurries = true;
+  }
+
+  /** Whether what it changes goes out at once; what changes the world may always hide something. */
+  public boolean hurries() {
+    return hurries || worldChanged || actor == 0;
   }
 
   /** What {@link Affected} keeps from before the change, for itself. */

@@ -94,14 +94,15 @@ public class EntryStore {
   private static final String INSERT_FACES =
       """
       insert into face (entry, rendering, live, content, etag, sequence, starts, ends, modified,
-        change_no)
+        hurries, change_no)
       """;
 
   private static final String FACE_COLUMNS =
       """
        select u.entry, u.rendering, u.live, u.content, u.etag, u.sequence, u.starts, u.ends,
-        u.modified, NUMBER
-      from %s u(entry, rendering, live, content, etag, sequence, starts, ends, modified, calendar)
+        u.modified, u.hurries, NUMBER
+      from %s u(entry, rendering, live, content, etag, sequence, starts, ends, modified, hurries,
+        calendar)
       """;
 
   private static final List<String> FACE_TYPES =
@@ -115,14 +116,15 @@ public class EntryStore {
           "timestamptz",
           "timestamptz",
           "timestamptz",
+          "boolean",
           "bigint");
 
   private static final String PUT_BACK =
       """
        on conflict (entry, rendering) do update set live = true, content = excluded.content,
         etag = excluded.etag, sequence = excluded.sequence, starts = excluded.starts,
-        ends = excluded.ends, modified = excluded.modified, change_no = excluded.change_no,
-        ics = null
+        ends = excluded.ends, modified = excluded.modified, hurries = excluded.hurries,
+        change_no = excluded.change_no, ics = null
       """;
 
   private final JdbcClient jdbc;
@@ -389,7 +391,7 @@ public class EntryStore {
         if (face.canonical().isEmpty()) {
           rows.goneFaces.add(new Row(calendar, 1, at, null, id, face.rendering().value()));
         } else {
-          rows.liveFaces.add(live(at, change, id, face));
+          rows.liveFaces.add(live(act, change, id, face));
         }
       }
     }
@@ -442,7 +444,8 @@ public class EntryStore {
 
   /** The tag hashes content, SEQUENCE, act time and the renderer's version. */
   private static Row live(
-      OffsetDateTime at, Difference.EntryChange change, long entry, Difference.FaceChange face) {
+      Act act, Difference.EntryChange change, long entry, Difference.FaceChange face) {
+    OffsetDateTime at = act.at().atOffset(ZoneOffset.UTC);
     String canonical = face.canonical().orElseThrow();
     Face parsed = Face.parse(canonical);
     Uid uid = change.entry().map(Entry::uid).orElse(null);
@@ -451,7 +454,7 @@ public class EntryStore {
             canonical + '\n' + uid + '\n' + face.sequence() + '\n' + at + '\n' + Faces.RENDERER);
     return new Row(
         change.key().calendar(),
-        9,
+        10,
         entry,
         face.rendering().value(),
         true,
@@ -461,6 +464,7 @@ public class EntryStore {
         parsed.times().from().atOffset(ZoneOffset.UTC),
         parsed.times().until().atOffset(ZoneOffset.UTC),
         at,
+        act.hurries(),
         null);
   }
 }

@@ -80,6 +80,15 @@ public class Faces {
         .list();
   }
 
+  /** The face of one entry, gone or not. */
+  public Optional<Kept> of(RenderingId rendering, long entry) {
+    return jdbc.sql(COLUMNS + " and f.entry = ?")
+        .param(rendering.value())
+        .param(entry)
+        .query((row, n) -> kept(row))
+        .optional();
+  }
+
   public List<Kept> byUid(RenderingId rendering, Collection<String> uids) {
     return jdbc.sql(COLUMNS + " and f.live and e.uid = any(?)")
         .param(rendering.value())

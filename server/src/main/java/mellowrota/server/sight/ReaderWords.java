@@ -24,13 +24,19 @@ public final class ReaderWords {
             .map(id -> name(world, id))
             .collect(Collectors.joining(", "));
     int more = people.size() - MOST_NAMES;
-    return names + (more > 0 ? " and " + more + " more" : "");
+    boolean others = rendering.way() instanceof Rendering.Way.Copy copy && copy.others();
+    return names
+        + (more > 0 ? " and " + more + " more" : "")
+        + (others ? " and whoever else reads it there" : "");
   }
 
-  /** How one comes to read it, as the API says it: MEMBERS, SHARE or FEED. */
+  /** How one comes to read it, as the API says it: MEMBERS, SHARE, COPY or FEED. */
   public static String way(Rendering rendering) {
     if (rendering.way() instanceof Rendering.Way.Members) {
       return "MEMBERS";
+    }
+    if (rendering.way() instanceof Rendering.Way.Copy) {
+      return "COPY";
     }
     return rendering.way() instanceof Rendering.Way.Share ? "SHARE" : "FEED";
   }

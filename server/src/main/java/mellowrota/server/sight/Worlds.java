@@ -198,8 +198,9 @@ public class Worlds {
   private List<Rendering> renderings(LocalDate day) {
     return jdbc.sql(
             """
-            select r.id, r.calendar, r.way, r.reader, r.level from rendering r
+            select r.id, r.calendar, r.way, r.reader, r.level, l.also_read from rendering r
             left join share s on s.rendering = r.id left join feed f on f.rendering = r.id
+            left join link_calendar l on l.rendering = r.id
             where r.way <> 'WITHDRAWN' and (s.until_day is null or s.until_day > :day)
               and (f.until_day is null or f.until_day > :day)
             order by r.id
@@ -210,7 +211,9 @@ public class Worlds {
                 new Rendering(
                     RenderingId.of(row.getLong(1)),
                     CalendarId.of(row.getLong(2)),
-                    way(row.getString(3), row.getLong(4), Level.valueOf(row.getString(5)))))
+                    row.getString(3).equals("COPY")
+                        ? copy(row.getString(6))
+                        : way(row.getString(3), row.getLong(4), Level.valueOf(row.getString(5)))))
         .list();
   }
 
@@ -221,6 +224,20 @@ public class Worlds {
       case "OWN_FEED" -> new Rendering.Way.OwnFeed(PersonId.of(reader), level);
       case "SHARE" -> new Rendering.Way.Share(PersonId.of(reader), level);
       default -> throw new IllegalStateException("no way of reading: " + way);
+    };
+  }
+
+  /** Whoever else reads it there: nobody, people by number, or it was not said, or others do. */
+  private static Rendering.Way copy(String alsoRead) {
+    return switch (alsoRead) {
+      case "UNSAID", "OTHERS" -> new Rendering.Way.Copy(Set.of(), true);
+      case "NOBODY" -> new Rendering.Way.Copy(Set.of(), false);
+      default ->
+          new Rendering.Way.Copy(
+              Arrays.stream(alsoRead.split(","))
+                  .map(id -> PersonId.of(Long.parseLong(id)))
+                  .collect(Collectors.toSet()),
+              false);
     };
   }
 

@@ -1,0 +1,92 @@
+package mellowrota.server.links;
+
+import java.net.URI;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.core.sight.Face;
+import mellowrota.server.ical.BusyReader;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.sight.Worlds;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** When somebody is busy outside: of what stands there, only its times are kept. */
+@Component
+class BusyTimes {
+
+  private final Host host;
+  private final Worlds worlds;
+  private final JdbcClient jdbc;
+  private final java.time.Clock clock;
+
+  BusyTimes(Host host, Worlds worlds, JdbcClient jdbc, java.time.Clock clock) {
+    this.host = host;
+    this.worlds = worlds;
+    this.jdbc = jdbc;
+    this.clock = clock;
+  }
+
+  /** What one entry takes of somebody's time. */
+  record Taken(String href, String uidHash, List<BusyReader.Span> spans) {}
+
+  /**
+   * What was read.
+   *
+   * @param gone whose times are known no longer; where {@code whole}, all that was not read
+   */
+  record Found(List<Taken> taken, List<String> gone, boolean whole) {}
+
+  Found find(
+      Host.Account account,
+      LinkStore.Outlet outlet,
+      Map<URI, Optional<String>> tags,
+      List<URI> removed,
+      boolean whole)
+      throws OutsideFault {
+    List<Taken> found = new ArrayList<>();
+    for (URI href : tags.keySet()) {
+      Optional<Host.Standing> standing = host.get(account, href);
+      if (standing.isPresent()) {
+        BusyReader.Read read =
+            BusyReader.read(standing.get().text(), worlds.now().house().zone(), clock.instant());
+        found.add(new Taken(href.getPath(), Face.digest(read.uid()), read.spans()));
+      }
+    }
+    return new Found(found, removed.stream().map(URI::getPath).toList(), whole);
+  }
+
+  /** Keeps it; an entry of ours, known by its UID wherever it stands, takes nobody's time twice. */
+  void keep(LinkStore.Outlet outlet, Found found) {
+    if (found.whole()) {
+      jdbc.sql("delete from busy where link_calendar = ?").param(outlet.id()).update();
+    }
+    List<String> gone = new ArrayList<>(found.gone());
+    found.taken().forEach(one -> gone.add(one.href()));
+    jdbc.sql("delete from busy where link_calendar = ? and href = any(?)")
+        .param(outlet.id())
+        .param(gone.toArray(String[]::new))
+        .update();
+    for (Taken one : found.taken()) {
+      for (BusyReader.Span span : one.spans()) {
+        jdbc.sql(
+                """
+                insert into busy (link_calendar, href, uid_hash, starts, ends, first_day,
+                  until_day, tentative)
+                values (?, ?, ?, ?, ?, ?, ?, ?)
+                """)
+            .param(outlet.id())
+            .param(one.href())
+            .param(one.uidHash())
+            .param(span.starts().atOffset(java.time.ZoneOffset.UTC))
+            .param(span.ends().atOffset(java.time.ZoneOffset.UTC))
+            .param(span.days().map(days -> days.first()).orElse(null))
+            .param(span.days().map(days -> days.until()).orElse(null))
+            .param(span.tentative())
+            .update();
+      }
+    }
+  }
+}

@@ -1,0 +1,201 @@
+package mellowrota.server.links;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.SmartLifecycle;
+import org.springframework.stereotype.Component;
+
+/**
+ * Looks what is due and goes through each link's copies, many links at once and each in order. A
+ * link is leased: one process has it, and another takes it over once the lease is out. One that is
+ * not well rests by itself and holds up no other.
+ */
+@Component
+class Couriers implements SmartLifecycle {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Couriers.class);
+
+  /** After so many lost answers in a row the link rests. */
+  private static final int LOST = 3;
+
+  private final LinkStore links;
+  private final CopyStore copies;
+  private final Openings openings;
+  private final Courier courier;
+  private final Reading reading;
+  private final Endings endings;
+  private final Backoff backoff;
+  private final boolean on;
+  private final Duration look;
+  private final Duration lease;
+  private final int atOnce;
+  private final String me = UUID.randomUUID().toString();
+  private final Semaphore free;
+  private ExecutorService threads;
+  private Thread looking;
+  private volatile boolean running;
+
+  Couriers(
+      LinkStore links,
+      CopyStore copies,
+      Openings openings,
+      Courier courier,
+      Reading reading,
+      Endings endings,
+      Backoff backoff,
+      @Value("${mellow.copies.on:true}") boolean on,
+      @Value("${mellow.copies.look-every:250ms}") Duration look,
+      @Value("${mellow.copies.lease:30s}") Duration lease,
+      @Value("${mellow.copies.links-at-once:32}") int atOnce) {
+    this.links = links;
+    this.copies = copies;
+    this.openings = openings;
+    this.courier = courier;
+    this.reading = reading;
+    this.endings = endings;
+    this.backoff = backoff;
+    this.on = on;
+    this.look = look;
+    this.lease = lease;
+    this.atOnce = atOnce;
+    free = new Semaphore(atOnce);
+  }
+
+  @Override
+  public void start() {
+    running = true;
+    if (on) {
+      threads = Executors.newFixedThreadPool(atOnce, work -> daemon(work, "courier"));
+      looking = daemon(this::lookOut, "couriers");
+      looking.start();
+    }
+  }
+
+  private static Thread daemon(Runnable work, String name) {
+    Thread thread = new Thread(work, name);
+    thread.setDaemon(true);
+    return thread;
+  }
+
+  private void lookOut() {
+    while (running) {
+      try {
+        boolean more = openings.some();
+        int most = free.availablePermits();
+        List<Long> claimed = most == 0 ? List.of() : links.claim(me, lease, most);
+        for (long link : claimed) {
+          free.acquire();
+          threads.execute(() -> work(link));
+        }
+        endings.some();
+        if (!more) {
+          Thread.sleep(look.toMillis());
+        }
+      } catch (InterruptedException ending) {
+        Thread.currentThread().interrupt();
+        return;
+      } catch (RuntimeException failure) {
+        LOG.error("copies were not looked after; it is tried again", failure);
+        pause();
+      }
+    }
+  }
+
+  private void pause() {
+    try {
+      Thread.sleep(1000);
+    } catch (InterruptedException ending) {
+      Thread.currentThread().interrupt();
+      running = false;
+    }
+  }
+
+  private void work(long id) {
+    try {
+      links.find(id).ifPresent(this::goThrough);
+      links.letGo(id, me);
+    } catch (Courier.Overtaken overtaken) {
+      LOG.info("link {} was taken over, since it took too long here", id);
+    } catch (RuntimeException failure) {
+      LOG.error("link {} was not looked after; it is tried again", id, failure);
+    } finally {
+      free.release();
+    }
+  }
+
+  private void goThrough(LinkStore.Link link) {
+    long kept = System.nanoTime();
+    int lost = 0;
+    try {
+      Host.Account account = links.account(link);
+      Courier.Round round = new Courier.Round(link, account, me);
+      boolean well = false;
+      while (running) {
+        if (System.nanoTime() - kept > lease.toNanos() / 3) {
+          if (!links.keep(link.id(), me, lease)) {
+            return;
+          }
+          kept = System.nanoTime();
+        }
+        Optional<CopyStore.Copy> copy = copies.due(link.id());
+        Optional<LinkStore.Outlet> read =
+            copy.isPresent() ? Optional.empty() : reading.due(link.id());
+        if (copy.isPresent()) {
+          lost = courier.step(round, copy.get()) ? 0 : lost + 1;
+        } else if (read.isPresent()) {
+          reading.read(round, read.get());
+          lost = 0;
+        } else {
+          return;
+        }
+        if (!well && lost == 0) {
+          links.isWell(link.id());
+          well = true;
+        }
+        if (lost == LOST) {
+          throw OutsideFault.unanswered();
+        }
+      }
+    } catch (OutsideFault fault) {
+      links.rests(link.id(), fault, backoff);
+    }
+  }
+
+  @Override
+  public void stop() {
+    running = false;
+    if (looking != null) {
+      looking.interrupt();
+      threads.shutdown();
+      try {
+        // What is under way may end; what does not is looked up by whoever is next.
+        if (!threads.awaitTermination(5, TimeUnit.SECONDS)) {
+          threads.shutdownNow();
+        }
+      } catch (InterruptedException ending) {
+        Thread.currentThread().interrupt();
+      }
+    }
+  }
+
+  @Override
+  public boolean isRunning() {
+    return running;
+  }
+
+  @Override
+  public int getPhase() {
+    return Integer.MAX_VALUE - 10;
+  }
+}

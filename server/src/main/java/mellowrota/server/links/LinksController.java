@@ -1,0 +1,400 @@
+package mellowrota.server.links;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.entry.Family;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Links over HTTP. A password comes in and never goes out. */
+@RestController
+@RequestMapping("/api/v1/links")
+class LinksController {
+
+  private static final Set<String> ACCOUNT = Set.of("address", "user", "password");
+  private static final Set<String> ADD =
+      Set.of("address", "user", "password", "ofTheHouse", "calendars");
+  private static final Set<String> CHANGE = Set.of("password", "calendars");
+  private static final Set<String> CALENDAR =
+      Set.of("href", "writes", "families", "from", "alsoRead", "people", "readsBusy");
+  private static final int MOST_CALENDARS = 50;
+  private static final int MOST_PEOPLE = 50;
+
+  private final Links links;
+  private final LinkStore store;
+  private final Host host;
+  private final Worlds worlds;
+  private final JdbcClient jdbc;
+
+  LinksController(Links links, LinkStore store, Host host, Worlds worlds, JdbcClient jdbc) {
+    this.links = links;
+    this.store = store;
+    this.host = host;
+    this.worlds = worlds;
+    this.jdbc = jdbc;
+  }
+
+  /** Whoever else reads the outside calendar, as its owner said (SIGHT 1). */
+  enum AlsoRead {
+    UNSAID,
+    NOBODY,
+    OTHERS,
+    PEOPLE
+  }
+
+  @Schema(name = "OutsideAccount")
+  record AccountSchema(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "An address (https://host/), a host's name or a mail address")
+          String address,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Best one made for this alone")
+          String password) {}
+
+  @Schema(name = "LinkWish")
+  record AddSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String address,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
+      @Schema(description = "The house's, not the asker's own") Boolean ofTheHouse,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarSchema> calendars) {}
+
+  @Schema(name = "LinkChange")
+  record ChangeSchema(String password, List<CalendarSchema> calendars) {}
+
+  @Schema(name = "LinkedCalendarWish")
+  record CalendarSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      @Schema(description = "Our calendar that is written there; none: nothing is written")
+          Long writes,
+      @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said")
+          List<String> families,
+      @Schema(description = "Work that ended before this day is not sent; today unless said")
+          LocalDate from,
+      @Schema(description = "Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
+          AlsoRead alsoRead,
+      List<Long> people,
+      Boolean readsBusy) {}
+
+  @Schema(name = "FoundCalendar")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record FoundView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(description = "Whether it may be written; not there: the host does not say")
+          Boolean mayWrite) {}
+
+  @Schema(name = "LinkTried")
+  record TriedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean found,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing")
+          String fault,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FoundView> calendars) {}
+
+  @Schema(name = "LinkedCalendar")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record OutletView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      Boolean mayWrite,
+      Long writes,
+      String writesName,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> families,
+      LocalDate from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) AlsoRead alsoRead,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> people,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean readsBusy,
+      Instant readAt,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies that stand there")
+          long sent,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Copies that are still to be written or taken off")
+          long open) {}
+
+  @Schema(name = "Link")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record LinkView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean ofTheHouse,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String host,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It is being ended")
+          boolean ends,
+      @Schema(description = "What ails it, as a code") String fault,
+      String faultWords,
+      Instant faultSince,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<OutletView> calendars) {}
+
+  @Schema(name = "LinkMade")
+  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+
+  @PostMapping("/try")
+  @Operation(summary = "Looks whether an account can be linked, and what calendars it has")
+  TriedView tryIt(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = AccountSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, ACCOUNT);
+    try {
+      Host.Discovered found = host.discover(account(input));
+      return new TriedView(
+          true, words(found), "", found.calendars().stream().map(LinksController::view).toList());
+    } catch (OutsideFault fault) {
+      return new TriedView(false, fault.getMessage(), fault.kind().name(), List.of());
+    }
+  }
+
+  private static String words(Host.Discovered found) {
+    int count = found.calendars().size();
+    String calendars =
+        count == 0
+            ? "The account is right, but has no calendar that takes entries."
+            : "The account is right and has " + count + (count == 1 ? " calendar." : " calendars.");
+    return calendars
+        + found
+            .clockOff()
+            .map(off -> " Its clock is off by " + off.abs().toMinutes() + " minutes.")
+            .orElse("");
+  }
+
+  private static FoundView view(Host.Found one) {
+    return new FoundView(one.href().toString(), one.name(), one.mayWrite().orElse(null));
+  }
+
+  private Host.Account account(Input input) throws OutsideFault {
+    String address = input.required("address", 300);
+    String user = input.required("user", 200);
+    String password = input.required("password", 500);
+    input.check();
+    return new Host.Account(host.begin(address), user, password);
+  }
+
+  @PostMapping
+  @Operation(summary = "Links an account's calendars")
+  ResponseEntity<MadeView> add(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = AddSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, ADD);
+    boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
+    try {
+      Host.Account account = account(input);
+      Host.Discovered found = host.discover(account);
+      List<Links.Wanted> wanted = wanted(input, found.calendars());
+      long id =
+          links.add(
+              asker.person(), IdempotencyKey.of(key), ofTheHouse, account, found.home(), wanted);
+      return ResponseEntity.status(201).body(new MadeView(id));
+    } catch (OutsideFault fault) {
+      throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+    }
+  }
+
+  private List<Links.Wanted> wanted(Input input, List<Host.Found> found) {
+    Map<String, Host.Found> byHref = new HashMap<>();
+    found.forEach(one -> byHref.put(one.href().toString(), one));
+    List<Links.Wanted> wanted = new ArrayList<>();
+    for (Input one : input.objects("calendars", MOST_CALENDARS, CALENDAR)) {
+      String href = one.required("href", 500);
+      Host.Found known = byHref.get(href);
+      if (known == null && !href.isEmpty()) {
+        one.fault("href", "is no calendar of this account; try it to see them");
+      }
+      AlsoRead also = one.choice("alsoRead", AlsoRead.class).orElse(AlsoRead.UNSAID);
+      Optional<CalendarId> writes =
+          one.number("writes").stream().mapToObj(CalendarId::of).findFirst();
+      if (known != null && writes.isPresent() && !known.mayWrite().orElse(true)) {
+        one.fault("writes", "wants a calendar that this account may write to");
+      }
+      Set<Family> families = families(one);
+      LocalDate from = one.day("from").orElse(worlds.now().day());
+      if (known != null) {
+        wanted.add(
+            new Links.Wanted(
+                known.href(),
+                known.name(),
+                known.mayWrite(),
+                writes,
+                families,
+                Optional.of(from),
+                also == AlsoRead.PEOPLE ? people(one) : also.name(),
+                one.flag("readsBusy").orElse(false)));
+      }
+    }
+    input.check();
+    return wanted;
+  }
+
+  private static Set<Family> families(Input one) {
+    Set<Family> found = new TreeSet<>();
+    for (String name : one.texts("families", 3, 20)) {
+      try {
+        found.add(Family.valueOf(name));
+      } catch (IllegalArgumentException unknown) {
+        one.fault("families", "are WORK, GIVEN_DUE or DUE");
+      }
+    }
+    return found;
+  }
+
+  private String people(Input one) {
+    List<Long> people = one.numbers("people", MOST_PEOPLE);
+    World world = worlds.now();
+    if (people.isEmpty()
+        || people.stream().anyMatch(id -> world.crew().person(PersonId.of(id)).isEmpty())) {
+      one.fault("people", "are missing or nobody of the house; GET /api/v1/people lists them");
+      return AlsoRead.UNSAID.name();
+    }
+    return people.stream().map(String::valueOf).collect(Collectors.joining(","));
+  }
+
+  @GetMapping
+  @Operation(summary = "The asker's links; for a coordinator the house's too")
+  List<LinkView> links(Asker asker) {
+    World world = worlds.now();
+    return links.of(world.person(asker.person())).stream().map(link -> view(world, link)).toList();
+  }
+
+  private LinkView view(World world, LinkStore.Link link) {
+    return new LinkView(
+        link.id(),
+        link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
+        link.person().isEmpty(),
+        link.home().getHost(),
+        link.account(),
+        link.ends(),
+        link.fault().orElse(null),
+        link.faultWords().orElse(null),
+        link.faultSince().orElse(null),
+        store.outlets(link.id()).stream().map(outlet -> view(world, outlet)).toList());
+  }
+
+  private OutletView view(World world, LinkStore.Outlet outlet) {
+    record Counts(long sent, long open) {}
+    Counts counts =
+        jdbc.sql(
+                """
+                select count(*) filter (where state = 'SENT') as sent,
+                  count(*) filter (where due_at is not null) as open
+                from copy where link_calendar = ?
+                """)
+            .param(outlet.id())
+            .query(Counts.class)
+            .single();
+    Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
+    boolean people = Character.isDigit(outlet.alsoRead().charAt(0));
+    return new OutletView(
+        outlet.id(),
+        outlet.href().toString(),
+        outlet.name(),
+        outlet.mayWrite().orElse(null),
+        writes.map(CalendarId::value).orElse(null),
+        writes.flatMap(world.calendars()::find).map(Calendar::name).orElse(null),
+        new TreeSet<>(outlet.families()).stream().map(Enum::name).toList(),
+        outlet.from().orElse(null),
+        people ? AlsoRead.PEOPLE : AlsoRead.valueOf(outlet.alsoRead()),
+        people
+            ? java.util.Arrays.stream(outlet.alsoRead().split(",")).map(Long::valueOf).toList()
+            : List.of(),
+        outlet.readsBusy(),
+        outlet.readAt().orElse(null),
+        counts.sent(),
+        counts.open());
+  }
+
+  @PatchMapping("/{id}")
+  @Operation(summary = "Gives a link another password, or other calendars to write to and read")
+  ResponseEntity<Void> change(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = Input.of(body, CHANGE);
+    Person person = worlds.now().person(asker.person());
+    LinkStore.Link link = links.mine(person, id);
+    String password = input.has("password") ? input.required("password", 500) : "";
+    input.check();
+    try {
+      Host.Account account =
+          password.isEmpty()
+              ? store.account(link)
+              : new Host.Account(link.home(), link.account(), password);
+      List<Host.Found> found = host.calendars(account, link.home());
+      List<Links.Wanted> wanted = wanted(input, found);
+      if (!password.isEmpty()) {
+        links.password(asker.person(), id, password);
+      }
+      if (!wanted.isEmpty()) {
+        links.change(asker.person(), id, wanted);
+      }
+    } catch (OutsideFault fault) {
+      throw Problem.of(409, "outside-fault", fault.getMessage());
+    }
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/{id}/again")
+  @Operation(summary = "Reads the account's calendars now, and tries again what did not go")
+  ResponseEntity<Void> again(Asker asker, @PathVariable long id) {
+    links.again(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @DeleteMapping("/{id}")
+  @Operation(summary = "Ends a link; what stands there of ours is taken off first")
+  ResponseEntity<Void> end(Asker asker, @PathVariable long id) {
+    links.end(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+}

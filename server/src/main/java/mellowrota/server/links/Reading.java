@@ -1,0 +1,135 @@
+package mellowrota.server.links;
+
+import java.net.URI;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Reads an outside calendar: by what it says changed, else by its tags, else all of it. Copies that
+ * are not as we know them are looked at next; the rest is only asked when it is busy.
+ */
+@Component
+class Reading {
+
+  private final Host host;
+  private final CopyStore copies;
+  private final LinkStore links;
+  private final BusyTimes busy;
+  private final JdbcClient jdbc;
+  private final TransactionTemplate transaction;
+
+  Reading(
+      Host host,
+      CopyStore copies,
+      LinkStore links,
+      BusyTimes busy,
+      JdbcClient jdbc,
+      PlatformTransactionManager transactions) {
+    this.host = host;
+    this.copies = copies;
+    this.links = links;
+    this.busy = busy;
+    this.jdbc = jdbc;
+    transaction = new TransactionTemplate(transactions);
+  }
+
+  /** The calendars of a link that are to be read by now. */
+  Optional<LinkStore.Outlet> due(long link) {
+    return jdbc.sql(
+            """
+            select id from link_calendar where link = ? and read_due <= now()
+            order by read_due limit 1
+            """)
+        .param(link)
+        .query(Long.class)
+        .optional()
+        .flatMap(links::outlet);
+  }
+
+  /**
+   * What there is to look at.
+   *
+   * @param whole whether it is all there is, so that what is missing is gone
+   */
+  private record Seen(
+      Map<URI, Optional<String>> tags,
+      List<URI> removed,
+      boolean whole,
+      Optional<String> token,
+      Optional<String> ctag) {}
+
+  /** Reads one. */
+  void read(Courier.Round round, LinkStore.Outlet outlet) throws OutsideFault {
+    Seen seen = seen(round.account(), outlet);
+    Map<String, CopyStore.Copy> known = new HashMap<>();
+    copies.of(outlet.id()).forEach(copy -> known.put(copy.href().getPath(), copy));
+    Map<URI, Optional<String>> others = new LinkedHashMap<>(seen.tags());
+    others.keySet().removeIf(href -> known.containsKey(href.getPath()));
+    Optional<BusyTimes.Found> found =
+        outlet.readsBusy()
+            ? Optional.of(busy.find(round.account(), outlet, others, seen.removed(), seen.whole()))
+            : Optional.empty();
+    transaction.executeWithoutResult(
+        status -> {
+          if (!links.isOurs(round.link().id(), round.me())) {
+            throw new Courier.Overtaken();
+          }
+          known.values().stream()
+              .filter(copy -> isOtherwise(copy, seen))
+              .forEach(copy -> copies.look(copy.outlet(), copy.entry()));
+          found.ifPresent(one -> busy.keep(outlet, one));
+          jdbc.sql(
+                  """
+                  update link_calendar set sync_token = ?, ctag = ?, read_at = now(),
+                    read_due = now() + (select reading_interval from house) * interval '1 second'
+                  where id = ?
+                  """)
+              .param(seen.token().orElse(null))
+              .param(seen.ctag().orElse(null))
+              .param(outlet.id())
+              .update();
+        });
+  }
+
+  /** Whether it stands there otherwise than we know it, or not any more. */
+  private static boolean isOtherwise(CopyStore.Copy copy, Seen seen) {
+    if (copy.stands().isEmpty()) {
+      return false;
+    }
+    for (Map.Entry<URI, Optional<String>> one : seen.tags().entrySet()) {
+      if (one.getKey().getPath().equals(copy.href().getPath())) {
+        // Without tags nobody knows, so that it has to be read.
+        return one.getValue().isEmpty() || !one.getValue().equals(copy.etag());
+      }
+    }
+    return seen.whole()
+        || seen.removed().stream().anyMatch(r -> r.getPath().equals(copy.href().getPath()));
+  }
+
+  private Seen seen(Host.Account account, LinkStore.Outlet outlet) throws OutsideFault {
+    if (outlet.token().isPresent()) {
+      Optional<Host.Changes> changes = host.since(account, outlet.href(), outlet.token().get());
+      if (changes.isPresent() && changes.get().token().isPresent()) {
+        Host.Changes since = changes.get();
+        return new Seen(since.tags(), since.removed(), false, since.token(), Optional.empty());
+      }
+    }
+    Host.Position position = host.position(account, outlet.href());
+    boolean same = position.ctag().isPresent() && position.ctag().equals(outlet.ctag());
+    if (same && position.token().isEmpty()) {
+      return new Seen(Map.of(), List.of(), false, Optional.empty(), position.ctag());
+    }
+    // The position was taken first: what changes after it is told by the next reading.
+    Host.Changes all = host.all(account, outlet.href());
+    return new Seen(all.tags(), List.of(), true, position.token(), position.ctag());
+  }
+}

@@ -1,0 +1,81 @@
+package mellowrota.server.outside;
+
+import java.time.Duration;
+import java.util.Optional;
+
+/** Something at an outside host did not go as it should; its message is in words for people. */
+public final class OutsideFault extends Exception {
+
+  private static final long serialVersionUID = 1;
+
+  /** What went wrong, as code that the screens put in words. */
+  public enum Kind {
+    /** The address cannot be meant, or is inside. */
+    ADDRESS,
+    /** No such name. */
+    NAME,
+    /** It speaks no TLS, or with a certificate that does not hold. */
+    TLS,
+    /** Nobody answers there. */
+    NO_ANSWER,
+    /** The connection ended before the answer; what was asked may have been done. */
+    ANSWER_LOST,
+    PASSWORD,
+    /** It may be read but not written, or not even read. */
+    NO_RIGHT,
+    TOO_MANY,
+    SERVER_ERROR,
+    QUOTA,
+    /** It answers, but not as a calendar host. */
+    NOT_CALENDARS,
+    /** It answers something that nobody can read. */
+    UNREADABLE,
+    /** It refuses this entry and will again. */
+    REFUSED
+  }
+
+  private final Kind kind;
+  private final transient Optional<Duration> retryAfter;
+
+  private OutsideFault(Kind kind, String message, Optional<Duration> retryAfter, Throwable cause) {
+    super(message, cause);
+    this.kind = kind;
+    this.retryAfter = retryAfter;
+  }
+
+  static OutsideFault of(Kind kind, String message) {
+    return new OutsideFault(kind, message, Optional.empty(), null);
+  }
+
+  static OutsideFault of(Kind kind, String message, Throwable cause) {
+    return new OutsideFault(kind, message, Optional.empty(), cause);
+  }
+
+  static OutsideFault later(Kind kind, String message, Optional<Duration> retryAfter) {
+    return new OutsideFault(kind, message, retryAfter, null);
+  }
+
+  /** This entry alone is refused. */
+  public static OutsideFault refused(String message) {
+    return of(Kind.REFUSED, message);
+  }
+
+  /** Several answers in a row were lost. */
+  public static OutsideFault unanswered() {
+    return of(Kind.NO_ANSWER, "The host does not answer.");
+  }
+
+  public Kind kind() {
+    return kind;
+  }
+
+  /** When to try again, where the host said so (RFC 9110 §10.2.3). */
+  public Optional<Duration> retryAfter() {
+    return retryAfter;
+  }
+
+  /** Whether the whole account is affected, not this entry alone. */
+  public boolean isOfTheAccount() {
+    return kind != Kind.REFUSED && kind != Kind.ANSWER_LOST && kind != Kind.QUOTA;
+  }
+}
