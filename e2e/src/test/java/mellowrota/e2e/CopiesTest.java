@@ -2,159 +2,319 @@ package mellowrota.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
 import java.time.Duration;
-import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
 import mellowrota.standin.Account;
 import mellowrota.standin.Collection;
-import mellowrota.standin.StandIn;
+import mellowrota.standin.Faults;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Copies in an outside calendar: kept true there, and what is changed there comes back. */
 public class CopiesTest {
 
-  private static final Duration SOON = Duration.ofSeconds(20);
+  private static final Duration SOON = Duration.ofSeconds(30);
 
-  private StandIn host;
+  private Outside outside;
   private Server server;
   private Api hana;
   private Api ines;
+  private Api tam;
   private long inesId;
-  private Account account;
+  private long tamId;
+  private Account inesAccount;
   private Collection work;
+  private Collection tams;
+  private Collection other;
 
   @BeforeClass
-  public void begin() throws IOException {
-    host = StandIn.start(0);
-    account = host.account("ines", "outside-pass-4471");
-    work = account.make("work", "Work");
-    account.make("home", "Home");
-    server =
-        Server.started(
-            Database.demo(),
-            "--mellow.outside.allow=127.0.0.1:" + host.port(),
-            "--mellow.copies.wait=0s",
-            "--mellow.copies.again-after=50ms",
-            "--mellow.copies.again-at-most=2s");
+  public void begin() {
+    outside = Outside.start();
+    server = Server.started(Database.demo(), outside.options().toArray(String[]::new));
     hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
+    tam = Api.of(server, "tam");
     inesId = hana.idOf("people", "Ines Okafor");
-    link();
+    tamId = hana.idOf("people", "Tam Birtles");
+    inesAccount = outside.account("ines");
+    work = Outside.work(inesAccount);
+    outside.link(ines, "Ines Okafor, own", inesAccount, "");
+    Account tamAccount = outside.account("tam");
+    tams = Outside.work(tamAccount);
+    outside.link(tam, "Tam Birtles, own", tamAccount, "");
+    Account second = outside.account("ines.other");
+    other = Outside.work(second);
+    outside.link(ines, "Ines Okafor, own", second, ", \"families\": [\"WORK\"]");
   }
 
   @AfterClass(alwaysRun = true)
   public void end() {
     server.close();
-    host.close();
+    outside.close();
   }
 
-  private void link() {
-    long own = ines.idOf("calendars", "Ines Okafor, own");
-    JsonNode tried =
-        ines.post(
-                "/api/v1/links/try",
-                """
-                {"address": "%s", "user": "ines", "password": "outside-pass-4471"}
-                """
-                    .formatted(host.url()))
-            .expect(200)
-            .json();
-    assertThat(tried.get("found").asBoolean()).as(tried.toString()).isTrue();
-    assertThat(tried.get("calendars")).hasSize(2);
-    ines.post(
-            "/api/v1/links",
-            """
-            {"address": "%s", "user": "ines", "password": "outside-pass-4471", "calendars": [
-              {"href": "%s", "writes": %d, "alsoRead": "NOBODY"}]}
-            """
-                .formatted(host.url(), tried.get("calendars").get(0).get("href").asString(), own))
-        .expect(201);
-  }
-
+  /** Led by Ines, supported by Tam. */
   private long ticket(String title, String due) {
     return hana.record(
         """
         {"title": "%s", "place": 1, "due": {"at": "%s"},
-         "people": [{"role": 0, "person": %d}], "details": {"phone": "0555 0142"}}
+         "people": [{"role": 0, "person": %d}, {"role": 1, "person": %d}],
+         "details": {"phone": "0555 0142"}}
         """
-            .formatted(title, due, inesId));
+            .formatted(title, due, inesId, tamId));
   }
 
-  private List<Collection.Stored> titled(String title) {
-    return work.objects().values().stream().filter(one -> unfolded(one).contains(title)).toList();
+  private void due(long record, String local) {
+    Await.until(
+        "the record is due " + local,
+        SOON,
+        () -> record(record).get("due").get("at").asString().startsWith(local));
   }
 
-  private static String unfolded(Collection.Stored one) {
-    return one.text().replace("\r\n ", "");
+  private JsonNode record(long record) {
+    return hana.get("/api/v1/records/" + record).expect(200).json();
   }
 
-  private void awaits(String what, String title, int count) {
-    try {
-      Await.until(what, SOON, () -> titled(title).size() == count);
-    } catch (AssertionError late) {
-      throw new AssertionError(
-          ines.get("/api/v1/links").text() + work.objects().values() + server.log(), late);
-    }
+  /** What became of a change there, once it is known. */
+  private JsonNode change(Api asker, long record, Predicate<JsonNode> which) {
+    JsonNode[] found = new JsonNode[1];
+    Await.until(
+        "the change there is known",
+        SOON,
+        () -> {
+          for (JsonNode one :
+              asker.get("/api/v1/outside-changes?record=" + record).expect(200).json()) {
+            if (which.test(one)) {
+              found[0] = one;
+            }
+          }
+          return found[0] != null;
+        });
+    return found[0];
+  }
+
+  private static Predicate<JsonNode> about(String part, String state) {
+    return one ->
+        one.get("part").asString().equals(part) && one.get("state").asString().equals(state);
   }
 
   @Test
   public void aTicketComesChangesMovesIsHandedOverAndGoes() {
-    long record = ticket("Paddle, stuck; ring \u00c5se", "2026-12-01T13:00");
-    awaits("it stands there", "Paddle\\, stuck\\; ring \u00c5se", 1);
-    Collection.Stored first = titled("Paddle\\, stuck").get(0);
-    assertThat(unfolded(first)).contains("0555 0142").contains("About this copy: ");
+    long record = ticket("Paddle, stuck; ring \u00c5se \\\\ Olu", "2026-12-01T13:00");
+    String escaped = "Paddle\\, stuck\\; ring \u00c5se \\\\ Olu";
+    Collection.Stored first = Outside.awaits(work, escaped).getValue();
+    assertThat(Outside.unfolded(first)).contains("0555 0142").contains("About this copy: ");
     hana.change(record, "{\"title\": \"Paddle freed\"}");
-    awaits("it changed there", "Paddle freed", 1);
-    assertThat(titled("Paddle freed").get(0).uid()).isEqualTo(first.uid());
+    assertThat(Outside.awaits(work, "Paddle freed").getValue().uid()).isEqualTo(first.uid());
     hana.change(record, "{\"due\": {\"at\": \"2026-12-02T15:00\"}}");
-    Await.until(
-        "it moved there",
-        SOON,
-        () -> unfolded(titled("Paddle freed").get(0)).contains("20261202T150000"));
-    long tam = hana.idOf("people", "Tam Birtles");
-    hana.change(record, "{\"people\": [{\"role\": 0, \"person\": %d}]}".formatted(tam));
-    awaits("it is off there", "Paddle freed", 0);
+    Outside.awaits(work, "DTEND;TZID=Europe/London:20261202T150000");
+    hana.change(record, "{\"people\": [{\"role\": 0, \"person\": %d}]}".formatted(tamId));
+    Outside.awaitsNot(work, "Paddle freed");
     hana.change(record, "{\"people\": [{\"role\": 0, \"person\": %d}]}".formatted(inesId));
-    awaits("it is there again", "Paddle freed", 1);
-    assertThat(titled("Paddle freed").get(0).uid()).isEqualTo(first.uid());
+    assertThat(Outside.awaits(work, "Paddle freed").getValue().uid()).isEqualTo(first.uid());
+    hana.change(record, "{\"state\": \"DONE\"}");
+    Outside.awaits(work, "\u2713 ");
     hana.change(record, "{\"state\": \"CANCELLED\"}");
-    awaits("it is off for good", "Paddle freed", 0);
+    Outside.awaitsNot(work, "Paddle freed");
+  }
+
+  @Test
+  public void eachOfTwoCalendarsTakesWhatItIsFor() {
+    ticket("In one of two", "2026-12-01T13:00");
+    hana.record(
+        """
+        {"kind": "SHIFT", "title": "In both of them", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-04T08:00", "end": "2026-12-04T16:00"}]}
+        """
+            .formatted(inesId));
+    Outside.awaits(other, "In both of them");
+    Outside.awaits(work, "In both of them");
+    Outside.awaits(work, "In one of two");
+    assertThat(Outside.saying(other, "In one of two")).isEmpty();
   }
 
   @Test
   public void whatALeadMovesThereMovesTheRecord() {
     long record = ticket("Moved outside", "2026-12-03T13:00");
-    awaits("it stands there", "Moved outside", 1);
-    Collection.Stored one = titled("Moved outside").get(0);
-    put(one, one.text().replace("20261203T130000", "20261203T160000"));
-    again();
+    Outside.edit(work, "Moved outside", "20261203T130000", "20261203T160000");
+    Outside.again(ines);
+    due(record, "2026-12-03T16:00");
+    assertThat(change(ines, record, about("TIMES", "TAKEN")).get("theirs").asString())
+        .contains("2026-12-03T16:00");
     Await.until(
-        "the record moved",
+        "Tam's copy follows",
         SOON,
         () ->
-            hana.get("/api/v1/records/" + record)
-                .json()
-                .get("due")
-                .get("at")
-                .asString()
-                .startsWith("2026-12-03T16:00"));
+            Outside.saying(tams, "Moved outside")
+                .filter(one -> Outside.unfolded(one.getValue()).contains("20261203T160000"))
+                .isPresent());
+    JsonNode history = hana.get("/api/v1/records/" + record + "/history").expect(200).json();
+    assertThat(history.toString()).contains("moved in their own calendar").contains("Ines Okafor");
   }
 
-  private void put(Collection.Stored one, String text) {
-    String name =
-        work.objects().entrySet().stream()
-            .filter(e -> e.getValue().uid().equals(one.uid()))
-            .findFirst()
-            .orElseThrow()
-            .getKey();
-    assertThat(work.put(name, text, before -> true)).isEqualTo(Collection.Outcome.CHANGED);
+  @Test
+  public void whatSupportMovesThereIsProposedAndTakenOrPutBack() {
+    long record = ticket("Asked about", "2026-12-03T13:00");
+    Outside.edit(tams, "Asked about", "20261203T130000", "20261203T170000");
+    Outside.again(tam);
+    JsonNode proposal = change(hana, record, about("TIMES", "PROPOSED"));
+    assertThat(proposal.get("stays").asBoolean()).isTrue();
+    assertThat(record(record).get("due").get("at").asString()).startsWith("2026-12-03T13:00");
+    hana.change(record, "{\"title\": \"Asked about it\"}");
+    assertThat(Outside.unfolded(Outside.awaits(tams, "Asked about it").getValue()))
+        .as("what is proposed stays there, though the title changed")
+        .contains("20261203T170000");
+    String address = "/api/v1/outside-changes/" + proposal.get("id").asLong();
+    hana.post(address + "/take", "{}").expect(204);
+    due(record, "2026-12-03T17:00");
+    assertThat(hana.post(address + "/take", "{}").expect(409).text()).contains("decided-already");
+
+    Outside.edit(tams, "Asked about it", "20261203T170000", "20261203T180000");
+    Outside.again(tam);
+    JsonNode second = change(hana, record, about("TIMES", "PROPOSED"));
+    tam.post("/api/v1/outside-changes/" + second.get("id").asLong() + "/put-back", "{}")
+        .expect(204);
+    Await.until(
+        "it is put back",
+        SOON,
+        () ->
+            Outside.unfolded(Outside.awaits(tams, "Asked about it").getValue())
+                .contains("20261203T170000"));
+    due(record, "2026-12-03T17:00");
   }
 
-  private void again() {
-    long link = ines.get("/api/v1/links").json().get(0).get("id").asLong();
-    ines.post("/api/v1/links/" + link + "/again", "{}").expect(204);
+  @Test
+  public void aTitleIsProposedANoteIsTakenAndWhatIsNotOursStays() {
+    long record = ticket("Plain speech", "2026-12-03T13:00");
+    Outside.edit(
+        work,
+        "Plain speech",
+        "END:VEVENT",
+        "COLOR:tomato\r\nX-MINE:kept\r\nBEGIN:VALARM\r\nACTION:DISPLAY\r\n"
+            + "TRIGGER:-PT3H\r\nDESCRIPTION:mine\r\nEND:VALARM\r\nEND:VEVENT");
+    Outside.edit(work, "Plain speech", "Plain speech", "Other words");
+    Outside.edit(
+        work, "Other words", "\\n\\nAbout this copy", "\\nkey is with Olu\\n\\nAbout this copy");
+    Outside.again(ines);
+    JsonNode title = change(ines, record, about("TITLE", "PROPOSED"));
+    assertThat(title.get("theirs").asString()).contains("Other words");
+    change(ines, record, about("NOTE", "TAKEN"));
+    assertThat(record(record).get("details").toString()).contains("key is with Olu");
+    hana.change(record, "{\"due\": {\"at\": \"2026-12-03T14:00\"}}");
+    Outside.awaits(work, "20261203T140000");
+    String text = Outside.unfolded(Outside.awaits(work, "Other words").getValue());
+    assertThat(text).contains("COLOR:tomato", "X-MINE:kept", "TRIGGER:-PT3H", "key is with Olu");
+  }
+
+  @Test
+  public void whatIsTakenOffThereIsProposedOrPutBack() {
+    long record = ticket("Thrown away", "2026-12-03T13:00");
+    Map.Entry<String, Collection.Stored> one = Outside.awaits(work, "Thrown away");
+    work.delete(one.getKey(), before -> true);
+    Outside.again(ines);
+    JsonNode proposal = change(hana, record, about("DELETED", "PROPOSED"));
+    assertThat(Outside.saying(work, "Thrown away")).isEmpty();
+    hana.post("/api/v1/outside-changes/" + proposal.get("id").asLong() + "/put-back", "{}")
+        .expect(204);
+    assertThat(Outside.awaits(work, "Thrown away").getValue().uid())
+        .isEqualTo(one.getValue().uid());
+  }
+
+  @Test
+  public void whatIsMadeToRepeatThereIsPutBackWithAWord() {
+    long record = ticket("Again and again", "2026-12-03T13:00");
+    Outside.edit(work, "Again and again", "END:VEVENT", "RRULE:FREQ=WEEKLY\r\nEND:VEVENT");
+    Outside.again(ines);
+    assertThat(change(ines, record, about("REPEATS", "PUT_BACK")).get("words").asString())
+        .contains("put back");
+    Outside.awaitsNot(work, "RRULE");
+    Outside.awaits(work, "Again and again");
+  }
+
+  @DataProvider
+  public Object[][] slowerPaths() {
+    return new Object[][] {
+      {Faults.Mode.NO_SYNC}, {Faults.Mode.NO_CTAG}, {Faults.Mode.NO_ETAG_ON_PUT},
+    };
+  }
+
+  /** A host that knows less is read by a slower path that is still right. */
+  @Test(dataProvider = "slowerPaths", priority = 1)
+  public void aHostThatKnowsLessIsReadAllTheSame(Faults.Mode mode) {
+    inesAccount.faults().set(Faults.Mode.NO_SYNC, true);
+    inesAccount.faults().set(mode, true);
+    try {
+      String title = "Read by " + mode;
+      long record = ticket(title, "2026-12-05T13:00");
+      Outside.edit(work, title, "20261205T130000", "20261205T150000");
+      Outside.again(ines);
+      due(record, "2026-12-05T15:00");
+    } finally {
+      inesAccount.faults().clear();
+    }
+  }
+
+  @DataProvider
+  public Object[][] troubles() {
+    return new Object[][] {
+      {Faults.Mode.WRONG_PASSWORD, "PASSWORD"},
+      {Faults.Mode.QUOTA, "QUOTA"},
+      {Faults.Mode.READ_ONLY, "NO_RIGHT"},
+      {Faults.Mode.DEAD, ""},
+    };
+  }
+
+  /** Nothing is lost by an outage: it says why, and goes when it is over. */
+  @Test(dataProvider = "troubles", priority = 1)
+  public void anOutageIsToldAndOver(Faults.Mode mode, String fault) {
+    inesAccount.faults().set(mode, true);
+    String title = "Sent after " + mode;
+    long record;
+    try {
+      record = ticket(title, "2026-12-06T13:00");
+      Await.until(
+          "it is told",
+          SOON,
+          () -> {
+            for (JsonNode one : ines.get("/api/v1/copies?record=" + record).json()) {
+              if (one.get("there").asString().equals("Work") && one.has("fault")) {
+                return one.get("fault").asString().contains(fault);
+              }
+            }
+            return false;
+          });
+      assertThat(Outside.saying(work, title)).isEmpty();
+      Outside.awaits(tams, title);
+    } finally {
+      inesAccount.faults().clear();
+    }
+    Outside.again(ines);
+    Outside.awaits(work, title);
+  }
+
+  /** Once more nobody's password is anywhere but at the host. */
+  @Test(priority = 2)
+  public void nobodyIsToldAPassword() {
+    assertThat(ines.get("/api/v1/links").text()).doesNotContain(Outside.PASSWORD);
+    assertThat(hana.get("/api/v1/links").text()).doesNotContain("ines");
+    assertThat(server.log()).doesNotContain(Outside.PASSWORD);
+    assertThat(server.database().dump()).doesNotContain(Outside.PASSWORD);
+  }
+
+  @Test(priority = 3)
+  public void anEndedLinkTakesOffWhatStandsThere() {
+    Account account = outside.account("ines.third");
+    Collection third = Outside.work(account);
+    long link = outside.link(ines, "Ines Okafor, own", account, "");
+    ticket("To be taken off", "2026-12-07T13:00");
+    Outside.awaits(third, "To be taken off");
+    ines.delete("/api/v1/links/" + link).expect(204);
+    Await.until("nothing stands there", SOON, () -> third.objects().isEmpty());
+    Await.until(
+        "the link is gone", SOON, () -> !ines.get("/api/v1/links").text().contains("ines.third"));
   }
 }

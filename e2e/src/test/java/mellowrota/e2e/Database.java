@@ -44,6 +44,16 @@ final class Database {
     return "jdbc:postgresql://" + environment("MELLOW_TEST_DB") + "/" + name;
   }
 
+  /** All of it as text. */
+  String dump() {
+    StringBuilder all = new StringBuilder();
+    for (String table :
+        query("select tablename from pg_tables where schemaname = 'public' order by 1")) {
+      query("select t::text from \"" + table + "\" t").forEach(row -> all.append(row).append('\n'));
+    }
+    return all.toString();
+  }
+
   /** Where the keys to what is sealed in it are. */
   Path keys() {
     return Path.of(environment("MELLOW_TEST_WORK"), name + ".keys");

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import mellowrota.core.calendar.Audience;
@@ -532,6 +533,11 @@ public final class Sight {
         .find(entry.key().calendar())
         .map(calendar -> wordings.on(calendar.owner(), entry.wording(), record.kind()))
         .orElseGet(() -> wordings.of(entry.wording(), record.kind()));
+  }
+
+  /** What one pattern of an entry's wording asks for. */
+  public Set<DetailKey> asked(WorkRecord record, Entry entry, Function<Wording, Pattern> pattern) {
+    return pattern.apply(wordingOf(record, entry)).asksFor();
   }
 
   /** Times need no asking; margins are asked for by the rule's shape. */

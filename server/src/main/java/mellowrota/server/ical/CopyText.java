@@ -34,6 +34,8 @@ public final class CopyText {
   /** Begins the line that says what becomes of changes made there; it is no part of the text. */
   private static final String ABOUT = "About this copy: ";
 
+  private static final String ALARM = "UID:mellow-rota-alarm-";
+
   /** What is ours in an event, and so is written over. */
   private static final Set<String> OURS =
       Set.of(
@@ -226,10 +228,16 @@ public final class CopyText {
     return Optional.empty();
   }
 
-  /** Our text with the line that says what becomes of changes made there. */
+  /** Our text with the line that says what becomes of changes made there, our alarms named. */
   public static String about(String ours, String words) {
     Raw calendar = raw(ours).orElseThrow();
     Raw event = event(calendar).orElseThrow();
+    int n = 0;
+    for (Raw one : event.inside()) {
+      if (isAlarm(one)) {
+        one.lines().add(ALARM + event.line("UID").orElseThrow().substring(4) + "-" + n++);
+      }
+    }
     String old =
         event.line("DESCRIPTION").map(line -> line.substring(line.indexOf(':') + 1)).orElse("");
     setText(event, "DESCRIPTION", (old.isEmpty() ? "" : old + "\\n\\n") + escape(ABOUT + words));
@@ -259,11 +267,9 @@ public final class CopyText {
    *
    * @param ours as it would be written anew
    * @param stands what stands there
-   * @param sent what we last wrote or saw there, to know which alarms were ours
    * @param wanted what it is to say; where that is not what ours says, it is what stands there
    */
-  public static String over(
-      String ours, String stands, Optional<String> sent, Content wanted, Content says) {
+  public static String over(String ours, String stands, Content wanted, Content says) {
     Optional<Raw> standing = raw(stands);
     Optional<Raw> theirs = standing.flatMap(CopyText::event);
     Raw calendar = raw(ours).orElseThrow();
@@ -277,7 +283,7 @@ public final class CopyText {
         event.lines().add(line);
       }
     }
-    alarms(event, theirs.get(), sent.flatMap(CopyText::raw).flatMap(CopyText::event));
+    alarms(event, theirs.get());
     zones(calendar, standing.get(), event);
     return Folding.refold(calendar.text());
   }
@@ -311,22 +317,14 @@ public final class CopyText {
     }
   }
 
-  /** Ours that they took away stay away; theirs stay. */
-  private static void alarms(Raw event, Raw theirs, Optional<Raw> sent) {
-    Set<String> there = new HashSet<>();
-    List<Raw> standing = theirs.inside().stream().filter(CopyText::isAlarm).toList();
-    standing.forEach(one -> there.add(trigger(one)));
+  /** Theirs stay; ours are known by their UID (RFC 9074 §4), or by ringing at the same time. */
+  private static void alarms(Raw event, Raw theirs) {
     Set<String> ours = new HashSet<>();
-    sent.ifPresent(
-        one -> one.inside().stream().filter(CopyText::isAlarm).forEach(a -> ours.add(trigger(a))));
-    event
-        .inside()
-        .removeIf(
-            one -> isAlarm(one) && ours.contains(trigger(one)) && !there.contains(trigger(one)));
-    Set<String> written = new HashSet<>();
-    event.inside().forEach(one -> written.add(trigger(one)));
-    standing.stream()
-        .filter(one -> !ours.contains(trigger(one)) && !written.contains(trigger(one)))
+    event.inside().stream().filter(CopyText::isAlarm).forEach(one -> ours.add(trigger(one)));
+    theirs.inside().stream()
+        .filter(CopyText::isAlarm)
+        .filter(one -> one.line("UID").filter(uid -> uid.startsWith(ALARM)).isEmpty())
+        .filter(one -> !ours.contains(trigger(one)))
         .forEach(event.inside()::add);
   }
 

@@ -155,7 +155,7 @@ class Courier {
       keep(round, () -> copies.found(copy, stands, copy.etag(), copy.written(), false));
       return;
     }
-    String text = CopyText.over(ours.text(), stands, copy.stands(), wanted, ours.content());
+    String text = CopyText.over(ours.text(), stands, wanted, ours.content());
     keep(round, () -> copies.attempts(copy, text, Optional.of(ours.tag())));
     if (copy.etag().isEmpty()) {
       // Nothing to make a condition of: what stands there is looked at right before.

@@ -89,6 +89,14 @@ class Takings {
     return change(person, copy, body, key);
   }
 
+  /** Gives the record another title. */
+  long title(PersonId person, CopyStore.Copy copy, String title, String key) {
+    ObjectNode body = json.createObjectNode();
+    body.put("title", title);
+    body.put("reason", "renamed in an outside calendar");
+    return change(person, copy, body, key);
+  }
+
   /**
    * Moves the record as the entry was moved there.
    *

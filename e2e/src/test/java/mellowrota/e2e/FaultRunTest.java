@@ -1,0 +1,382 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Duration;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import java.util.TreeMap;
+import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
+import mellowrota.standin.Faults;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Many changes over many links at a host that is slow, sick and forgetful, with the server killed
+ * in between and somebody editing at the other end: nothing is lost, doubled or wrong. What should
+ * stand there is known by a model of this test's own, and the host is read directly. {@code
+ * -Dfaults=2000,20,20} runs as many changes, links and kills; a seed makes it repeat.
+ */
+public class FaultRunTest {
+
+  private static final String[] PEOPLE = {"ines", "tam", "wren"};
+  private static final String[] NAMES = {"Ines Okafor", "Tam Birtles", "Wren Adeyemi"};
+  private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
+  private static final Duration QUIET = Duration.ofSeconds(180);
+
+  private final int[] size = size();
+  private final long seed = Long.getLong("seed", 11);
+
+  private static int[] size() {
+    return java.util.Arrays.stream(System.getProperty("faults", "200,6,3").split(","))
+        .mapToInt(Integer::parseInt)
+        .toArray();
+  }
+
+  /** What the test knows of a ticket. */
+  private static final class Ticket {
+    final long id;
+    final int lead;
+    String title;
+    LocalDateTime due;
+    boolean cancelled;
+
+    /** What somebody changed of it in one calendar, once. */
+    String edited = "";
+
+    Collection there;
+    String theirs = "";
+
+    Ticket(long id, int lead, String title, LocalDateTime due) {
+      this.id = id;
+      this.lead = lead;
+      this.title = title;
+      this.due = due;
+    }
+  }
+
+  private Outside outside;
+  private Server server;
+  private Server second;
+  private final Map<Integer, List<Account>> accounts = new HashMap<>();
+  private final List<Ticket> tickets = new ArrayList<>();
+  private final Api[] leads = new Api[PEOPLE.length];
+  private final long[] ids = new long[PEOPLE.length];
+  private Api hana;
+  private int made;
+
+  @Test
+  public void nothingIsLostDoubledOrWrong() {
+    run(1);
+  }
+
+  @Test
+  public void norWithTwoProcesses() {
+    run(2);
+  }
+
+  private void run(int processes) {
+    accounts.clear();
+    tickets.clear();
+    made = 0;
+    SplittableRandom random = new SplittableRandom(seed);
+    Database database = Database.demo();
+    outside = Outside.start();
+    server = Server.started(database, outside.options().toArray(String[]::new));
+    second =
+        processes == 2 ? Server.started(database, outside.options().toArray(String[]::new)) : null;
+    try {
+      begin();
+      trouble(true);
+      int kills = size[2];
+      for (int i = 0; i < size[0]; i++) {
+        if (i == size[0] / 3) {
+          outage(true);
+        } else if (i == 2 * size[0] / 3) {
+          outage(false);
+        }
+        step(random, i);
+        if (kills > 0 && i % (size[0] / size[2]) == size[0] / size[2] / 2) {
+          kills--;
+          restart(kills);
+        }
+      }
+      trouble(false);
+      outage(false);
+      settle();
+      audit();
+    } finally {
+      server.close();
+      if (second != null) {
+        second.close();
+      }
+      outside.close();
+    }
+  }
+
+  private void begin() {
+    hana = Api.of(server, "hana");
+    for (int i = 0; i < PEOPLE.length; i++) {
+      leads[i] = Api.of(server, PEOPLE[i]);
+      ids[i] = hana.idOf("people", NAMES[i]);
+      accounts.put(i, new ArrayList<>());
+    }
+    for (int n = 0; n < size[1]; n++) {
+      int who = n % PEOPLE.length;
+      Account account = outside.account(PEOPLE[who] + n);
+      account.faults().seed(seed * 1000 + n);
+      accounts.get(who).add(account);
+      outside.link(leads[who], NAMES[who] + ", own", account, "");
+    }
+  }
+
+  private List<Account> all() {
+    return accounts.values().stream().flatMap(List::stream).toList();
+  }
+
+  private void trouble(boolean on) {
+    double chance = on ? 0.04 : 0;
+    for (Account one : all()) {
+      for (Faults.Chance what : Faults.Chance.values()) {
+        one.faults().set(what, chance);
+      }
+    }
+  }
+
+  /** Two links each, as far as there are as many. */
+  private void outage(boolean on) {
+    List<Account> all = all();
+    Faults.Mode[] modes = {
+      Faults.Mode.WRONG_PASSWORD, Faults.Mode.QUOTA, Faults.Mode.READ_ONLY, Faults.Mode.NO_SYNC,
+    };
+    for (int i = 0; i < Math.min(all.size(), 2 * modes.length); i++) {
+      all.get(i).faults().set(modes[i % modes.length], on);
+    }
+  }
+
+  private void restart(int left) {
+    Server one = second != null && left % 2 == 0 ? second : server;
+    one.kill();
+    one.begin();
+    if (one == server) {
+      server.ready();
+    }
+  }
+
+  /** One change: a new ticket, another title or time, handed over, cancelled; or one over there. */
+  private void step(SplittableRandom random, int i) {
+    if (i % 10 == 9 && edit(random)) {
+      return;
+    }
+    List<Ticket> open = tickets.stream().filter(one -> !one.cancelled).toList();
+    if (open.size() < 8 || random.nextInt(3) == 0) {
+      make(random);
+      return;
+    }
+    Ticket one = open.get(random.nextInt(open.size()));
+    switch (random.nextInt(8)) {
+      case 0 -> {
+        if (one.edited.isEmpty()) {
+          one.cancelled = true;
+          change(one, "{\"state\": \"CANCELLED\"}");
+        }
+      }
+      case 1, 2, 3 -> {
+        if (!one.edited.equals("TIMES")) {
+          one.due = one.due.plusMinutes(15L * (1 + random.nextInt(8)));
+          change(one, "{\"due\": {\"at\": \"%s\"}}".formatted(one.due));
+        }
+      }
+      default -> {
+        if (!one.edited.equals("TITLE")) {
+          one.title = "Run " + ++made + " \u00e6, of; " + one.id + " end";
+          change(one, "{\"title\": \"%s\"}".formatted(one.title));
+        }
+      }
+    }
+  }
+
+  private void make(SplittableRandom random) {
+    int lead = random.nextInt(PEOPLE.length);
+    String title = "Run " + ++made + " new end";
+    LocalDateTime due = LocalDateTime.of(2026, 12, 1, 9, 0).plusMinutes(15L * random.nextInt(2000));
+    long id =
+        hana.record(
+            """
+            {"title": "%s", "due": {"at": "%s"}, "people": [{"role": 0, "person": %d}]}
+            """
+                .formatted(title, due, ids[lead]));
+    tickets.add(new Ticket(id, lead, title, due));
+  }
+
+  private void change(Ticket one, String body) {
+    hana.change(one.id, body);
+  }
+
+  /** Somebody changes an entry over there, each at most once, and not what we change too. */
+  private boolean edit(SplittableRandom random) {
+    List<Ticket> free =
+        tickets.stream().filter(one -> !one.cancelled && one.edited.isEmpty()).toList();
+    if (free.isEmpty()) {
+      return false;
+    }
+    Ticket one = free.get(random.nextInt(free.size()));
+    List<Account> where = accounts.get(one.lead);
+    Collection there = Outside.work(where.get(random.nextInt(where.size())));
+    Map.Entry<String, Collection.Stored> stored = entry(there, one);
+    if (stored == null) {
+      return false;
+    }
+    String text = Outside.unfolded(stored.getValue());
+    String changed;
+    if (random.nextBoolean()) {
+      one.edited = "TIMES";
+      one.theirs = STAMP.format(one.due.plusHours(1));
+      changed =
+          text.replace(
+              "DTEND;TZID=Europe/London:" + STAMP.format(one.due),
+              "DTEND;TZID=Europe/London:" + one.theirs);
+      one.due = one.due.plusHours(1);
+    } else {
+      one.edited = "TITLE";
+      one.theirs = "Theirs " + one.id + " end";
+      changed = text.replace(escaped(one.title), one.theirs);
+    }
+    if (changed.equals(text)) {
+      throw new AssertionError("nothing to edit in " + text);
+    }
+    one.there = there;
+    // Whatever comes between is no edit of what was read.
+    Collection.Outcome outcome =
+        there.put(
+            stored.getKey(),
+            changed,
+            now -> now.filter(was -> was.etag().equals(stored.getValue().etag())).isPresent());
+    if (outcome != Collection.Outcome.CHANGED) {
+      if (one.edited.equals("TIMES")) {
+        one.due = one.due.minusHours(1);
+      }
+      one.edited = "";
+      one.there = null;
+      return false;
+    }
+    return true;
+  }
+
+  private static String escaped(String title) {
+    return title.replace(";", "\\;").replace(",", "\\,");
+  }
+
+  /** The entry as it stands there now with what we last said of it. */
+  private static Map.Entry<String, Collection.Stored> entry(Collection there, Ticket one) {
+    return there.objects().entrySet().stream()
+        .filter(e -> Outside.unfolded(e.getValue()).contains(escaped(one.title)))
+        .filter(
+            e ->
+                Outside.unfolded(e.getValue())
+                    .contains("DTEND;TZID=Europe/London:" + STAMP.format(one.due)))
+        .findFirst()
+        .orElse(null);
+  }
+
+  /** Until nothing is open any more and everything was read once more. */
+  private void settle() {
+    for (int round = 0; round < 2; round++) {
+      for (Api lead : leads) {
+        Outside.again(lead);
+      }
+      Await.until("nothing is open: " + open(), QUIET, () -> open().isEmpty());
+    }
+  }
+
+  private List<String> open() {
+    return server
+        .database()
+        .query(
+            """
+            select 'copy ' || c.entry || ' ' || c.state || ' ' || coalesce(c.fault, '') from copy c
+              where c.due_at is not null
+            union all select 'reading ' || l.id from link_calendar l
+              where l.read_due <= now()
+            union all select 'link ' || k.id || ' ' || k.fault from link k where k.fault is not null
+            """);
+  }
+
+  private void audit() {
+    Map<Long, List<JsonNode>> told = new HashMap<>();
+    for (Api lead : leads) {
+      for (JsonNode one : lead.get("/api/v1/outside-changes").expect(200).json()) {
+        told.computeIfAbsent(one.get("record").asLong(), key -> new ArrayList<>()).add(one);
+      }
+    }
+    List<String> wrong = new ArrayList<>();
+    for (int who = 0; who < PEOPLE.length; who++) {
+      for (Account account : accounts.get(who)) {
+        audit(account, who, wrong);
+      }
+    }
+    int edits = 0;
+    for (Ticket one : tickets) {
+      if (!one.edited.isEmpty()) {
+        edits++;
+        boolean known =
+            told.getOrDefault(one.id, List.of()).stream()
+                .anyMatch(change -> change.get("part").asString().equals(one.edited));
+        if (!known) {
+          wrong.add("an edit of " + one.title + " vanished: " + one.edited);
+        }
+      }
+    }
+    assertThat(edits).as("edits over there").isGreaterThan(size[0] / 40);
+    assertThat(wrong).as("seed %s", seed).isEmpty();
+  }
+
+  private void audit(Account account, int who, List<String> wrong) {
+    Collection there = Outside.work(account);
+    Map<String, Integer> standing = new TreeMap<>();
+    for (Collection.Stored one : there.objects().values()) {
+      String text = Outside.unfolded(one);
+      if (text.contains("Run ") || text.contains("Theirs ")) {
+        standing.merge(said(text), 1, Integer::sum);
+      }
+    }
+    Map<String, Integer> wanted = new TreeMap<>();
+    for (Ticket one : tickets) {
+      if (one.lead == who && !one.cancelled) {
+        boolean held = one.edited.equals("TITLE") && one.there == there;
+        wanted.merge(
+            (held ? one.theirs : escaped(one.title)) + " until " + STAMP.format(one.due),
+            1,
+            Integer::sum);
+      }
+    }
+    if (!standing.equals(wanted)) {
+      Map<String, Integer> lost = new TreeMap<>(wanted);
+      lost.keySet().removeAll(standing.keySet());
+      Map<String, Integer> over = new TreeMap<>(standing);
+      over.keySet().removeAll(wanted.keySet());
+      wrong.add(
+          account.name() + ": lost " + lost.keySet() + ", too much " + over + standing.values());
+    }
+  }
+
+  private static String said(String text) {
+    String title = line(text, "SUMMARY");
+    int from = Math.max(title.indexOf("Run "), title.indexOf("Theirs "));
+    return title.substring(from, title.indexOf(" end", from) + 4) + " until " + line(text, "DTEND");
+  }
+
+  private static String line(String text, String name) {
+    return text.lines()
+        .filter(one -> one.startsWith(name + ":") || one.startsWith(name + ";"))
+        .map(one -> one.substring(one.indexOf(':') + 1))
+        .reduce((one, other) -> other)
+        .orElse("");
+  }
+}

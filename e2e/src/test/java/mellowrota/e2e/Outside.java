@@ -1,0 +1,122 @@
+package mellowrota.e2e;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
+import mellowrota.standin.StandIn;
+import tools.jackson.databind.JsonNode;
+
+/** An outside calendar host beside a server that may reach it. */
+final class Outside implements AutoCloseable {
+
+  static final String PASSWORD = "outside-pass-4471";
+  private static final Duration SOON = Duration.ofSeconds(30);
+
+  private final StandIn host;
+
+  private Outside(StandIn host) {
+    this.host = host;
+  }
+
+  static Outside start() {
+    try {
+      return new Outside(StandIn.start(0));
+    } catch (IOException failure) {
+      throw new AssertionError("the host cannot be started", failure);
+    }
+  }
+
+  StandIn host() {
+    return host;
+  }
+
+  /** What a server needs to reach it, with short waits so that tests need not. */
+  List<String> options() {
+    return List.of(
+        "--mellow.outside.allow=127.0.0.1:" + host.port(),
+        "--mellow.copies.wait=0s",
+        "--mellow.copies.again-after=50ms",
+        "--mellow.copies.again-at-most=2s",
+        "--mellow.copies.look-every=100ms",
+        "--mellow.copies.lease=3s");
+  }
+
+  /** An account with a calendar to write to. */
+  Account account(String name) {
+    Account account = host.account(name, PASSWORD);
+    account.make("work", "Work");
+    return account;
+  }
+
+  static Collection work(Account account) {
+    return account.collection("work").orElseThrow();
+  }
+
+  /** Links an account's calendar to somebody's own one. */
+  long link(Api who, String ownCalendar, Account account, String more) {
+    return link(
+        who,
+        """
+        {"address": "%s", "user": "%s", "password": "%s", "calendars": [
+          {"href": "%sdav/%s/work/", "writes": %d, "alsoRead": "NOBODY"%s}]}
+        """
+            .formatted(
+                host.url(),
+                account.name(),
+                PASSWORD,
+                host.url(),
+                account.name(),
+                who.idOf("calendars", ownCalendar),
+                more));
+  }
+
+  static long link(Api who, String body) {
+    return who.post("/api/v1/links", body).expect(201).json().get("id").asLong();
+  }
+
+  /** Has the accounts read now. */
+  static void again(Api who) {
+    for (JsonNode link : who.get("/api/v1/links").expect(200).json()) {
+      who.post("/api/v1/links/" + link.get("id").asLong() + "/again", "{}").expect(204);
+    }
+  }
+
+  /** The one entry whose lines, unfolded, say this. */
+  static Optional<Map.Entry<String, Collection.Stored>> saying(Collection calendar, String text) {
+    return calendar.objects().entrySet().stream()
+        .filter(one -> unfolded(one.getValue()).contains(text))
+        .findFirst();
+  }
+
+  static String unfolded(Collection.Stored one) {
+    return one.text().replace("\r\n ", "");
+  }
+
+  static Map.Entry<String, Collection.Stored> awaits(Collection calendar, String text) {
+    Await.until("it stands there: " + text, SOON, () -> saying(calendar, text).isPresent());
+    return saying(calendar, text).orElseThrow();
+  }
+
+  static void awaitsNot(Collection calendar, String text) {
+    Await.until("it stands there no longer: " + text, SOON, () -> saying(calendar, text).isEmpty());
+  }
+
+  /** Somebody changes an entry there. */
+  static void edit(Collection calendar, String saying, String what, String into) {
+    Map.Entry<String, Collection.Stored> one = awaits(calendar, saying);
+    String text = unfolded(one.getValue());
+    if (!text.contains(what)) {
+      throw new AssertionError("it does not say " + what + ":\n" + text);
+    }
+    calendar.put(one.getKey(), text.replace(what, into), before -> true);
+  }
+
+  @Override
+  public void close() {
+    host.close();
+  }
+}

@@ -1,0 +1,291 @@
+package mellowrota.server.links;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.sight.Sight;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Copies and what was changed in them, over HTTP. */
+@RestController
+@RequestMapping("/api/v1")
+class CopiesController {
+
+  private static final int MOST = 500;
+
+  private final Decisions decisions;
+  private final RecordStore records;
+  private final RecordAccess access;
+  private final Worlds worlds;
+  private final JdbcClient jdbc;
+
+  CopiesController(
+      Decisions decisions,
+      RecordStore records,
+      RecordAccess access,
+      Worlds worlds,
+      JdbcClient jdbc) {
+    this.decisions = decisions;
+    this.records = records;
+    this.access = access;
+    this.worlds = worlds;
+    this.jdbc = jdbc;
+  }
+
+  /** How a copy is, as the API says it. */
+  enum CopyState {
+    WAITS,
+    SENDING,
+    SENT,
+    REFUSED,
+    OFF,
+    ASKED_OFF,
+    TAKEN_OFF_THERE,
+    /** Somebody changed it there, and nobody has decided yet. */
+    CHANGED_THERE
+  }
+
+  @Schema(name = "Copy")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record CopyView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long link,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String there,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) CopyState state,
+      @Schema(description = "Seconds until it goes out, or is tried again") Long dueIn,
+      @Schema(description = "Since when it has been open") Instant openSince,
+      Instant sentAt,
+      @Schema(description = "Why it did not go, as a code") String fault,
+      String faultWords) {}
+
+  @Schema(name = "OutsideChange")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record ChangeView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String there,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS")
+          String part,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sent,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String theirs,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ours,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Changes.State state,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It stands there still")
+          boolean stays,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words) {}
+
+  @GetMapping("/copies")
+  @Operation(
+      summary =
+          "Copies of the asker's own calendar and of work they coordinate; what is open first")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CopyView> copies(Asker asker, @RequestParam(required = false) Long record) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    List<Row> rows = rows(record, me);
+    Map<RecordId, WorkRecord> loaded = new HashMap<>();
+    records
+        .load(rows.stream().map(row -> RecordId.of(row.record())).distinct().toList(), false)
+        .forEach(one -> loaded.put(one.id(), one));
+    List<CopyView> found = new ArrayList<>();
+    for (Row row : rows) {
+      RecordAccess.Standing standing =
+          access.standing(world, me, loaded.get(RecordId.of(row.record())));
+      boolean mine = row.person() != 0 && row.person() == me.id().value();
+      if (mine || standing.isOffice() && standing.opens()) {
+        found.add(view(world, standing, row, mine || me.isCoordinator()));
+      }
+    }
+    return found;
+  }
+
+  private record Row(
+      long link,
+      long person,
+      String name,
+      long calendar,
+      long record,
+      String state,
+      Long dueIn,
+      Instant openSince,
+      Instant sentAt,
+      String fault,
+      String faultWords,
+      boolean changed) {}
+
+  private List<Row> rows(Long record, Person me) {
+    return jdbc.sql(
+            """
+            select k.id, coalesce(k.person, 0), l.name, e.calendar, e.record, c.state,
+              extract(epoch from c.due_at - now())::bigint, c.open_since, c.sent_at,
+              coalesce(c.fault, k.fault), coalesce(c.fault_words, k.fault_words),
+              exists (select 1 from outside_change o where o.link_calendar = c.link_calendar
+                and o.entry = c.entry and o.state = 'PROPOSED')
+            from copy c join link_calendar l on l.id = c.link_calendar join link k on k.id = l.link
+              join entry e on e.id = c.entry
+            where k.ended_at is null and c.state <> 'OFF'
+              and (:record::bigint is null or e.record = :record)
+              and (:office or k.person = :me)
+            order by c.due_at is null, c.due_at, c.sent_at desc, c.entry limit :most
+            """)
+        .param("record", record)
+        .param("office", me.isCoordinator() || me.isTeamCoordinator())
+        .param("me", me.id().value())
+        .param("most", MOST)
+        .query(
+            (row, n) ->
+                new Row(
+                    row.getLong(1),
+                    row.getLong(2),
+                    row.getString(3),
+                    row.getLong(4),
+                    row.getLong(5),
+                    row.getString(6),
+                    row.getObject(7, Long.class),
+                    LinkStore.moment(row, "open_since").orElse(null),
+                    LinkStore.moment(row, "sent_at").orElse(null),
+                    row.getString(10),
+                    row.getString(11),
+                    row.getBoolean(12)))
+        .list();
+  }
+
+  private static CopyView view(
+      World world, RecordAccess.Standing standing, Row row, boolean mayKnowWhere) {
+    boolean open = row.dueIn() != null;
+    return new CopyView(
+        row.link(),
+        owner(world, row.person()),
+        // How an account names its calendars is its owner's affair.
+        mayKnowWhere ? row.name() : "",
+        row.calendar(),
+        world.calendars().find(CalendarId.of(row.calendar())).map(Calendar::name).orElse(""),
+        row.record(),
+        title(standing),
+        row.changed() ? CopyState.CHANGED_THERE : CopyState.valueOf(row.state()),
+        open ? Math.max(0, row.dueIn()) : null,
+        row.openSince(),
+        row.sentAt(),
+        open ? row.fault() : null,
+        open ? row.faultWords() : null);
+  }
+
+  private static String owner(World world, long person) {
+    return person == 0 ? "The house" : ReaderWords.name(world, PersonId.of(person));
+  }
+
+  private static String title(RecordAccess.Standing standing) {
+    if (standing.sees(DetailKey.TITLE)) {
+      return Optional.ofNullable(standing.record().details().get(DetailKey.TITLE))
+          .map(mellowrota.core.work.DetailValue::text)
+          .orElse(standing.record().ref());
+    }
+    return Sight.BARE_TITLE;
+  }
+
+  @PostMapping("/copies/send-now")
+  @Operation(summary = "Sends at once what waits of the asker's copies, or of a record's")
+  @Transactional
+  public ResponseEntity<Void> sendNow(Asker asker, @RequestParam(required = false) Long record) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    boolean office = me.isCoordinator();
+    jdbc.sql(
+            """
+            update copy c set due_at = now() from link_calendar l, link k, entry e
+            where l.id = c.link_calendar and k.id = l.link and e.id = c.entry
+              and c.due_at > now() and (:record::bigint is null or e.record = :record)
+              and (:office or k.person = :me)
+            """)
+        .param("record", record)
+        .param("office", office)
+        .param("me", me.id().value())
+        .update();
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/outside-changes")
+  @Operation(summary = "What was changed in outside calendars, the newest first")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<ChangeView> changes(
+      Asker asker,
+      @RequestParam(required = false) Changes.State state,
+      @RequestParam(required = false) Long record) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    return decisions
+        .of(world, me, Optional.ofNullable(state), Optional.ofNullable(record).map(RecordId::of))
+        .stream()
+        .map(told -> view(world, told))
+        .toList();
+  }
+
+  private static ChangeView view(World world, Decisions.Told told) {
+    Decisions.Row row = told.row();
+    return new ChangeView(
+        row.id(),
+        row.at(),
+        owner(world, row.person().map(PersonId::value).orElse(0L)),
+        told.mine() || told.standing().person().isCoordinator() ? row.outletName() : "",
+        row.record().value(),
+        title(told.standing()),
+        row.part(),
+        told.open() ? row.sent() : Sight.COVERED,
+        told.open() ? row.theirs() : Sight.COVERED,
+        told.open() ? row.ours() : Sight.COVERED,
+        row.state(),
+        row.stays(),
+        row.words());
+  }
+
+  @PostMapping("/outside-changes/{id}/take")
+  @Operation(summary = "Takes into the record what was changed there")
+  ResponseEntity<Void> take(Asker asker, @PathVariable long id) {
+    decisions.take(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/outside-changes/{id}/put-back")
+  @Operation(summary = "Writes there again what was changed")
+  ResponseEntity<Void> putBack(Asker asker, @PathVariable long id) {
+    decisions.putBack(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+}
