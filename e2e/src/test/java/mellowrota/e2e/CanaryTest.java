@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.LinkedHashMap;
@@ -12,6 +13,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.stream.Stream;
+import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -35,23 +39,31 @@ public class CanaryTest {
 
   @Test
   public void noOperationShowsWhatItMayNot() {
-    try (Server server = Server.started(Database.demo())) {
-      assertThat(run(server)).as("canaries shown to workers they are not for").isEmpty();
+    try (Outside outside = Outside.start();
+        Server server = Server.started(Database.demo(), options(outside))) {
+      assertThat(run(server, outside)).as("canaries shown to workers they are not for").isEmpty();
     }
   }
 
   @Test
   public void theControlGoesRed() {
-    try (Server server =
-        Server.started(Database.demo(), "--spring.profiles.active=settable-clock,sight-control")) {
-      assertThat(run(server)).as("what allow-all shows").isNotEmpty();
+    try (Outside outside = Outside.start();
+        Server server =
+            Server.started(
+                Database.demo(),
+                options(outside, "--spring.profiles.active=settable-clock,sight-control"))) {
+      assertThat(run(server, outside)).as("what allow-all shows").isNotEmpty();
     }
   }
 
   private final Map<String, Function<Api, Api.Answer>> operations = new LinkedHashMap<>();
   private final Map<String, String> finds = new LinkedHashMap<>();
 
-  private List<String> run(Server server) {
+  private static String[] options(Outside outside, String... more) {
+    return Stream.concat(outside.options().stream(), Stream.of(more)).toArray(String[]::new);
+  }
+
+  private List<String> run(Server server, Outside outside) {
     operations.clear();
     finds.clear();
     Api hana = Api.of(server, "hana");
@@ -72,6 +84,7 @@ public class CanaryTest {
     ReleasesTest.ticketsWaitForAYes(hana, true);
     hana.change(open, "{\"due\": {\"at\": \"2026-11-28T11:00\"}}");
     define(open, secret, act, lead);
+    links(hana, outside);
     Set<String> known = new TreeSet<>();
     JsonNode document = Api.JSON.readTree(hana.get("/v3/api-docs").expect(200).bytes());
     for (Map.Entry<String, JsonNode> path : document.get("paths").properties()) {
@@ -117,6 +130,54 @@ public class CanaryTest {
         .get("record")
         .get("id")
         .asLong();
+  }
+
+  /** A coordinator's own calendar is copied, and its titles are changed over there. */
+  private void links(Api hana, Outside outside) {
+    Account account = outside.account("hana");
+    Collection work = Outside.work(account);
+    long link = outside.link(hana, "Hana Vesely, own", account, "");
+    long me = hana.idOf("people", "Hana Vesely");
+    List<String> proposals = new ArrayList<>();
+    for (String title : List.of("Copied once", "Copied twice")) {
+      long record =
+          hana.record(
+              """
+              {"kind": "SHIFT", "title": "%s",
+               "visits": [{"start": "2026-11-29T10:00", "end": "2026-11-29T12:00"}],
+               "people": [{"role": 0, "person": %d}], "details": {"phone": "cnrphone7"}}
+              """
+                  .formatted(title, me));
+      Outside.edit(work, title, title, title + " cnrcontact7");
+      Outside.again(hana);
+      Await.until("it is proposed", Duration.ofSeconds(30), () -> !changes(hana, record).isEmpty());
+      proposals.add("/api/v1/outside-changes/" + changes(hana, record).get(0).get("id").asLong());
+    }
+    String body =
+        """
+        {"address": "%s", "user": "hana", "password": "%s"}
+        """
+            .formatted(outside.host().url(), Outside.PASSWORD);
+    String one = "/api/v1/links/" + link;
+    call("POST /api/v1/links/try", a -> a.post("/api/v1/links/try", body));
+    call(
+        "POST /api/v1/links",
+        a -> a.post("/api/v1/links", body.replace("\"}", "\", \"calendars\": []}")));
+    find("GET /api/v1/links", a -> a.get("/api/v1/links"), "Hana Vesely, own");
+    call("PATCH /api/v1/links/{id}", a -> a.patch(one, "{\"calendars\": []}"));
+    call("POST /api/v1/links/{id}/again", a -> a.post(one + "/again", "{}"));
+    find("GET /api/v1/copies", a -> a.get("/api/v1/copies"), "Copied twice");
+    call("POST /api/v1/copies/send-now", a -> a.post("/api/v1/copies/send-now", "{}"));
+    find("GET /api/v1/outside-changes", a -> a.get("/api/v1/outside-changes"), "cnrcontact7");
+    call("POST /api/v1/outside-changes/{id}/take", a -> a.post(proposals.get(0) + "/take", "{}"));
+    call(
+        "POST /api/v1/outside-changes/{id}/put-back",
+        a -> a.post(proposals.get(1) + "/put-back", "{}"));
+    call("DELETE /api/v1/links/{id}", a -> a.delete(one));
+  }
+
+  private static JsonNode changes(Api asker, long record) {
+    return asker.get("/api/v1/outside-changes?state=PROPOSED&record=" + record).expect(200).json();
   }
 
   private void define(long open, long secret, long act, long lead) {

@@ -59,17 +59,24 @@ public record Merge(Optional<Content> write, Content stands, List<Edit> edits) {
   }
 
   /**
-   * What we last sent, as far as it can be known: where a write may have arrived, each part that
-   * reads as it did is ours.
+   * What we last sent, as far as it can be known. A write arrives whole or not at all: if one part
+   * reads as only the write can have made it, all of it was there. Where nothing tells, each part
+   * that reads as it would is ours.
    *
    * @param stood what stood there before it
    * @param attempt what may have arrived
    */
-  public static Content sent(Content stood, Optional<Content> attempt, Content theirs) {
+  public static Content sent(Content stood, Content attempt, Content theirs) {
+    boolean arrived =
+        COMPARED.stream()
+            .anyMatch(part -> !attempt.agrees(stood, part) && theirs.agrees(attempt, part));
+    if (arrived) {
+      return attempt;
+    }
     Content found = stood;
     for (Part part : COMPARED) {
-      if (attempt.isPresent() && theirs.agrees(attempt.get(), part)) {
-        found = found.with(part, attempt.get());
+      if (theirs.agrees(attempt, part)) {
+        found = found.with(part, attempt);
       }
     }
     return found;

@@ -169,6 +169,21 @@ public final class CopyText {
     return zones.moment(name, local).orElseGet(() -> LocalTimes.resolve(local, floating));
   }
 
+  /** What of it tells one of our writes from another: SEQUENCE and the moment of the change. */
+  public static String marks(String text) {
+    return raw(text)
+        .flatMap(CopyText::event)
+        .map(
+            event ->
+                event.lines().stream()
+                    .filter(
+                        line ->
+                            Set.of("SEQUENCE", "DTSTAMP", "LAST-MODIFIED").contains(nameOf(line)))
+                    .sorted()
+                    .reduce("", (one, other) -> one + other + "\n"))
+        .orElse("");
+  }
+
   // ---- Writing ---------------------------------------------------------------------------------
 
   /** A component with its lines unfolded and the components inside it, as they are written. */

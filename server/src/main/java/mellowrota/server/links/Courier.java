@@ -127,8 +127,16 @@ class Courier {
     } else if (copy.stands().isEmpty()) {
       String text = ours.get().text();
       keep(round, () -> copies.attempts(copy, text, Optional.of(ours.get().tag())));
-      host.create(round.account(), copy.href(), text);
-      settle(round, copies.find(copy.outlet(), copy.entry()).orElseThrow(), ours);
+      boolean refused = host.create(round.account(), copy.href(), text) == Host.Written.OTHERWISE;
+      CopyStore.Copy tried = copies.find(copy.outlet(), copy.entry()).orElseThrow();
+      Optional<Host.Standing> standing = host.get(round.account(), copy.href());
+      if (refused && standing.isEmpty()) {
+        keep(round, () -> copies.anew(tried));
+        throw OutsideFault.refused(
+            "The host does not take this entry and shows none; it may stand there under another"
+                + " name, or the calendar is gone.");
+      }
+      settle(round, tried, ours, standing);
     } else {
       write(round, copy, ours.get());
     }
@@ -225,15 +233,21 @@ class Courier {
       return;
     }
     Content there = theirs.get().content();
+    Content before = stood.or(() -> attempt).or(() -> ours.map(Ours::content)).orElse(there);
+    // Programs that change an entry often leave our marks of its last change as they were.
+    boolean marked =
+        copy.attempt().isPresent()
+            && CopyText.marks(standing.get().text()).equals(CopyText.marks(copy.attempt().get()))
+            && !copy.stands().map(CopyText::marks).equals(copy.attempt().map(CopyText::marks));
     Content sent =
-        Merge.sent(
-            stood.or(() -> attempt).or(() -> ours.map(Ours::content)).orElse(there),
-            attempt,
-            there);
+        attempt.isEmpty()
+            ? before
+            : marked ? attempt.get() : Merge.sent(before, attempt.get(), there);
     boolean asBefore =
         copy.stands().equals(Optional.of(standing.get().text()))
             && !copy.attempt().equals(copy.stands());
-    boolean arrived = !asBefore && attempt.filter(one -> one.agreesBut(there, sent)).isPresent();
+    boolean arrived =
+        !asBefore && attempt.filter(one -> marked || one.agreesBut(there, sent)).isPresent();
     Optional<String> written = arrived ? copy.attemptTag() : copy.written();
     if (ours.isEmpty()) {
       takeOffChanged(round, copy, standing.get(), sent, there);
@@ -393,19 +407,13 @@ class Courier {
         });
   }
 
-  private void isNotThere(Round round, CopyStore.Copy copy, Optional<Ours> ours)
-      throws OutsideFault {
+  private void isNotThere(Round round, CopyStore.Copy copy, Optional<Ours> ours) {
     boolean stood = copy.stands().isPresent();
     if (ours.isEmpty()) {
       keep(round, () -> copies.off(copy));
       return;
     }
     if (!stood) {
-      if (copy.tries() >= TRIES) {
-        throw OutsideFault.refused(
-            "The host says that an entry is there and shows none; it may stand under another"
-                + " name.");
-      }
       keep(round, () -> copies.anew(copy));
       return;
     }
