@@ -193,6 +193,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Copies of the asker's own calendar and of work they coordinate; what is open first */
+        get: operations["copies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/copies/send-now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends at once what waits of the asker's copies, or of a record's */
+        post: operations["sendNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/details": {
         parameters: {
             query?: never;
@@ -306,7 +340,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Takes the rows that have no fault as one act, at most 500; the others are told */
-        post: operations["take_1"];
+        post: operations["take_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -328,7 +362,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Settles it otherwise; every calendar follows at once */
-        patch: operations["change_3"];
+        patch: operations["change_4"];
         trace?: never;
     };
     "/api/v1/invitations/{token}": {
@@ -366,6 +400,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The asker's links; for a coordinator the house's too */
+        get: operations["links"];
+        put?: never;
+        /** Links an account's calendars */
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks whether an account can be linked, and what calendars it has */
+        post: operations["tryIt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends a link; what stands there of ours is taken off first */
+        delete: operations["end"];
+        options?: never;
+        head?: never;
+        /** Gives a link another password, or other calendars to write to and read */
+        patch: operations["change_3"];
+        trace?: never;
+    };
+    "/api/v1/links/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the account's calendars now, and tries again what did not go */
+        post: operations["again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/my-day": {
         parameters: {
             query?: never;
@@ -377,6 +481,57 @@ export interface paths {
         get: operations["myDay"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/outside-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was changed in outside calendars, the newest first */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/outside-changes/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes there again what was changed */
+        post: operations["putBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/outside-changes/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes into the record what was changed there */
+        post: operations["take_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1215,6 +1370,35 @@ export interface components {
             /** Format: int64 */
             team?: number;
         };
+        Copy: {
+            /** Format: int64 */
+            calendar: number;
+            calendarName: string;
+            /**
+             * Format: int64
+             * @description Seconds until it goes out, or is tried again
+             */
+            dueIn?: number;
+            /** @description Why it did not go, as a code */
+            fault?: string;
+            faultWords?: string;
+            /** Format: int64 */
+            link: number;
+            /**
+             * Format: date-time
+             * @description Since when it has been open
+             */
+            openSince?: string;
+            owner: string;
+            /** Format: int64 */
+            record: number;
+            /** Format: date-time */
+            sentAt?: string;
+            /** @enum {string} */
+            state: "WAITS" | "SENDING" | "SENT" | "REFUSED" | "OFF" | "ASKED_OFF" | "TAKEN_OFF_THERE" | "CHANGED_THERE";
+            there: string;
+            title: string;
+        };
         CrewPersonChange: {
             /** @description Teams whose records a team coordinator has office rights on */
             coordinates?: number[];
@@ -1385,6 +1569,12 @@ export interface components {
             records: number;
             wider: boolean;
         };
+        FoundCalendar: {
+            href: string;
+            /** @description Whether it may be written; not there: the host does not say */
+            mayWrite?: boolean;
+            name: string;
+        };
         HistoryView: {
             /** Format: int64 */
             act: number;
@@ -1476,6 +1666,96 @@ export interface components {
             /** @description The last day, included; the first unless said */
             last?: string;
         };
+        Link: {
+            account: string;
+            calendars: components["schemas"]["LinkedCalendar"][];
+            /** @description It is being ended */
+            ends: boolean;
+            /** @description What ails it, as a code */
+            fault?: string;
+            /** Format: date-time */
+            faultSince?: string;
+            faultWords?: string;
+            host: string;
+            /** Format: int64 */
+            id: number;
+            ofTheHouse: boolean;
+            owner: string;
+        };
+        LinkChange: {
+            calendars?: components["schemas"]["LinkedCalendarWish"][];
+            password?: string;
+        };
+        LinkMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        LinkTried: {
+            calendars: components["schemas"]["FoundCalendar"][];
+            /** @description What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing */
+            fault: string;
+            found: boolean;
+            words: string;
+        };
+        LinkWish: {
+            address: string;
+            calendars: components["schemas"]["LinkedCalendarWish"][];
+            /** @description The house's, not the asker's own */
+            ofTheHouse?: boolean;
+            password: string;
+            user: string;
+        };
+        LinkedCalendar: {
+            /** @enum {string} */
+            alsoRead: "UNSAID" | "NOBODY" | "OTHERS" | "PEOPLE";
+            families: string[];
+            /** Format: date */
+            from?: string;
+            href: string;
+            /** Format: int64 */
+            id: number;
+            mayWrite?: boolean;
+            name: string;
+            /**
+             * Format: int64
+             * @description Copies that are still to be written or taken off
+             */
+            open: number;
+            people: number[];
+            /** Format: date-time */
+            readAt?: string;
+            readsBusy: boolean;
+            /**
+             * Format: int64
+             * @description Copies that stand there
+             */
+            sent: number;
+            /** Format: int64 */
+            writes?: number;
+            writesName?: string;
+        };
+        LinkedCalendarWish: {
+            /**
+             * @description Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE
+             * @enum {string}
+             */
+            alsoRead?: "UNSAID" | "NOBODY" | "OTHERS" | "PEOPLE";
+            /** @description Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said */
+            families?: string[];
+            /**
+             * Format: date
+             * @description Work that ended before this day is not sent; today unless said
+             */
+            from?: string;
+            href: string;
+            people?: number[];
+            readsBusy?: boolean;
+            /**
+             * Format: int64
+             * @description Our calendar that is written there; none: nothing is written
+             */
+            writes?: number;
+        };
         Made: {
             /** Format: int64 */
             id: number;
@@ -1523,6 +1803,34 @@ export interface components {
             calendar: number;
             name: string;
             why: components["schemas"]["Why"];
+        };
+        OutsideAccount: {
+            /** @description An address (https://host/), a host's name or a mail address */
+            address: string;
+            /** @description Best one made for this alone */
+            password: string;
+            user: string;
+        };
+        OutsideChange: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            ours: string;
+            owner: string;
+            /** @description TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS */
+            part: string;
+            /** Format: int64 */
+            record: number;
+            sent: string;
+            /** @enum {string} */
+            state: "TAKEN" | "PROPOSED" | "PUT_BACK" | "SETTLED";
+            /** @description It stands there still */
+            stays: boolean;
+            theirs: string;
+            there: string;
+            title: string;
+            words: string;
         };
         OwnTitle: {
             details: string[];
@@ -2381,6 +2689,48 @@ export interface operations {
             };
         };
     };
+    copies: {
+        parameters: {
+            query?: {
+                record?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Copy"][];
+                };
+            };
+        };
+    };
+    sendNow: {
+        parameters: {
+            query?: {
+                record?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     details: {
         parameters: {
             query?: never;
@@ -2536,7 +2886,7 @@ export interface operations {
             };
         };
     };
-    take_1: {
+    take_2: {
         parameters: {
             query?: never;
             header?: {
@@ -2582,7 +2932,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -2674,6 +3024,140 @@ export interface operations {
             };
         };
     };
+    links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Link"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkMade"];
+                };
+            };
+        };
+    };
+    tryIt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideAccount"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkTried"];
+                };
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     myDay: {
         parameters: {
             query?: never;
@@ -2691,6 +3175,69 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["MyDay"];
                 };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: {
+                state?: "TAKEN" | "PROPOSED" | "PUT_BACK" | "SETTLED";
+                record?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OutsideChange"][];
+                };
+            };
+        };
+    };
+    putBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    take_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
