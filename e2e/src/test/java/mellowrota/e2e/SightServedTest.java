@@ -80,7 +80,10 @@ public class SightServedTest {
     Api hana = Api.of(server, "hana");
     Map<String, Api> readers = new LinkedHashMap<>();
     READERS.forEach(name -> readers.put(name, Api.of(server, name)));
-    for (int seed = 0; seed < worlds; seed++) {
+    int first = Integer.getInteger("firstWorld", 0);
+    for (int seed = first; seed < first + worlds; seed++) {
+      // Many worlds take hours, and what is due soon would be overdue for the second of two alike.
+      server.setClock(Demo.NOW);
       World world = new World(hana, readers, new SplittableRandom(seed), seed);
       for (int i = 0; i < READERS.size(); i++) {
         varied += world.compare(i, differences);
