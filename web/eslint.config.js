@@ -1,7 +1,7 @@
 import js from '@eslint/js';
 import tseslint from 'typescript-eslint';
 
-const features = ['session', 'today', 'myday', 'records', 'board', 'crew', 'account', 'incoming', 'rules', 'sight'];
+const features = ['session', 'today', 'myday', 'records', 'board', 'crew', 'account', 'incoming', 'rules', 'sight', 'copies'];
 
 export default tseslint.config(
   { ignores: ['src/shared/api/schema.d.ts'] },

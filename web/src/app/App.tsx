@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { AccountPage } from '../features/account';
 import { BoardPage } from '../features/board';
+import { CopiesPage } from '../features/copies';
 import { CrewPage } from '../features/crew';
 import { IncomingPage } from '../features/incoming';
 import { MyDayPage } from '../features/myday';
@@ -91,6 +92,10 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
         {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}
         {coordinates && <Route path="/rules" element={<RulesPage />} />}
         {coordinates && <Route path="/who-sees-what" element={<SightPage />} />}
+        <Route
+          path="/copies"
+          element={<CopiesPage ownName={`${session.name ?? ''}, own`} mayHouse={coordinates} />}
+        />
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
         <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />
       </Routes>

@@ -115,6 +115,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
       'g l': () => void navigate('/rules'),
       'g w': () => void navigate('/who-sees-what'),
     }),
+    'g o': () => void navigate('/copies'),
     'g p': () => void navigate('/crew'),
     z: undoLast,
     Z: redoLast,
@@ -136,6 +137,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
             <Page to="/records" name="Records" />
             {mayRule && <Page to="/rules" name="Rules" />}
             {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
+            <Page to="/copies" name="Copies" />
             <Page to="/crew" name="Crew" />
           </nav>
           <span className={styles.grow} />

@@ -25,6 +25,7 @@ export const frameWords = {
     ['g r', 'Records'],
     ['g l', 'Rules'],
     ['g w', 'Who sees what'],
+    ['g o', 'Copies'],
     ['g p', 'Crew'],
     ['↑ ↓', 'move in a list'],
     ['Enter', 'open'],

@@ -470,6 +470,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/links/{id}/calendars/{calendar}/prove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a test entry there, changes it, reads it back and takes it off */
+        post: operations["prove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/my-day": {
         parameters: {
             query?: never;
@@ -1689,6 +1706,17 @@ export interface components {
         LinkMade: {
             /** Format: int64 */
             id: number;
+        };
+        LinkProof: {
+            good: boolean;
+            steps: components["schemas"]["LinkProofStep"][];
+            words: string;
+        };
+        LinkProofStep: {
+            good: boolean;
+            read: string;
+            sent: string;
+            what: string;
         };
         LinkTried: {
             calendars: components["schemas"]["FoundCalendar"][];
@@ -3155,6 +3183,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    prove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                calendar: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkProof"];
+                };
             };
         };
     };

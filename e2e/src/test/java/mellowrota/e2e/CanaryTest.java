@@ -166,6 +166,12 @@ public class CanaryTest {
     find("GET /api/v1/links", a -> a.get("/api/v1/links"), "Hana Vesely, own");
     call("PATCH /api/v1/links/{id}", a -> a.patch(one, "{\"calendars\": []}"));
     call("POST /api/v1/links/{id}/again", a -> a.post(one + "/again", "{}"));
+    long calendar =
+        hana.get("/api/v1/links").json().get(0).get("calendars").get(0).get("id").asLong();
+    find(
+        "POST /api/v1/links/{id}/calendars/{calendar}/prove",
+        a -> a.post(one + "/calendars/" + calendar + "/prove", "{}"),
+        "read back alike");
     find("GET /api/v1/copies", a -> a.get("/api/v1/copies"), "Copied twice");
     call("POST /api/v1/copies/send-now", a -> a.post("/api/v1/copies/send-now", "{}"));
     find("GET /api/v1/outside-changes", a -> a.get("/api/v1/outside-changes"), "cnrcontact7");

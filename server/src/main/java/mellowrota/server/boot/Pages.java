@@ -59,6 +59,7 @@ class Pages implements WebMvcConfigurer {
       "/rules",
       "/who-sees-what",
       "/account/**",
+      "/copies",
       "/sign-in",
       "/welcome/{token}"
     })

@@ -58,10 +58,13 @@ class LinksController {
   private final Links links;
   private final LinkStore store;
   private final Host host;
+  private final Proof proof;
   private final Worlds worlds;
   private final JdbcClient jdbc;
 
-  LinksController(Links links, LinkStore store, Host host, Worlds worlds, JdbcClient jdbc) {
+  LinksController(
+      Links links, LinkStore store, Host host, Proof proof, Worlds worlds, JdbcClient jdbc) {
+    this.proof = proof;
     this.links = links;
     this.store = store;
     this.host = host;
@@ -389,6 +392,46 @@ class LinksController {
   ResponseEntity<Void> again(Asker asker, @PathVariable long id) {
     links.again(asker.person(), id);
     return ResponseEntity.noContent().build();
+  }
+
+  @Schema(name = "LinkProof")
+  record ProofView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean good,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StepView> steps) {}
+
+  @Schema(name = "LinkProofStep")
+  record StepView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String what,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean good,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sent,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String read) {}
+
+  @PostMapping("/{id}/calendars/{calendar}/prove")
+  @Operation(summary = "Writes a test entry there, changes it, reads it back and takes it off")
+  ProofView prove(Asker asker, @PathVariable long id, @PathVariable long calendar) {
+    World world = worlds.now();
+    LinkStore.Link link = links.mine(world.person(asker.person()), id);
+    LinkStore.Outlet outlet =
+        store.outlets(link.id()).stream()
+            .filter(one -> one.id() == calendar)
+            .findFirst()
+            .orElseThrow(Problem::notFound);
+    try {
+      List<StepView> steps =
+          proof.of(store.account(link), outlet.href(), world.house().zone()).stream()
+              .map(one -> new StepView(one.what(), one.good(), one.sent(), one.read()))
+              .toList();
+      boolean good = steps.stream().allMatch(StepView::good);
+      return new ProofView(
+          good,
+          good
+              ? "A test entry was written, changed, read back alike and taken off."
+              : "The test entry did not read back as it was written.",
+          steps);
+    } catch (OutsideFault fault) {
+      return new ProofView(false, fault.getMessage(), List.of());
+    }
   }
 
   @DeleteMapping("/{id}")

@@ -1,0 +1,86 @@
+import { Button } from 'antd';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { Changes } from './Changes';
+import styles from './copies.module.css';
+import { LinkForm } from './LinkForm';
+import { LinkList } from './LinkList';
+import { copyText, isTrouble, type Copy } from './model';
+import { useCopies, useLinks, useOutsideChanges, useSendNow } from './queries';
+import { words } from './words';
+
+/** What stands of ours elsewhere: what was changed there, what is on its way, and by which links. */
+export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: boolean }) {
+  const copies = useCopies();
+  const changes = useOutsideChanges();
+  const links = useLinks();
+  const [adding, setAdding] = useState(false);
+  if (copies.isPending || links.isPending || changes.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  const error = copies.error ?? links.error ?? changes.error;
+  if (error) {
+    return <Fault error={error} again={() => void copies.refetch()} />;
+  }
+  const open = (copies.data ?? []).filter((one) => one.dueIn !== undefined);
+  const all = links.data ?? [];
+  return (
+    <div className={styles.page}>
+      <div className={styles.bar}>
+        <h1 className={styles.heading}>{words.heading}</h1>
+        <span className={styles.quiet}>{words.why}</span>
+        <span className={styles.grow} />
+        {!adding && (
+          <Button type={all.length === 0 ? 'primary' : 'default'} onClick={() => setAdding(true)}>
+            {words.link}
+          </Button>
+        )}
+      </div>
+      {adding && <LinkForm ownName={ownName} mayHouse={mayHouse} onDone={() => setAdding(false)} />}
+      <Changes changes={changes.data ?? []} />
+      {open.length > 0 && <Open copies={open} />}
+      <section className={styles.part} aria-label={words.links}>
+        <h2>
+          {words.links} {all.length > 0 && <span className="number">{all.length}</span>}
+        </h2>
+        {all.length === 0 ? (
+          <div className={styles.empty}>
+            <strong>{words.noLinks}</strong>
+            <p>{words.noLinksWhy}</p>
+          </div>
+        ) : (
+          <LinkList links={all} />
+        )}
+        {all.length > 0 && open.length === 0 && <p className={styles.quiet}>{words.none}</p>}
+      </section>
+    </div>
+  );
+}
+
+function Open({ copies }: { copies: Copy[] }) {
+  const send = useSendNow();
+  return (
+    <section className={styles.part} aria-label={words.copies}>
+      <h2>
+        {words.copies} <span className="number">{copies.length}</span>
+        <span className={styles.grow} />
+        <Button size="small" loading={send.isPending} onClick={() => send.mutate()}>
+          {words.sendNow}
+        </Button>
+      </h2>
+      {send.error && <Fault error={send.error} />}
+      <ul className={styles.open}>
+        {copies.slice(0, 100).map((one, at) => (
+          <li key={at}>
+            <Link to={`/records/${one.record}`}>{one.title}</Link>
+            <span>{one.calendarName}</span>
+            <span className={styles.quiet}>{one.there}</span>
+            <span className={isTrouble(one) ? styles.bad : styles.onTheWay}>{copyText(one)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

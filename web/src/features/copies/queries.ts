@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, take, type Schemas } from '../../shared/api/client';
+
+const OFTEN = 3_000;
+
+/** What is open changes by itself, so it is asked for again while it is looked at. */
+export function useCopies() {
+  return useQuery({
+    queryKey: ['copies'],
+    queryFn: () => take(api.GET('/api/v1/copies')),
+    refetchInterval: OFTEN,
+  });
+}
+
+export function useCopiesOf(record: number) {
+  return useQuery({
+    queryKey: ['copies', record],
+    queryFn: () => take(api.GET('/api/v1/copies', { params: { query: { record } } })),
+    refetchInterval: (query) =>
+      query.state.data?.some((copy) => copy.dueIn !== undefined) ? OFTEN : false,
+  });
+}
+
+export function useOutsideChanges() {
+  return useQuery({
+    queryKey: ['outside-changes'],
+    queryFn: () => take(api.GET('/api/v1/outside-changes')),
+    refetchInterval: 10 * OFTEN,
+  });
+}
+
+export function useLinks() {
+  return useQuery({
+    queryKey: ['links'],
+    queryFn: () => take(api.GET('/api/v1/links')),
+    refetchInterval: OFTEN,
+  });
+}
+
+/** What can be done with a link. */
+export function useLinkDeeds() {
+  const client = useQueryClient();
+  const done = () => {
+    void client.invalidateQueries({ queryKey: ['links'] });
+    void client.invalidateQueries({ queryKey: ['copies'] });
+    void client.invalidateQueries({ queryKey: ['outside-changes'] });
+  };
+  return {
+    tryIt: useMutation({
+      mutationFn: (body: Schemas['OutsideAccount']) =>
+        take(api.POST('/api/v1/links/try', { body })),
+    }),
+    add: useMutation({
+      mutationFn: (body: Schemas['LinkWish']) => take(api.POST('/api/v1/links', { body })),
+      onSuccess: done,
+    }),
+    end: useMutation({
+      mutationFn: (id: number) =>
+        take(api.DELETE('/api/v1/links/{id}', { params: { path: { id } } })),
+      onSuccess: done,
+    }),
+    again: useMutation({
+      mutationFn: (id: number) =>
+        take(api.POST('/api/v1/links/{id}/again', { params: { path: { id } } })),
+      onSuccess: done,
+    }),
+    prove: useMutation({
+      mutationFn: ({ id, calendar }: { id: number; calendar: number }) =>
+        take(
+          api.POST('/api/v1/links/{id}/calendars/{calendar}/prove', {
+            params: { path: { id, calendar } },
+          }),
+        ),
+    }),
+  };
+}
+
+/** Says what becomes of a change that was made there. */
+export function useDecide() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, taken }: { id: number; taken: boolean }) =>
+      take(
+        taken
+          ? api.POST('/api/v1/outside-changes/{id}/take', { params: { path: { id } } })
+          : api.POST('/api/v1/outside-changes/{id}/put-back', { params: { path: { id } } }),
+      ),
+    onSettled: () => void client.invalidateQueries(),
+  });
+}
+
+export function useSendNow() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => take(api.POST('/api/v1/copies/send-now')),
+    onSuccess: () => void client.invalidateQueries({ queryKey: ['copies'] }),
+  });
+}
