@@ -150,16 +150,17 @@ build_web() {
 # The server as loose jars with an archive of loaded classes, which halves its start-up.
 build_server() {
   local sources
-  sources="$(hash_of pom.xml core/pom.xml core/src/main server/pom.xml server/src/main)"
+  sources="$(hash_of pom.xml core/pom.xml core/src/main server/pom.xml server/src/main standin/pom.xml standin/src/main)"
   if [ -e "$BUILD/app/app.jsa" ] && ! changed server "$sources"; then
     return 0
   fi
   say "Building the server"
-  (cd "$ROOT" && mvn -B -ntp -q -pl core,server -am package -DskipTests >"$BUILD/mvn.log" 2>&1) ||
+  (cd "$ROOT" && mvn -B -ntp -q -pl core,server,standin -am package -DskipTests >"$BUILD/mvn.log" 2>&1) ||
     { tail -n 30 "$BUILD/mvn.log" >&2; die "The server did not build; see $BUILD/mvn.log"; }
   rm -rf "$BUILD/app"
   "$JAVA" -Djarmode=tools -jar "$ROOT"/server/target/server-*-app.jar extract --destination "$BUILD/app" >/dev/null
   mv "$BUILD/app"/server-*-app.jar "$BUILD/app/server.jar"
+  cp "$ROOT"/standin/target/standin-*.jar "$BUILD/app/standin.jar"
   (cd "$BUILD/app" && "$JAVA" -XX:ArchiveClassesAtExit=app.jsa -Dspring.context.exit=onRefresh \
     -XX:+UseSerialGC -Dspring.flyway.enabled=false -Dmellow.live=false \
     -Dspring.jpa.hibernate.ddl-auto=none -Dspring.datasource.url=jdbc:postgresql://127.0.0.1:1/none \

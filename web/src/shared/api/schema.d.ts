@@ -210,6 +210,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/copies/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets copies go out again after a restore */
+        post: operations["goOn_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/copies/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether copies are held back since a restore, and how many would go out */
+        get: operations["held"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/copies/send-now": {
         parameters: {
             query?: never;
@@ -1386,6 +1420,12 @@ export interface components {
             tag?: string;
             /** Format: int64 */
             team?: number;
+        };
+        CopiesHeld: {
+            /** @description Nothing is sent: this house was restored and nobody has looked yet */
+            held: boolean;
+            /** Format: int64 */
+            open: number;
         };
         Copy: {
             /** Format: int64 */
@@ -2735,6 +2775,44 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Copy"][];
+                };
+            };
+        };
+    };
+    goOn_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    held: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CopiesHeld"];
                 };
             };
         };

@@ -173,6 +173,8 @@ public class CanaryTest {
         a -> a.post(one + "/calendars/" + calendar + "/prove", "{}"),
         "read back alike");
     find("GET /api/v1/copies", a -> a.get("/api/v1/copies"), "Copied twice");
+    call("GET /api/v1/copies/held", a -> a.get("/api/v1/copies/held"));
+    call("POST /api/v1/copies/go-on", a -> a.post("/api/v1/copies/go-on", "{}"));
     call("POST /api/v1/copies/send-now", a -> a.post("/api/v1/copies/send-now", "{}"));
     find("GET /api/v1/outside-changes", a -> a.get("/api/v1/outside-changes"), "cnrcontact7");
     call("POST /api/v1/outside-changes/{id}/take", a -> a.post(proposals.get(0) + "/take", "{}"));

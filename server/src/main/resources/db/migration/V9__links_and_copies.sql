@@ -2,6 +2,8 @@
 alter table face add column hurries boolean not null default false;
 
 -- How long copies wait after the last edit, in seconds; and how often outside calendars are read.
+-- After a restore nothing is sent until somebody has looked.
+alter table house add column copies_held boolean not null default false;
 alter table house add column copies_wait integer not null default 60 check (copies_wait >= 0);
 alter table house add column reading_interval integer not null default 300
   check (reading_interval >= 60);

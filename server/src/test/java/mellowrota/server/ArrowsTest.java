@@ -47,7 +47,8 @@ public class ArrowsTest {
           Map.entry("files", Set.of("calendars", "ical", "records", "sight")),
           Map.entry("incoming", Set.of("acts", "crew", "ical", "records", "sight")),
           Map.entry("live", Set.of("acts", "records", "sight", "crew")),
-          Map.entry("demo", Set.of("accounts", "calendars", "crew", "records")));
+          Map.entry(
+              "demo", Set.of("accounts", "calendars", "crew", "links", "outside", "records")));
 
   private final JavaClasses server =
       new ClassFileImporter()

@@ -1,5 +1,6 @@
 package mellowrota.standin;
 
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -12,9 +13,12 @@ public final class Account {
   private final Faults faults = new Faults();
   private final Map<String, Collection> collections = new LinkedHashMap<>();
 
-  Account(String name, String password) {
+  private final Optional<Path> folder;
+
+  Account(String name, String password, Optional<Path> folder) {
     this.name = name;
     this.password = password;
+    this.folder = folder;
   }
 
   public String name() {
@@ -31,7 +35,8 @@ public final class Account {
 
   /** Makes a calendar at {@code /dav/ACCOUNT/ID/}. */
   public synchronized Collection make(String id, String title) {
-    return collections.computeIfAbsent(id, key -> new Collection(id, title));
+    return collections.computeIfAbsent(
+        id, key -> new Collection(id, title, folder.map(in -> in.resolve(id))));
   }
 
   public synchronized Map<String, Collection> collections() {

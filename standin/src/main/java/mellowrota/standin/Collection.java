@@ -1,5 +1,12 @@
 package mellowrota.standin;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URLDecoder;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,6 +16,7 @@ import java.util.TreeMap;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** A calendar: objects by name, each change with the next number (RFC 6578). */
 public final class Collection {
@@ -37,12 +45,62 @@ public final class Collection {
   private final String title;
   private final Map<String, Stored> objects = new LinkedHashMap<>();
   private final Map<String, Long> removed = new TreeMap<>();
+  private final Optional<Path> folder;
   private long number;
   private long writes;
 
-  Collection(String id, String title) {
+  /**
+   * A calendar.
+   *
+   * @param folder where it is kept, a file an object, its number in the first line; empty: nowhere
+   */
+  Collection(String id, String title, Optional<Path> folder) {
     this.id = id;
     this.title = title;
+    this.folder = folder;
+    folder.ifPresent(this::load);
+  }
+
+  private void load(Path from) {
+    try {
+      Files.createDirectories(from);
+      try (Stream<Path> files = Files.list(from)) {
+        for (Path one : files.toList()) {
+          String[] kept = Files.readString(one).split("\n", 2);
+          long changedAt = Long.parseLong(kept[0]);
+          number = Math.max(number, changedAt);
+          objects.put(
+              URLDecoder.decode(one.getFileName().toString(), StandardCharsets.UTF_8),
+              new Stored(kept[1], tag(changedAt), changedAt));
+        }
+      }
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
+    }
+  }
+
+  private String tag(long changedAt) {
+    return "\"" + id + "-" + changedAt + "\"";
+  }
+
+  private Path file(Path in, String name) {
+    return in.resolve(URLEncoder.encode(name, StandardCharsets.UTF_8));
+  }
+
+  private void keep(String name) {
+    if (folder.isEmpty()) {
+      return;
+    }
+    try {
+      Stored one = objects.get(name);
+      if (one == null) {
+        Files.deleteIfExists(file(folder.get(), name));
+      } else {
+        Files.writeString(file(folder.get(), name), one.changedAt() + "\n" + one.text());
+      }
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
+    }
   }
 
   public String id() {
@@ -91,8 +149,9 @@ public final class Collection {
     }
     number++;
     writes++;
-    objects.put(name, new Stored(text, "\"" + id + "-" + number + "\"", number));
+    objects.put(name, new Stored(text, tag(number), number));
     removed.remove(name);
+    keep(name);
     return before.isPresent() ? Outcome.CHANGED : Outcome.CREATED;
   }
 
@@ -109,6 +168,7 @@ public final class Collection {
     writes++;
     objects.remove(name);
     removed.put(name, number);
+    keep(name);
     return Outcome.DELETED;
   }
 

@@ -22,7 +22,9 @@ import org.w3c.dom.Element;
 final class DavHandler implements HttpHandler {
 
   private static final int MULTI_STATUS = 207;
-  private static final String TOKEN = "urn:standin:sync:";
+
+  /** What was removed is forgotten with the process, so tokens of another one say nothing. */
+  private static final String TOKEN = "urn:standin:sync:" + ProcessHandle.current().pid() + ":";
 
   private final StandIn host;
 

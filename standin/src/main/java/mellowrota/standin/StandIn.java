@@ -4,6 +4,7 @@ import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -19,8 +20,11 @@ public final class StandIn implements AutoCloseable {
   private final HttpServer server;
   private final ExecutorService threads = Executors.newFixedThreadPool(THREADS);
 
-  private StandIn(HttpServer server) {
+  private final Optional<Path> folder;
+
+  private StandIn(HttpServer server, Optional<Path> folder) {
     this.server = server;
+    this.folder = folder;
   }
 
   /**
@@ -29,11 +33,16 @@ public final class StandIn implements AutoCloseable {
    * @param port 0: any that is free
    */
   public static StandIn start(int port) throws IOException {
+    return start(port, Optional.empty());
+  }
+
+  /** Starts one that keeps its calendars in a folder. */
+  static StandIn start(int port, Optional<Path> folder) throws IOException {
     // Answers are small; without this each of them may wait for an acknowledgement.
     System.setProperty("sun.net.httpserver.nodelay", "true");
     HttpServer server =
         HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
-    StandIn standIn = new StandIn(server);
+    StandIn standIn = new StandIn(server, folder);
     server.createContext("/", new DavHandler(standIn));
     server.createContext("/panel", new Panel(standIn));
     server.setExecutor(standIn.threads);
@@ -53,7 +62,8 @@ public final class StandIn implements AutoCloseable {
   /** Makes an account, with one calendar that is named after nothing. */
   public Account account(String name, String password) {
     synchronized (accounts) {
-      return accounts.computeIfAbsent(name, key -> new Account(name, password));
+      return accounts.computeIfAbsent(
+          name, key -> new Account(name, password, folder.map(in -> in.resolve(name))));
     }
   }
 

@@ -26,12 +26,14 @@ class Beginning implements ApplicationRunner {
   private final TransactionTemplate transaction;
   private final boolean demo;
   private final String setupLink;
+  private final DemoLinks links;
 
   Beginning(
       NewHouse newHouse,
       DemoWorld demoWorld,
       HouseStore house,
       Accounts accounts,
+      DemoLinks links,
       PlatformTransactionManager transactions,
       @Value("${mellow.demo}") boolean demo,
       @Value("${mellow.setup-link}") String setupLink) {
@@ -39,6 +41,7 @@ class Beginning implements ApplicationRunner {
     this.demoWorld = demoWorld;
     this.house = house;
     this.accounts = accounts;
+    this.links = links;
     this.transaction = new TransactionTemplate(transactions);
     this.demo = demo;
     this.setupLink = setupLink;
@@ -46,7 +49,10 @@ class Beginning implements ApplicationRunner {
 
   @Override
   public void run(ApplicationArguments arguments) throws IOException {
-    transaction.executeWithoutResult(status -> lay());
+    boolean laid = Boolean.TRUE.equals(transaction.execute(status -> lay()));
+    if (laid && demo) {
+      links.link(house.people());
+    }
     boolean nobody = house.people().stream().noneMatch(Person::isCoordinator);
     if (nobody && !setupLink.isEmpty()) {
       Files.writeString(Path.of(setupLink), "/welcome/" + accounts.invite(Optional.empty()));
@@ -54,12 +60,14 @@ class Beginning implements ApplicationRunner {
   }
 
   /** House and demo in one transaction: half a demo is never kept. */
-  private void lay() {
+  private boolean lay() {
     String name = demo ? "Quillwater Navigation" : "Our house";
     ZoneId zone = demo ? ZoneId.of("Europe/London") : localZone();
-    if (newHouse.layIfMissing(name, zone, demo) && demo) {
+    boolean laid = newHouse.layIfMissing(name, zone, demo);
+    if (laid && demo) {
       demoWorld.load();
     }
+    return laid;
   }
 
   private static ZoneId localZone() {

@@ -18,6 +18,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.ReaderWords;
@@ -238,6 +239,44 @@ class CopiesController {
         .param("office", office)
         .param("me", me.id().value())
         .update();
+    return ResponseEntity.noContent().build();
+  }
+
+  @Schema(name = "CopiesHeld")
+  record HeldView(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Nothing is sent: this house was restored and nobody has looked yet")
+          boolean held,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long open) {}
+
+  @GetMapping("/copies/held")
+  @Operation(summary = "Whether copies are held back since a restore, and how many would go out")
+  @Transactional(readOnly = true)
+  public HeldView held(Asker asker) {
+    boolean office = worlds.now().person(asker.person()).isCoordinator();
+    return jdbc.sql(
+            """
+            select copies_held as held, case when ? then
+              (select count(*) from copy where due_at is not null) else 0 end as open from house
+            """)
+        .param(office)
+        .query(HeldView.class)
+        .single();
+  }
+
+  @PostMapping("/copies/go-on")
+  @Operation(summary = "Lets copies go out again after a restore")
+  @Transactional
+  public ResponseEntity<Void> goOn(Asker asker) {
+    if (!worlds.now().person(asker.person()).isCoordinator()) {
+      throw Problem.forbidden("That copies go out again is the coordinators' to say.");
+    }
+    // What stands there may be newer than what was restored: all of it is looked at first.
+    jdbc.sql("update copy set look = true where stands is not null or attempt is not null")
+        .update();
+    jdbc.sql("update link_calendar set sync_token = null, ctag = null").update();
+    jdbc.sql("update house set copies_held = false").update();
     return ResponseEntity.noContent().build();
   }
 

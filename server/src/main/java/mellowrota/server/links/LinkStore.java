@@ -179,9 +179,15 @@ class LinkStore {
     return account + "\n" + home;
   }
 
-  Host.Account account(Link link) {
-    return new Host.Account(
-        link.home(), link.account(), vault.open(link.sealed(), owned(link.account(), link.home())));
+  Host.Account account(Link link) throws OutsideFault {
+    try {
+      return new Host.Account(
+          link.home(),
+          link.account(),
+          vault.open(link.sealed(), owned(link.account(), link.home())));
+    } catch (Vault.Unopenable gone) {
+      throw OutsideFault.passwordGone();
+    }
   }
 
   // ---- Whose turn it is ------------------------------------------------------------------------
@@ -198,6 +204,7 @@ class LinkStore {
             update link set leased_by = :me, leased_until = now() + :lease::interval
             where id in (
               select l.id from link l where l.ended_at is null
+                and not (select copies_held from house)
                 and (l.leased_until is null or l.leased_until <= now())
                 and (l.rest_until is null or l.rest_until <= now())
                 and exists (select 1 from link_calendar c where c.link = l.id

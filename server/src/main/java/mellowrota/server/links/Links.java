@@ -3,6 +3,7 @@ package mellowrota.server.links;
 import java.net.URI;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -15,6 +16,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -27,7 +29,7 @@ import org.springframework.transaction.annotation.Transactional;
  * to is one more way of reading ours.
  */
 @Service
-class Links {
+public class Links {
 
   private static final int MOST_OF_A_PERSON = 10;
 
@@ -35,9 +37,11 @@ class Links {
   private final Vault vault;
   private final Acts acts;
   private final Worlds worlds;
+  private final Host host;
   private final JdbcClient jdbc;
 
-  Links(LinkStore store, Vault vault, Acts acts, Worlds worlds, JdbcClient jdbc) {
+  Links(LinkStore store, Vault vault, Acts acts, Worlds worlds, Host host, JdbcClient jdbc) {
+    this.host = host;
     this.store = store;
     this.vault = vault;
     this.acts = acts;
@@ -75,6 +79,32 @@ class Links {
 
   LinkStore.Link mine(Person asker, long id) {
     return store.find(id).filter(link -> mayKnow(asker, link)).orElseThrow(Problem::notFound);
+  }
+
+  /**
+   * Links somebody's own calendar to the first of an account's, and reads busy time from the
+   * others.
+   */
+  public void linkOwn(PersonId person, String address, String user, String password)
+      throws OutsideFault {
+    Host.Account account = new Host.Account(host.begin(address), user, password);
+    Host.Discovered found = host.discover(account);
+    CalendarId own = worlds.now().calendars().own(person).orElseThrow().id();
+    List<Wanted> wanted = new ArrayList<>();
+    for (Host.Found one : found.calendars()) {
+      boolean first = wanted.isEmpty();
+      wanted.add(
+          new Wanted(
+              one.href(),
+              one.name(),
+              one.mayWrite(),
+              first ? Optional.of(own) : Optional.empty(),
+              Set.of(),
+              Optional.of(worlds.now().day()),
+              "NOBODY",
+              !first));
+    }
+    add(person, Optional.empty(), false, account, found.home(), wanted);
   }
 
   /** Links an account that was tried. */

@@ -38,6 +38,15 @@ class Vault {
     this.file = Path.of(file);
   }
 
+  /** The key is not here, or it is not what was sealed with it. */
+  static final class Unopenable extends IllegalStateException {
+    private static final long serialVersionUID = 1;
+
+    Unopenable(String message, Throwable cause) {
+      super(message, cause);
+    }
+  }
+
   /** What is kept, and the name of the key that opens it. */
   record Sealed(byte[] octets, String key) {}
 
@@ -77,7 +86,7 @@ class Vault {
     }
     SecretKeySpec key = keys.get(name);
     if (key == null) {
-      throw new IllegalStateException("the file of keys has none named " + name);
+      throw new Unopenable("the file of keys has none named " + name, null);
     }
     try {
       Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
@@ -85,7 +94,7 @@ class Vault {
       cipher.updateAAD(of.getBytes(StandardCharsets.UTF_8));
       return cipher.doFinal(octets);
     } catch (GeneralSecurityException fault) {
-      throw new IllegalStateException("what was sealed does not open", fault);
+      throw new Unopenable("what was sealed does not open", fault);
     }
   }
 

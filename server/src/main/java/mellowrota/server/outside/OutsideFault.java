@@ -65,6 +65,11 @@ public final class OutsideFault extends Exception {
     return of(Kind.NO_ANSWER, "The host does not answer.");
   }
 
+  /** The password is not known here, since the keys are other ones. */
+  public static OutsideFault passwordGone() {
+    return of(Kind.PASSWORD, "Its password cannot be opened here any more; give it again.");
+  }
+
   public Kind kind() {
     return kind;
   }
