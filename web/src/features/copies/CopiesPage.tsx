@@ -1,14 +1,15 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { momentText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { Changes } from './Changes';
 import styles from './copies.module.css';
 import { LinkForm } from './LinkForm';
 import { LinkList } from './LinkList';
-import { copyText, isTrouble, type Copy } from './model';
-import { useCopies, useLinks, useOutsideChanges, useSendNow } from './queries';
+import { copyText, isTrouble, type Copy } from '../records';
+import { useCopies, useGoOn, useHeld, useLinks, useOutsideChanges, useSendNow } from './queries';
 import { words } from './words';
 
 /** What stands of ours elsewhere: what was changed there, what is on its way, and by which links. */
@@ -25,7 +26,8 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
     return <Fault error={error} again={() => void copies.refetch()} />;
   }
   const open = (copies.data ?? []).filter((one) => one.dueIn !== undefined);
-  const all = links.data ?? [];
+  const all = (links.data ?? []).filter((one) => one.mine);
+  const others = (links.data ?? []).filter((one) => !one.mine);
   return (
     <div className={styles.page}>
       <div className={styles.bar}>
@@ -38,6 +40,7 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
           </Button>
         )}
       </div>
+      {mayHouse && <Held />}
       {adding && <LinkForm ownName={ownName} mayHouse={mayHouse} onDone={() => setAdding(false)} />}
       <Changes changes={changes.data ?? []} />
       {open.length > 0 && <Open copies={open} />}
@@ -55,6 +58,30 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
         )}
         {all.length > 0 && open.length === 0 && <p className={styles.quiet}>{words.none}</p>}
       </section>
+      {others.length > 0 && (
+        <section className={styles.part} aria-label={words.ofOthers}>
+          <h2>
+            {words.ofOthers} <span className="number">{others.length}</span>
+          </h2>
+          <ul className={styles.others}>
+            {others.map((one) => (
+              <li key={one.id}>
+                <strong>{one.owner}</strong>
+                <span>
+                  {words.counts(
+                    one.calendars.reduce((n, c) => n + c.sent, 0),
+                    one.calendars.reduce((n, c) => n + c.open, 0),
+                  )}
+                </span>
+                <span className={one.faultWords ? styles.bad : styles.quiet}>
+                  {one.faultWords ?? words.well}
+                  {one.faultSince && ` ${words.since(momentText(one.faultSince))}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
     </div>
   );
 }
@@ -81,6 +108,23 @@ function Open({ copies }: { copies: Copy[] }) {
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+function Held() {
+  const held = useHeld();
+  const goOn = useGoOn();
+  if (!held.data?.held) {
+    return null;
+  }
+  return (
+    <section className={styles.part} role="alert">
+      <p>{words.held(held.data.open)}</p>
+      {goOn.error && <Fault error={goOn.error} />}
+      <Button type="primary" loading={goOn.isPending} onClick={() => goOn.mutate()}>
+        {words.goOn}
+      </Button>
     </section>
   );
 }

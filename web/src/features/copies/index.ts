@@ -1,3 +1,2 @@
 export { CopiesPage } from './CopiesPage';
-export { useCopiesOf, useOutsideChanges } from './queries';
-export { copyText } from './model';
+export { OutsideLines } from './OutsideLines';

@@ -12,15 +12,6 @@ export function useCopies() {
   });
 }
 
-export function useCopiesOf(record: number) {
-  return useQuery({
-    queryKey: ['copies', record],
-    queryFn: () => take(api.GET('/api/v1/copies', { params: { query: { record } } })),
-    refetchInterval: (query) =>
-      query.state.data?.some((copy) => copy.dueIn !== undefined) ? OFTEN : false,
-  });
-}
-
 export function useOutsideChanges() {
   return useQuery({
     queryKey: ['outside-changes'],
@@ -94,5 +85,21 @@ export function useSendNow() {
   return useMutation({
     mutationFn: () => take(api.POST('/api/v1/copies/send-now')),
     onSuccess: () => void client.invalidateQueries({ queryKey: ['copies'] }),
+  });
+}
+
+/** Whether nothing is sent since a restore. */
+export function useHeld() {
+  return useQuery({
+    queryKey: ['copies-held'],
+    queryFn: () => take(api.GET('/api/v1/copies/held')),
+  });
+}
+
+export function useGoOn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => take(api.POST('/api/v1/copies/go-on')),
+    onSuccess: () => void client.invalidateQueries(),
   });
 }

@@ -49,6 +49,11 @@ export const words = {
   ],
   reads: 'Read busy time',
   mayNot: 'cannot be written to',
+  ofOthers: 'Others who are linked',
+  well: 'well',
+  held: (n: number) =>
+    `This house was restored from a backup. Nothing is sent until you say so: ${n} copies would go out, and what stands there is looked at first.`,
+  goOn: 'Go on',
   save: 'Link it',
   cancel: 'Cancel',
   linked: 'Linked. The first copies are on their way.',
@@ -67,15 +72,9 @@ export const words = {
   copies: 'On their way, or in trouble',
   sendNow: 'Send now',
   none: 'Every copy stands as it should.',
-  state: {
-    WAITS: 'goes out',
-    SENDING: 'being sent',
-    SENT: 'sent',
-    REFUSED: 'refused',
-    OFF: 'off',
-    ASKED_OFF: 'asked off, not confirmed',
-    TAKEN_OFF_THERE: 'taken off there',
-    CHANGED_THERE: 'changed in their calendar',
-  } as Record<string, string>,
-  inSeconds: (n: number) => (n < 60 ? `in ${n} s` : `in ${Math.round(n / 60)} min`),
+  todayAsks: (n: number) =>
+    n === 1 ? '1 change in somebody’s calendar asks' : `${n} changes in people’s calendars ask`,
+  todayRefused: (n: number) => (n === 1 ? '1 copy was refused' : `${n} copies were refused`),
+  todayTrouble: (n: number) =>
+    n === 1 ? '1 copy waits for a host that is not well' : `${n} copies wait for hosts not well`,
 };

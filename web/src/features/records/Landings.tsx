@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
+import { copyText, isTrouble, type Copy } from './copies';
 import { Section } from './RecordSheet';
 import styles from './records.module.css';
 import { reason, words } from './words';
@@ -15,10 +16,13 @@ export function Landings({
   query,
   title,
   planned = false,
+  copies = [],
 }: {
   query: UseQueryResult<Schemas['LandingView']>;
   title: (n: number) => string;
   planned?: boolean;
+  /** The record's copies in outside calendars, each told under its calendar. */
+  copies?: Copy[];
 }) {
   const [why, setWhy] = useState(false);
   if (query.error) {
@@ -47,6 +51,7 @@ export function Landings({
             landing={landing}
             why={why}
             planned={planned}
+            copies={copies.filter((copy) => copy.calendar === landing.calendar)}
           />
         ))}
       </ul>
@@ -66,7 +71,17 @@ export function Landings({
   );
 }
 
-function Landing({ landing, why, planned }: { landing: Lands; why: boolean; planned: boolean }) {
+function Landing({
+  landing,
+  why,
+  planned,
+  copies,
+}: {
+  landing: Lands;
+  why: boolean;
+  planned: boolean;
+  copies: Copy[];
+}) {
   const kept = landing.details.filter((d) => d.because?.startsWith('not for'));
   const shown = landing.details.filter((d) => d.shown).map((d) => d.label.toLowerCase());
   return (
@@ -80,6 +95,14 @@ function Landing({ landing, why, planned }: { landing: Lands; why: boolean; plan
           {landing.unhanded ? ' · ' + words.unhanded : ''}
         </div>
         <div className={styles.small}>{shown.join(', ')}</div>
+        {copies.map((copy, at) => (
+          <div
+            key={at}
+            className={`${styles.small} ${isTrouble(copy) ? styles.brick : copy.state === 'SENT' ? '' : styles.amber}`}
+          >
+            {words.copyIn(copy.there)}: {copyText(copy)}
+          </div>
+        ))}
         {why && (
           <ul className={styles.reasons}>
             {landing.why.map((w) => (

@@ -6,6 +6,7 @@ import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import { History } from './History';
+import { useCopiesOf } from './copies';
 import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
 import { useChangeNow, useDetails, useLandings, type useRecord } from './queries';
@@ -43,6 +44,7 @@ interface SheetProps {
 function Sheet({ id, record, onClose, onEdit }: SheetProps) {
   const change = useChangeNow();
   const landings = useLandings(id);
+  const copies = useCopiesOf(id);
   const tray = useTray();
   const may = (field: string) => record.mayChange.includes(field);
   const act = (body: Change, said: string) =>
@@ -105,7 +107,7 @@ function Sheet({ id, record, onClose, onEdit }: SheetProps) {
       <Section name={words.details}>
         <Details record={record} />
       </Section>
-      <Landings query={landings} title={words.lands} />
+      <Landings query={landings} title={words.lands} copies={copies.data} />
       <History id={id} />
     </div>
   );

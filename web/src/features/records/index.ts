@@ -1,3 +1,4 @@
+export { copyText, isTrouble, type Copy } from './copies';
 export { givenTo, INFORMED, LEAD, type RecordView } from './model';
 export {
   fetchRecord,

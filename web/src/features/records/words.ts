@@ -38,6 +38,18 @@ export const words = {
   lands: (n: number) => (n === 1 ? 'Lands on 1 calendar' : `Lands on ${n} calendars`),
   willLand: (n: number) => (n === 1 ? 'Will land on 1 calendar' : `Will land on ${n} calendars`),
   landsNowhere: 'Lands on no calendar',
+  copyStates: {
+    WAITS: 'goes out',
+    SENDING: 'being sent',
+    SENT: 'sent',
+    REFUSED: 'refused',
+    OFF: 'off',
+    ASKED_OFF: 'asked off, not confirmed',
+    TAKEN_OFF_THERE: 'taken off there',
+    CHANGED_THERE: 'changed in their calendar',
+  } as const,
+  inSeconds: (n: number) => (n < 60 ? `in ${n} s` : `in ${Math.round(n / 60)} min`),
+  copyIn: (there: string) => (there ? `copy in ${there}` : 'copy elsewhere'),
   served: 'served',
   waits: {
     FIRST: 'waits for a yes',

@@ -17,6 +17,7 @@ import {
   useReleases,
   type RecordView,
 } from '../records';
+import { OutsideLines } from '../copies';
 import { FirstSteps } from './FirstSteps';
 import styles from './today.module.css';
 import { Waiting } from './Waiting';
@@ -138,6 +139,7 @@ function Wants({ today, open }: { today: Today; open: Open }) {
           <Line key={r.id} record={r} open={open} />
         ))}
       </Part>
+      <OutsideLines />
       <Waiting open={open} />
       <Part name={words.nowhere} count={today.nowhere.length}>
         {today.nowhere.map((r) => (

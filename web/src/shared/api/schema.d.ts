@@ -1736,6 +1736,8 @@ export interface components {
             host: string;
             /** Format: int64 */
             id: number;
+            /** @description The asker may change it; of others only whether it works is told */
+            mine: boolean;
             ofTheHouse: boolean;
             owner: string;
         };

@@ -17,6 +17,7 @@ import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
@@ -131,7 +132,7 @@ class CopiesController {
           access.standing(world, me, loaded.get(RecordId.of(row.record())));
       boolean mine = row.person() != 0 && row.person() == me.id().value();
       if (mine || standing.isOffice() && standing.opens()) {
-        found.add(view(world, standing, row, mine || me.isCoordinator()));
+        found.add(view(world, standing, row, mine || row.person() == 0));
       }
     }
     return found;
@@ -205,7 +206,9 @@ class CopiesController {
         row.openSince(),
         row.sentAt(),
         open ? row.fault() : null,
-        open ? row.faultWords() : null);
+        open && row.fault() != null
+            ? mayKnowWhere ? row.faultWords() : OutsideFault.Kind.valueOf(row.fault()).inGeneral()
+            : null);
   }
 
   private static String owner(World world, long person) {
@@ -302,7 +305,7 @@ class CopiesController {
         row.id(),
         row.at(),
         owner(world, row.person().map(PersonId::value).orElse(0L)),
-        told.mine() || told.standing().person().isCoordinator() ? row.outletName() : "",
+        told.mine() || row.person().isEmpty() ? row.outletName() : "",
         row.record().value(),
         title(told.standing()),
         row.part(),

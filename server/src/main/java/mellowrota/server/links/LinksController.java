@@ -162,6 +162,10 @@ class LinksController {
   record LinkView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "The asker may change it; of others only whether it works is told")
+          boolean mine,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean ofTheHouse,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String host,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
@@ -311,6 +315,7 @@ class LinksController {
     return new LinkView(
         link.id(),
         link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
+        true,
         link.person().isEmpty(),
         link.home().getHost(),
         link.account(),

@@ -31,7 +31,23 @@ public final class OutsideFault extends Exception {
     /** It answers something that nobody can read. */
     UNREADABLE,
     /** It refuses this entry and will again. */
-    REFUSED
+    REFUSED;
+
+    /** For those who are not to know where the account is. */
+    public String inGeneral() {
+      return switch (this) {
+        case ADDRESS, NAME -> "Its address leads nowhere.";
+        case TLS -> "No safe connection comes about.";
+        case NO_ANSWER, ANSWER_LOST -> "The host does not answer.";
+        case PASSWORD -> "The host does not know the name and password.";
+        case NO_RIGHT -> "The account may not write there.";
+        case TOO_MANY -> "The host wants fewer requests.";
+        case SERVER_ERROR -> "The host is not well.";
+        case QUOTA -> "There is no room left at the host.";
+        case NOT_CALENDARS, UNREADABLE -> "The host answers nothing readable.";
+        case REFUSED -> "The host refuses this entry.";
+      };
+    }
   }
 
   private final Kind kind;

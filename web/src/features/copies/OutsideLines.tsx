@@ -1,0 +1,31 @@
+import { Link } from 'react-router';
+import { isTrouble } from '../records';
+import styles from './copies.module.css';
+import { useCopies, useOutsideChanges } from './queries';
+import { words } from './words';
+
+/** What of copies wants somebody, in a line each that leads to the page of copies. */
+export function OutsideLines() {
+  const copies = useCopies();
+  const changes = useOutsideChanges();
+  const asks = (changes.data ?? []).filter((one) => one.state === 'PROPOSED').length;
+  const refused = (copies.data ?? []).filter((one) => one.state === 'REFUSED').length;
+  const trouble = (copies.data ?? []).filter(isTrouble).length - refused;
+  const lines = [
+    asks > 0 && words.todayAsks(asks),
+    refused > 0 && words.todayRefused(refused),
+    trouble > 0 && words.todayTrouble(trouble),
+  ].filter((line): line is string => typeof line === 'string');
+  if (lines.length === 0) {
+    return null;
+  }
+  return (
+    <p className={styles.today}>
+      {lines.map((line) => (
+        <Link key={line} to="/copies">
+          {line}
+        </Link>
+      ))}
+    </p>
+  );
+}
