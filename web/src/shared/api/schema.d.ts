@@ -441,7 +441,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The asker's links; for a coordinator the house's too */
+        /** The asker's links; for a coordinator the house's too, and who else is linked */
         get: operations["links"];
         put?: never;
         /** Links an account's calendars */

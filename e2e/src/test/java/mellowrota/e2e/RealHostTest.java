@@ -1,0 +1,241 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Base64;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** The same against a CalDAV server that nobody here wrote, from Debian's package of Radicale. */
+public class RealHostTest {
+
+  private static final Duration SOON = Duration.ofSeconds(30);
+  private static final HttpClient HTTP = HttpClient.newHttpClient();
+
+  private Path folder;
+  private Process radicale;
+  private int port;
+  private Server server;
+  private Api hana;
+  private Api ines;
+  private long inesId;
+
+  @BeforeClass
+  public void begin() throws IOException {
+    folder = Files.createTempDirectory(Path.of(Database.environment("MELLOW_TEST_WORK")), "host");
+    port = Server.freePort();
+    Files.writeString(folder.resolve("users"), "ines:" + Outside.PASSWORD + "\n");
+    Files.writeString(
+        folder.resolve("config"),
+        """
+        [server]
+        hosts = 127.0.0.1:%d
+        [auth]
+        type = htpasswd
+        htpasswd_filename = %s
+        htpasswd_encryption = plain
+        [storage]
+        filesystem_folder = %s
+        """
+            .formatted(port, folder.resolve("users"), folder.resolve("calendars")));
+    radicale =
+        new ProcessBuilder("radicale", "--config", folder.resolve("config").toString())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("log").toFile())
+            .start();
+    Await.until("the host answers", SOON, () -> send("OPTIONS", "/", "").isPresent());
+    assertThat(
+            send(
+                    "MKCALENDAR",
+                    "/ines/work/",
+                    """
+                    <?xml version="1.0"?><c:mkcalendar xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav">
+                    <d:set><d:prop><d:displayname>Work</d:displayname></d:prop></d:set></c:mkcalendar>
+                    """)
+                .orElseThrow()
+                .statusCode())
+        .isEqualTo(201);
+    server =
+        Server.started(
+            Database.demo(),
+            "--mellow.outside.allow=127.0.0.1:" + port,
+            "--mellow.copies.wait=0s",
+            "--mellow.copies.look-every=100ms");
+    hana = Api.of(server, "hana");
+    ines = Api.of(server, "ines");
+    inesId = hana.idOf("people", "Ines Okafor");
+    link();
+  }
+
+  private void link() {
+    JsonNode tried =
+        ines.post(
+                "/api/v1/links/try",
+                """
+                {"address": "http://127.0.0.1:%d/", "user": "ines", "password": "%s"}
+                """
+                    .formatted(port, Outside.PASSWORD))
+            .expect(200)
+            .json();
+    assertThat(tried.get("found").asBoolean()).as(tried.toString()).isTrue();
+    assertThat(tried.get("calendars")).hasSize(1);
+    Outside.link(
+        ines,
+        """
+        {"address": "http://127.0.0.1:%d/", "user": "ines", "password": "%s", "calendars": [
+          {"href": "%s", "writes": %d, "alsoRead": "NOBODY", "readsBusy": true}]}
+        """
+            .formatted(
+                port,
+                Outside.PASSWORD,
+                tried.get("calendars").get(0).get("href").asString(),
+                ines.idOf("calendars", "Ines Okafor, own")));
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void end() {
+    if (server != null) {
+      server.close();
+    }
+    radicale.destroyForcibly();
+  }
+
+  private Optional<HttpResponse<String>> send(String method, String path, String body) {
+    String both = "ines:" + Outside.PASSWORD;
+    try {
+      return Optional.of(
+          HTTP.send(
+              HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+                  .header(
+                      "Authorization",
+                      "Basic " + Base64.getEncoder().encodeToString(both.getBytes()))
+                  .header("Content-Type", body.startsWith("BEGIN") ? "text/calendar" : "text/xml")
+                  .method(method, HttpRequest.BodyPublishers.ofString(body))
+                  .build(),
+              HttpResponse.BodyHandlers.ofString()));
+    } catch (IOException notYet) {
+      return Optional.empty();
+    } catch (InterruptedException stopped) {
+      throw new AssertionError(stopped);
+    }
+  }
+
+  /** Where an entry that says this is kept, by its last part. */
+  private Optional<String> saying(String text) {
+    try (Stream<Path> files = Files.walk(folder.resolve("calendars"))) {
+      List<Path> found =
+          files
+              .filter(one -> one.toString().endsWith(".ics"))
+              .filter(one -> !one.toString().contains(".Radicale"))
+              .toList();
+      for (Path one : found) {
+        if (unfolded(Files.readString(one)).contains(text)) {
+          return Optional.of(one.getFileName().toString());
+        }
+      }
+      return Optional.empty();
+    } catch (IOException | java.io.UncheckedIOException whileItWrites) {
+      return Optional.empty();
+    }
+  }
+
+  private static String unfolded(String text) {
+    return text.replaceAll("\r?\n ", "");
+  }
+
+  private String awaits(String text) {
+    Await.until("it stands there: " + text, SOON, () -> saying(text).isPresent());
+    return saying(text).orElseThrow();
+  }
+
+  private long ticket(String title, String due) {
+    return hana.record(
+        """
+        {"title": "%s", "due": {"at": "%s"}, "people": [{"role": 0, "person": %d}],
+         "details": {"notes": "%s"}}
+        """
+            .formatted(title, due, inesId, "Long, with \u00e9 and; \u6c34 ".repeat(60).strip()));
+  }
+
+  @Test
+  public void anEntryComesChangesMovesAndGoes() {
+    long record = ticket("Radical \u00c5se, stuck; paddle", "2026-12-01T13:00");
+    String name = awaits("Radical \u00c5se\\, stuck\\; paddle");
+    hana.change(record, "{\"title\": \"Radical freed\"}");
+    assertThat(awaits("Radical freed")).isEqualTo(name);
+    hana.change(record, "{\"due\": {\"at\": \"2026-12-02T15:00\"}}");
+    awaits("20261202T150000");
+    hana.change(record, "{\"people\": []}");
+    Await.until("it is off there", SOON, () -> saying("Radical freed").isEmpty());
+    assertThat(ines.get("/api/v1/outside-changes?record=" + record).expect(200).json())
+        .as("what the host makes of our text is no change of anybody's")
+        .isEmpty();
+  }
+
+  @Test
+  public void whatIsMovedThereComesBack() {
+    long record = ticket("Moved at a real host", "2026-12-03T13:00");
+    String name = awaits("Moved at a real host");
+    String text = send("GET", "/ines/work/" + name, "").orElseThrow().body();
+    send("PUT", "/ines/work/" + name, unfolded(text).replace("20261203T130000", "20261203T163000"));
+    Outside.again(ines);
+    Await.until(
+        "the record moved",
+        SOON,
+        () ->
+            hana.get("/api/v1/records/" + record)
+                .json()
+                .get("due")
+                .get("at")
+                .asString()
+                .startsWith("2026-12-03T16:30"));
+  }
+
+  /** Of somebody's own entries only the times are kept, and none of ours counts. */
+  @Test
+  public void busyTimeIsReadAndNothingElse() {
+    ticket("Ours is not busy", "2026-12-04T13:00");
+    awaits("Ours is not busy");
+    send(
+        "PUT",
+        "/ines/work/private.ics",
+        """
+        BEGIN:VCALENDAR\r
+        VERSION:2.0\r
+        PRODID:test\r
+        BEGIN:VEVENT\r
+        UID:private-1\r
+        DTSTAMP:20261101T000000Z\r
+        DTSTART:20261201T180000Z\r
+        DTEND:20261201T190000Z\r
+        RRULE:FREQ=WEEKLY;COUNT=4\r
+        SUMMARY:Secret dentist\r
+        END:VEVENT\r
+        END:VCALENDAR\r
+        """);
+    Outside.again(ines);
+    Await.until("busy time is known", SOON, () -> busy().size() == 4);
+    assertThat(busy()).allMatch(one -> one.contains("18:00:00"));
+    assertThat(server.database().dump()).doesNotContain("dentist");
+    send("DELETE", "/ines/work/private.ics", "");
+    Outside.again(ines);
+    Await.until("it is free again", SOON, () -> busy().isEmpty());
+  }
+
+  private List<String> busy() {
+    return server.database().query("select starts::text from busy order by starts");
+  }
+}
