@@ -44,20 +44,22 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
       {adding && <LinkForm ownName={ownName} mayHouse={mayHouse} onDone={() => setAdding(false)} />}
       <Changes changes={changes.data ?? []} />
       {open.length > 0 && <Open copies={open} />}
-      <section className={styles.part} aria-label={words.links}>
-        <h2>
-          {words.links} {all.length > 0 && <span className="number">{all.length}</span>}
-        </h2>
-        {all.length === 0 ? (
-          <div className={styles.empty}>
-            <strong>{words.noLinks}</strong>
-            <p>{words.noLinksWhy}</p>
-          </div>
-        ) : (
-          <LinkList links={all} />
-        )}
-        {all.length > 0 && open.length === 0 && <p className={styles.quiet}>{words.none}</p>}
-      </section>
+      {(all.length > 0 || !adding) && (
+        <section className={styles.part} aria-label={words.links}>
+          <h2>
+            {words.links} {all.length > 0 && <span className="number">{all.length}</span>}
+          </h2>
+          {all.length === 0 ? (
+            <div className={styles.empty}>
+              <strong>{words.noLinks}</strong>
+              <p>{words.noLinksWhy}</p>
+            </div>
+          ) : (
+            <LinkList links={all} />
+          )}
+          {all.length > 0 && open.length === 0 && <p className={styles.quiet}>{words.none}</p>}
+        </section>
+      )}
       {others.length > 0 && (
         <section className={styles.part} aria-label={words.ofOthers}>
           <h2>

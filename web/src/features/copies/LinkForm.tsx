@@ -72,7 +72,8 @@ export function LinkForm({
         </label>
         <label>
           {words.password}
-          <Input.Password
+          <Input
+            type="password"
             value={account.password}
             maxLength={500}
             autoComplete="new-password"

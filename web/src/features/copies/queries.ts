@@ -16,7 +16,7 @@ export function useOutsideChanges() {
   return useQuery({
     queryKey: ['outside-changes'],
     queryFn: () => take(api.GET('/api/v1/outside-changes')),
-    refetchInterval: 10 * OFTEN,
+    refetchInterval: 2 * OFTEN,
   });
 }
 

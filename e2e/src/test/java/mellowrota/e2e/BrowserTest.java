@@ -195,6 +195,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/crew/teams", "Thornmere crew"},
       {"hana", "/crew/places", "Osier Weir"},
       {"hana", "/account", "Make an app password"},
+      {"hana", "/copies", "No account is linked yet"},
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation was used"}
     };

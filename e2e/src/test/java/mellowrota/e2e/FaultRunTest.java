@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import mellowrota.standin.Account;
 import mellowrota.standin.Collection;
 import mellowrota.standin.Faults;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -71,14 +72,15 @@ public class FaultRunTest {
   private Api hana;
   private int made;
 
-  @Test
-  public void nothingIsLostDoubledOrWrong() {
-    run(1);
+  /** Two share the work unless a size is asked for, which runs with one as well. */
+  @DataProvider
+  public Object[][] processes() {
+    return System.getProperty("faults") == null ? new Object[][] {{2}} : new Object[][] {{1}, {2}};
   }
 
-  @Test
-  public void norWithTwoProcesses() {
-    run(2);
+  @Test(dataProvider = "processes")
+  public void nothingIsLostDoubledOrWrong(int processes) {
+    run(processes);
   }
 
   private void run(int processes) {

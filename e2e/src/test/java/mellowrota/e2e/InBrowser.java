@@ -31,10 +31,15 @@ abstract class InBrowser {
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
+    server = Server.started(Database.demo(), options());
     playwright = Playwright.create();
     browser = launch(playwright);
     PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+  }
+
+  /** With what the server is started besides. */
+  String[] options() {
+    return new String[0];
   }
 
   static Browser launch(Playwright playwright) {

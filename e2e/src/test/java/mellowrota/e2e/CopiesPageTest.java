@@ -1,0 +1,82 @@
+package mellowrota.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
+import mellowrota.standin.Faults;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.Test;
+
+/** An account linked, tried and proven by its owner; what was changed there decided on the page. */
+public class CopiesPageTest extends InBrowser {
+
+  private final Outside outside = Outside.start();
+
+  @Override
+  String[] options() {
+    return outside.options().toArray(String[]::new);
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void noHost() {
+    outside.close();
+  }
+
+  private static Locator button(Page page, String name) {
+    return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+  }
+
+  @Test
+  public void anAccountIsLinkedProvenAndWhatIsChangedThereDecided() {
+    Account account = outside.account("ines");
+    Collection work = Outside.work(account);
+    Page page = signedIn("ines", ColorScheme.LIGHT, "/copies");
+    assertThat(page.getByText("No account is linked yet")).isVisible();
+    button(page, "Link an account").click();
+    page.getByLabel("Address, host or mail address").fill(outside.host().url());
+    page.getByLabel("User name there").fill("ines");
+    page.getByLabel("Password made for this").fill("wrong");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("does not know this name and password")).isVisible();
+    page.getByLabel("Password made for this").fill(Outside.PASSWORD);
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("The account is right and has 1 calendar.")).isVisible();
+    page.getByLabel("Work: Write here").click();
+    page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Ines Okafor, own"))
+        .or(page.getByTitle("Ines Okafor, own"))
+        .last()
+        .click();
+    page.getByLabel("Work: Who else reads it?").click();
+    page.getByTitle("nobody else").last().click();
+    button(page, "Link it").click();
+    button(page, "Try it with a test entry").click();
+    assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
+
+    Api hana = Api.of(server, "hana");
+    long record =
+        hana.record(
+            """
+            {"title": "Seen on the page", "due": {"at": "2026-12-01T13:00"},
+             "people": [{"role": 0, "person": %d}]}
+            """
+                .formatted(hana.idOf("people", "Ines Okafor")));
+    Outside.edit(work, "Seen on the page", "Seen on the page", "Changed over there");
+    button(page, "Read now").click();
+    assertThat(page.getByText("Changed over there")).isVisible();
+    button(page, "Put it back").click();
+    Outside.awaits(work, "Seen on the page");
+    Page office = signedIn("hana", ColorScheme.DARK, "/records/" + record);
+    assertThat(office.getByText("copy elsewhere: sent")).isVisible();
+    account.faults().set(Faults.Mode.WRONG_PASSWORD, true);
+    hana.change(record, "{\"title\": \"Seen and refused\"}");
+    office.navigate(server.url("/copies"));
+    assertThat(office.getByText("Others who are linked")).isVisible();
+    assertThat(office.getByText("The host does not know the name and password.").first())
+        .isVisible();
+  }
+}
