@@ -137,7 +137,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
             <Page to="/records" name="Records" />
             {mayRule && <Page to="/rules" name="Rules" />}
             {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
-            <Page to="/copies" name="Copies" />
+            {!eyes() && <Page to="/copies" name="Copies" />}
             <Page to="/crew" name="Crew" />
           </nav>
           <span className={styles.grow} />

@@ -7,7 +7,11 @@ import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.regex.Pattern;
+import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
+import mellowrota.standin.Faults;
 import org.testng.annotations.Test;
 
 /** Makes the pictures of docs/screenshots; run by ./screenshots, no part of the tests. */
@@ -29,7 +33,8 @@ public class Screenshots {
 
   @Test
   public void ofEveryMainView() {
-    try (Server server = Server.started(Database.demo());
+    try (Outside outside = Outside.start();
+        Server server = Server.started(Database.demo(), outside.options().toArray(String[]::new));
         Playwright playwright = Playwright.create()) {
       Browser browser = InBrowser.launch(playwright);
       shoot(browser, server, "sign-in", "", "/", "This is the demo", ColorScheme.LIGHT);
@@ -93,7 +98,36 @@ public class Screenshots {
           ColorScheme.LIGHT);
       shoot(browser, server, "file-in", "hana", "/files", "Drop a CSV", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
+      copies(outside, server);
+      shoot(
+          browser, server, "copies", "hana", "/copies", "Others who are linked", ColorScheme.LIGHT);
     }
+  }
+
+  /** Ines moved and renamed what she has elsewhere, and Tam's password is not taken there. */
+  private static void copies(Outside outside, Server server) {
+    Api ines = Api.of(server, "ines");
+    Api tam = Api.of(server, "tam");
+    Account account = outside.account("ines");
+    Account other = outside.account("tam");
+    outside.link(ines, "Ines Okafor, own", account, "");
+    outside.link(tam, "Tam Birtles, own", other, "");
+    outside.link(Api.of(server, "hana"), "Hana Vesely, own", outside.account("hana"), "");
+    Collection work = Outside.work(account);
+    Outside.edit(
+        work, "Towpath washed out", "Towpath washed out", "Towpath washed out, bring waders");
+    Outside.again(ines);
+    Await.until(
+        "it asks",
+        Duration.ofSeconds(30),
+        () -> !ines.get("/api/v1/outside-changes?state=PROPOSED").json().isEmpty());
+    Outside.awaits(Outside.work(other), "Swing bridge");
+    other.faults().set(Faults.Mode.WRONG_PASSWORD, true);
+    Outside.again(tam);
+    Await.until(
+        "it is told",
+        Duration.ofSeconds(30),
+        () -> tam.get("/api/v1/links").text().contains("PASSWORD"));
   }
 
   private static void shoot(
