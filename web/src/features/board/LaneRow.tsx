@@ -1,6 +1,6 @@
 import { memo, type CSSProperties } from 'react';
 import { clockOf, localAt, shortDayText, zoneMark } from '../../shared/time';
-import type { Days } from './days';
+import { placeOf, type Days } from './days';
 import type { Lane, Piece } from './lanes';
 import { clashesOn, linesOf, shownIn } from './rows';
 import styles from './board.module.css';
@@ -56,11 +56,29 @@ export const LaneRow = memo(function LaneRow(props: LaneProps) {
         {days.dates.map((date, day) => (
           <Cell key={date} {...props} day={day} />
         ))}
+        {days.zoom !== 'season' && <Busy lane={lane} days={days} />}
         {days.zoom !== 'day' && <Thread {...props} />}
       </div>
     </div>
   );
 });
+
+/** Hatching where somebody is busy outside; never a title. */
+function Busy({ lane, days }: Pick<LaneProps, 'lane' | 'days'>) {
+  return lane.busy.map((one) => {
+    const x = placeOf(days, one.start);
+    const width = placeOf(days, one.end) - x;
+    const clockAt = (moment: number) => clockOf(localAt(moment, days.zone));
+    return width <= 0 ? null : (
+      <div
+        key={`${one.start}:${one.end}`}
+        className={`${styles.busy} ${one.tentative ? styles.busyPerhaps : ''}`}
+        title={words.busyOutside(clockAt(one.start), clockAt(one.end))}
+        style={{ left: `${x * 100}%`, width: `${width * 100}%` }}
+      />
+    );
+  });
+}
 
 function Sum({ lane }: { lane: Lane }) {
   if (lane.key === 'nobody') {

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../shared/api/client';
-import { dayStart } from '../../shared/time';
+import { dayStart, nowMoment } from '../../shared/time';
 import { INFORMED } from '../records';
 import { dayAt, type Days } from './days';
 
@@ -47,11 +47,13 @@ export interface Lane {
   /** Two at once on this lane, by the day on which it begins. */
   twice: { day: number; from: number; to: number }[];
   hue: string;
+  /** When they are busy outside, and no more is known of it. */
+  busy: { start: number; end: number; tentative: boolean }[];
   /** Ticket rails, packed so that none lies on another. */
   rails: number;
 }
 
-export type Empty = 'off' | 'leave' | 'away' | 'free' | 'unknown' | '';
+export type Empty = 'off' | 'leave' | 'away' | 'free' | 'busy' | 'unknown' | 'unread' | '';
 
 export interface Group {
   key: string;
@@ -158,6 +160,7 @@ function emptyLane(key: string, name: string, days: Days, more: Partial<Lane> = 
     hours: 0,
     twice: [],
     hue: 'lagoon',
+    busy: [],
     rails: 0,
     ...more,
   };
@@ -263,10 +266,23 @@ export function packRails(pieces: Piece[], days: Days): Piece[][] {
   return rows;
 }
 
+function busyOf(board: Board, person: number): Lane['busy'] {
+  return board.busy
+    .filter((b) => b.person === person)
+    .map((b) => ({
+      start: Date.parse(b.starts),
+      end: Date.parse(b.ends),
+      tentative: b.tentative,
+    }));
+}
+
 /** What the cells of a person are where nothing stands in them. */
 function emptiness(board: Board, person: number, days: Days, hours: Map<number, Set<number>>) {
   const week = hours.get(person);
   const away = board.away.filter((a) => a.person === person);
+  const busy = busyOf(board, person);
+  const unread = board.busyKnown.some((k) => k.person === person && k.trust === 'UNKNOWN');
+  const now = nowMoment();
   return days.dates.map((date): Empty => {
     const gone = away.find((a) => a.first <= date && date <= a.last);
     if (gone) {
@@ -275,7 +291,18 @@ function emptiness(board: Board, person: number, days: Days, hours: Map<number, 
     if (!week) {
       return 'unknown';
     }
-    return week.has(weekday(date)) ? 'free' : 'off';
+    if (!week.has(weekday(date))) {
+      return 'off';
+    }
+    const edges = [
+      days.edges[days.dates.indexOf(date)]!,
+      days.edges[days.dates.indexOf(date) + 1]!,
+    ];
+    if (busy.some((b) => b.start < edges[1]! && b.end > edges[0]!)) {
+      return 'busy';
+    }
+    // What was read too long ago says nothing of days to come.
+    return unread && edges[1]! > now ? 'unread' : 'free';
   });
 }
 
@@ -367,6 +394,7 @@ function byTeams(
       team: team?.id ?? null,
       hue,
       empty: emptiness(board, p.id, days, hours),
+      busy: busyOf(board, p.id),
     });
     for (const item of byPerson.get(p.id) ?? []) {
       const one = piece(item, days, hueFor(item, hue), givenTo(item, p.id));

@@ -39,6 +39,8 @@ export const words = {
     off: 'off',
     leave: 'leave',
     away: 'not available',
+    busy: 'busy',
+    unread: 'not known',
     free: 'free',
     unknown: 'hours not known',
     '': '',
@@ -88,4 +90,5 @@ export const words = {
     start: 'Start',
     finish: 'Finish',
   },
+  busyOutside: (from: string, to: string) => `busy outside ${from} – ${to}`,
 };

@@ -1323,6 +1323,8 @@ export interface components {
         };
         Board: {
             away: components["schemas"]["BoardAway"][];
+            busy: components["schemas"]["BoardBusy"][];
+            busyKnown: components["schemas"]["BoardBusyKnown"][];
             from: string;
             hours: components["schemas"]["BoardHours"][];
             items: components["schemas"]["BoardItem"][];
@@ -1335,6 +1337,23 @@ export interface components {
             /** Format: int64 */
             person: number;
             what?: string;
+        };
+        BoardBusy: {
+            /** Format: date-time */
+            ends: string;
+            /** Format: int64 */
+            person: number;
+            /** Format: date-time */
+            starts: string;
+            tentative: boolean;
+        };
+        BoardBusyKnown: {
+            /** Format: int64 */
+            person: number;
+            /** Format: date-time */
+            readAt?: string;
+            /** @enum {string} */
+            trust: "FRESH" | "LATE" | "UNKNOWN";
         };
         BoardHours: {
             from: string;

@@ -36,7 +36,7 @@ public class ArrowsTest {
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("crew")),
-          Map.entry("board", Set.of("records", "sight", "crew")),
+          Map.entry("board", Set.of("records", "sight", "crew", "links")),
           Map.entry("today", Set.of("acts", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
           Map.entry("releases", Set.of("acts", "calendars", "records", "sight")),

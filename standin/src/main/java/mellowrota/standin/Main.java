@@ -2,6 +2,10 @@ package mellowrota.standin;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.Optional;
 
@@ -24,12 +28,47 @@ public final class Main {
         String[] parts = one.split(":");
         Account account = standIn.account(parts[0], parts[1]);
         account.make("work", "Work");
-        account.make("home", "Home");
+        sample(account.make("home", "Home"));
         if (parts.length > 2) {
           account.faults().set(Faults.Mode.valueOf(parts[2]), true);
         }
       }
       Thread.currentThread().join();
     }
+  }
+
+  /** Something of their own: an hour every Tuesday and Thursday, and a day off next week. */
+  private static void sample(Collection home) {
+    if (!home.objects().isEmpty()) {
+      return;
+    }
+    LocalDate monday = LocalDate.now(ZoneOffset.UTC).with(DayOfWeek.MONDAY);
+    String tuesday = DateTimeFormatter.BASIC_ISO_DATE.format(monday.plusDays(1));
+    String dayOff = DateTimeFormatter.BASIC_ISO_DATE.format(monday.plusDays(9));
+    put(
+        home,
+        "swimming",
+        "DTSTART:"
+            + tuesday
+            + "T160000Z\r\nDTEND:"
+            + tuesday
+            + "T173000Z\r\n"
+            + "RRULE:FREQ=WEEKLY;BYDAY=TU,TH");
+    put(home, "day-off", "DTSTART;VALUE=DATE:" + dayOff);
+  }
+
+  private static void put(Collection home, String name, String times) {
+    String uid = home.hashCode() + "-" + name;
+    home.put(
+        name + ".ics",
+        "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//A calendar host//EN\r\nBEGIN:VEVENT\r\n"
+            + "UID:"
+            + uid
+            + "\r\nDTSTAMP:20260101T000000Z\r\n"
+            + times
+            + "\r\nSUMMARY:"
+            + name
+            + "\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n",
+        before -> before.isEmpty());
   }
 }

@@ -3,14 +3,18 @@ package mellowrota.server.board;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -33,11 +37,13 @@ class BoardController {
   private final Worlds worlds;
   private final BoardItems items;
   private final WorkTimes times;
+  private final OutsideBusy busy;
 
-  BoardController(Worlds worlds, BoardItems items, WorkTimes times) {
+  BoardController(Worlds worlds, BoardItems items, WorkTimes times, OutsideBusy busy) {
     this.worlds = worlds;
     this.items = items;
     this.times = times;
+    this.busy = busy;
   }
 
   /**
@@ -46,6 +52,9 @@ class BoardController {
    * @param zone the house's, whose days these are
    * @param hours when people work, of those the asker may know it of
    * @param away when they do not; why is told to the office and to themselves
+   * @param busy when they are busy outside, told to themselves and to whoever has office rights on
+   *     them
+   * @param busyKnown how far that can be trusted
    */
   @Schema(name = "Board")
   record BoardView(
@@ -54,7 +63,25 @@ class BoardController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BoardItem> items,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AwayView> away) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AwayView> away,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyView> busy,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyKnownView> busyKnown) {}
+
+  /** A span in which somebody is busy outside. */
+  @Schema(name = "BoardBusy")
+  record BusyView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant starts,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant ends,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean tentative) {}
+
+  /** When somebody's outside calendars were read. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  @Schema(name = "BoardBusyKnown")
+  record BusyKnownView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      Instant readAt,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) OutsideBusy.Trust trust) {}
 
   /** Working hours on one weekday, Monday is 1; until midnight or later where not after from. */
   @Schema(name = "BoardHours")
@@ -91,6 +118,7 @@ class BoardController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     WorkTimes.Known known = times.knownTo(me, first, end);
+    Set<PersonId> watched = watched(me);
     return new BoardView(
         first.toString(),
         end.toString(),
@@ -113,7 +141,26 @@ class BoardController {
                         a.days().first().toString(),
                         a.days().until().minusDays(1).toString(),
                         a.told() ? "leave" : null))
+            .toList(),
+        busy
+            .between(
+                watched,
+                first.atStartOfDay(world.house().zone()).toInstant(),
+                end.atStartOfDay(world.house().zone()).toInstant(),
+                world.house().zone())
+            .stream()
+            .map(b -> new BusyView(b.person().value(), b.starts(), b.ends(), b.tentative()))
+            .toList(),
+        busy.ages(watched).stream()
+            .map(a -> new BusyKnownView(a.person().value(), a.readAt(), a.trust()))
             .toList());
+  }
+
+  /** Whose outside calendars the asker may know of. */
+  private Set<PersonId> watched(Person me) {
+    Set<PersonId> found = new HashSet<>(times.officeOver(me, busy.people()));
+    found.add(me.id());
+    return found;
   }
 
   /** Those the asker may know what stands on; the others as if they were not there. */

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -102,6 +103,14 @@ public class WorkTimes {
 
   private Crew crew() {
     return Crew.on(house.today(), house.people(), house.teams(), house.memberships());
+  }
+
+  /** Of these people, those on whom somebody has office rights. */
+  public Set<PersonId> officeOver(Person asker, Collection<PersonId> people) {
+    Crew crew = crew();
+    return people.stream()
+        .filter(person -> hasOfficeRights(crew, asker, person))
+        .collect(Collectors.toSet());
   }
 
   private static boolean hasOfficeRights(Crew crew, Person asker, PersonId over) {

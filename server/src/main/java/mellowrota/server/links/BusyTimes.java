@@ -30,7 +30,7 @@ class BusyTimes {
   }
 
   /** What one entry takes of somebody's time. */
-  record Taken(String href, String uidHash, List<BusyReader.Span> spans) {}
+  record Taken(String href, String uid, List<BusyReader.Span> spans) {}
 
   /**
    * What was read.
@@ -52,7 +52,7 @@ class BusyTimes {
       if (standing.isPresent()) {
         BusyReader.Read read =
             BusyReader.read(standing.get().text(), worlds.now().house().zone(), clock.instant());
-        found.add(new Taken(href.getPath(), Face.digest(read.uid()), read.spans()));
+        found.add(new Taken(href.getPath(), read.uid(), read.spans()));
       }
     }
     return new Found(found, removed.stream().map(URI::getPath).toList(), whole);
@@ -70,6 +70,9 @@ class BusyTimes {
         .param(gone.toArray(String[]::new))
         .update();
     for (Taken one : found.taken()) {
+      if (isOurs(one.uid())) {
+        continue;
+      }
       for (BusyReader.Span span : one.spans()) {
         jdbc.sql(
                 """
@@ -79,7 +82,7 @@ class BusyTimes {
                 """)
             .param(outlet.id())
             .param(one.href())
-            .param(one.uidHash())
+            .param(Face.digest(one.uid()))
             .param(span.starts().atOffset(java.time.ZoneOffset.UTC))
             .param(span.ends().atOffset(java.time.ZoneOffset.UTC))
             .param(span.days().map(days -> days.first()).orElse(null))
@@ -88,5 +91,12 @@ class BusyTimes {
             .update();
       }
     }
+  }
+
+  private boolean isOurs(String uid) {
+    return jdbc.sql("select exists (select 1 from entry where uid = ?)")
+        .param(uid)
+        .query(Boolean.class)
+        .single();
   }
 }
