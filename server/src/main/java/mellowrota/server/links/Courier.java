@@ -304,7 +304,9 @@ class Courier {
     keep(
         round,
         () -> {
-          found.forEach(one -> changes.keep(copy, one));
+          found.stream()
+              .filter(one -> one.state() != Changes.State.TAKEN)
+              .forEach(one -> changes.keep(copy, one));
           copies.found(
               copy,
               standing.text(),
@@ -325,12 +327,14 @@ class Courier {
     if (edit.answer() == Answer.TAKE) {
       String words = "";
       try {
-        Optional<Long> act = take(person.orElseThrow(), copy, standing, edit);
-        if (act.isPresent()) {
-          return Changes.fresh(edit, theirsText, oursText, Changes.State.TAKEN, "", act);
+        Optional<Changes.Fresh> taken =
+            transaction.execute(status -> taken(person.orElseThrow(), copy, ours, standing, edit));
+        if (taken.isPresent()) {
+          return taken.get();
         }
         words =
-            "It is not the work's own span that was moved there; somebody has to say what is meant.";
+            "It is not the work's own span that was moved there; somebody has to say what is"
+                + " meant.";
       } catch (Problem problem) {
         words = Takings.why(problem);
       }
@@ -347,6 +351,24 @@ class Courier {
             ? "It was changed here too; ours was written again."
             : proposed ? "" : "This may not be changed there, so it was put back.",
         Optional.empty());
+  }
+
+  /** The act and that it was taken are kept together: whatever dies, both are known or neither. */
+  private Optional<Changes.Fresh> taken(
+      PersonId person, CopyStore.Copy copy, Ours ours, Host.Standing standing, Edit edit) {
+    Optional<Changes.Fresh> found =
+        take(person, copy, standing, edit)
+            .map(
+                act ->
+                    Changes.fresh(
+                        edit,
+                        Optional.of(standing.text()),
+                        Optional.of(ours.text()),
+                        Changes.State.TAKEN,
+                        "",
+                        Optional.of(act)));
+    found.ifPresent(one -> changes.keep(copy, one));
+    return found;
   }
 
   private Optional<Long> take(
