@@ -19,32 +19,38 @@ import net.fortuna.ical4j.model.property.TzOffsetTo;
 /** The time zones of one iCalendar file: those the world knows, and those it defines itself. */
 public final class FileZones {
 
-  private final Map<String, VTimeZone> defined = new HashMap<>();
+  /** As they are written: most files name zones that the world knows, and need no reading. */
+  private final Map<String, IcalendarReader.Component> written = new HashMap<>();
 
-  /** Reads the definitions (VTIMEZONE) among these components. */
+  private final Map<String, Optional<VTimeZone>> read = new HashMap<>();
+
+  /** Finds the definitions (VTIMEZONE) among these components. */
   public static FileZones of(List<IcalendarReader.Component> components) {
     FileZones zones = new FileZones();
     for (IcalendarReader.Component component : components) {
       if (component.name().equals("VTIMEZONE")) {
-        zones.define(component);
+        component.find("TZID").ifPresent(id -> zones.written.put(id.text(), component));
       }
     }
     return zones;
   }
 
-  private void define(IcalendarReader.Component component) {
-    Optional<String> id = component.find("TZID").map(IcalendarReader.Property::text);
-    if (id.isEmpty()) {
-      return;
-    }
+  private Optional<VTimeZone> defined(String name) {
+    return read.computeIfAbsent(
+        name, id -> Optional.ofNullable(written.get(id)).flatMap(FileZones::parse));
+  }
+
+  /** One that cannot be read is none: then its times are told to be in a zone nobody knows. */
+  private static Optional<VTimeZone> parse(IcalendarReader.Component component) {
     try {
-      new CalendarBuilder()
-          .build(new StringReader(IcalendarReader.alone(component.text())))
-          .getComponents("VTIMEZONE")
-          .forEach(zone -> defined.put(id.get(), (VTimeZone) zone));
+      return new CalendarBuilder()
+              .build(new StringReader(IcalendarReader.alone(component.text())))
+              .getComponents("VTIMEZONE")
+              .stream()
+              .map(VTimeZone.class::cast)
+              .findFirst();
     } catch (IOException | ParserException | RuntimeException unreadable) {
-      // Then its times are told to be in a zone that nobody knows.
-      defined.remove(id.get());
+      return Optional.empty();
     }
   }
 
@@ -63,14 +69,13 @@ public final class FileZones {
 
   /** A local time in a zone the file defines, as a moment; empty where it defines no such. */
   public Optional<ZonedDateTime> moment(String name, LocalDateTime local) {
-    VTimeZone zone = defined.get(name);
-    if (zone == null) {
-      return Optional.empty();
-    }
     // The offset of the moment meant, found from the moment that its clock would show in UTC.
-    return offset(zone, local.atOffset(ZoneOffset.UTC))
-        .flatMap(near -> offset(zone, local.atOffset(near)))
-        .map(local::atZone);
+    return defined(name)
+        .flatMap(
+            zone ->
+                offset(zone, local.atOffset(ZoneOffset.UTC))
+                    .flatMap(near -> offset(zone, local.atOffset(near)))
+                    .map(local::atZone));
   }
 
   private static Optional<ZoneOffset> offset(VTimeZone zone, OffsetDateTime at) {

@@ -136,7 +136,13 @@ class Courier {
             "The host does not take this entry and shows none; it may stand there under another"
                 + " name, or the calendar is gone.");
       }
-      settle(round, tried, ours, standing);
+      if (standing.isEmpty()) {
+        // The host took it, so it stood there, and somebody has taken it off since.
+        keep(
+            round,
+            () -> copies.found(tried, text, Optional.empty(), Optional.of(ours.get().tag()), true));
+      }
+      settle(round, copies.find(copy.outlet(), copy.entry()).orElseThrow(), ours, standing);
     } else {
       write(round, copy, ours.get());
     }
