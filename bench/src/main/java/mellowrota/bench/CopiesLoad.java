@@ -92,6 +92,10 @@ public final class CopiesLoad {
       LockSupport.parkNanos(20_000_000);
       rate = (writes(accounts) - before) * 1e9 / (System.nanoTime() - from);
     }
+    if (rate == 0) {
+      throw new IllegalStateException(
+          "all was sent before it could be measured; give it more work");
+    }
     return rate;
   }
 

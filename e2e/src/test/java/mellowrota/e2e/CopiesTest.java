@@ -305,6 +305,28 @@ public class CopiesTest {
     assertThat(server.database().dump()).doesNotContain(Outside.PASSWORD);
   }
 
+  /** A new key seals what an old one sealed, and the account is used on as before. */
+  @Test(priority = 2)
+  public void anotherKeySealsThePasswordsAnew() throws java.io.IOException {
+    java.nio.file.Path keys = server.database().keys();
+    String more = java.util.Base64.getEncoder().encodeToString(new byte[32]);
+    java.nio.file.Files.writeString(
+        keys, java.nio.file.Files.readString(keys) + "2 " + more + "\n");
+    Outside.again(ines);
+    Await.until(
+        "her passwords are sealed by the new key",
+        SOON,
+        () ->
+            server
+                .database()
+                .query(
+                    "select distinct key_id from link where ended_at is null and person = "
+                        + inesId)
+                .equals(java.util.List.of("2")));
+    ticket("After another key", "2026-12-08T13:00");
+    Outside.awaits(work, "After another key");
+  }
+
   @Test(priority = 3)
   public void anEndedLinkTakesOffWhatStandsThere() {
     Account account = outside.account("ines.third");

@@ -29,7 +29,6 @@ public final class Act {
   private final Map<RecordId, Long> changedBits = new HashMap<>();
   private final boolean worldChanged;
   private final boolean isLook;
-  private boolean hurries;
   private Object worldBefore;
   private long entriesChanged;
   private final SortedSet<Long> calendarsTouched = new TreeSet<>();
@@ -121,14 +120,9 @@ public final class Act {
     return worldChanged;
   }
 
-  /** Says that it may hide something, so that it waits nowhere. */
-  public void hurry() {
-    hurries = true;
-  }
-
   /** Whether what it changes goes out at once; what changes the world may always hide something. */
   public boolean hurries() {
-    return hurries || worldChanged || actor == 0;
+    return worldChanged || actor == Acts.THE_HOUSE;
   }
 
   /** What {@link Affected} keeps from before the change, for itself. */

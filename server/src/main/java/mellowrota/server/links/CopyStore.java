@@ -163,11 +163,11 @@ class CopyStore {
     jdbc.sql(
             """
             update copy set stands = :stands, etag = :etag, written = :written, attempt = null,
-              attempt_tag = null, look = false, fault = null, fault_words = null,
+              attempt_tag = null, look = look and not :looked, fault = null, fault_words = null,
               tries = case when :again then tries else 0 end,
               state = case when wanted is null then 'ASKED_OFF' when :again then 'WAITS'
                 when wanted is not distinct from :written then 'SENT' else 'WAITS' end,
-              due_at = case when :again or wanted is null then now()
+              due_at = case when :again or wanted is null or look and not :looked then now()
                 when wanted is not distinct from :written then null
                 else coalesce(greatest(due_at, now() + interval '200 milliseconds'),
                   now() + interval '200 milliseconds') end,
@@ -180,6 +180,8 @@ class CopyStore {
         .param("etag", etag.orElse(null))
         .param("written", written.orElse(null))
         .param("again", again)
+        // A look that was asked for meanwhile, as by a decision, is still to come.
+        .param("looked", copy.look())
         .param("outlet", copy.outlet())
         .param("entry", copy.entry())
         .update();

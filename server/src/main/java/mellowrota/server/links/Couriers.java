@@ -139,6 +139,7 @@ class Couriers implements SmartLifecycle {
     int lost = 0;
     try {
       Host.Account account = links.account(link);
+      links.sealAnew(link, account.password());
       Courier.Round round = new Courier.Round(link, account, me);
       boolean well = false;
       while (running) {

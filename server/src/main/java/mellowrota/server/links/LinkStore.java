@@ -190,6 +190,20 @@ class LinkStore {
     }
   }
 
+  /** Seals the password with the newest key, so that an old one can be thrown away some day. */
+  @Transactional
+  void sealAnew(Link link, String password) {
+    if (vault.isOld(link.sealed())) {
+      Vault.Sealed sealed = vault.seal(password, owned(link.account(), link.home()));
+      jdbc.sql("update link set sealed = ?, key_id = ? where id = ? and key_id = ?")
+          .param(sealed.octets())
+          .param(sealed.key())
+          .param(link.id())
+          .param(link.sealed().key())
+          .update();
+    }
+  }
+
   // ---- Whose turn it is ------------------------------------------------------------------------
 
   /**
