@@ -21,17 +21,18 @@ public class ArrowsTest {
   private static final String CORE = "mellowrota.core.";
 
   private static final Map<String, Set<String>> LEANS_ON =
-      Map.of(
-          "time", Set.of(),
-          "people", Set.of("time"),
-          "work", Set.of("people", "time"),
-          "calendar", Set.of("people", "time"),
-          "entry", Set.of("work", "calendar", "time"),
-          "rule", Set.of("work", "calendar", "entry", "people", "time"),
-          "sight", Set.of("work", "calendar", "entry", "rule", "people", "time"),
-          "project", Set.of("rule", "sight", "work", "calendar", "entry", "people"),
-          "change", Set.of("work", "people", "time"),
-          "sync", Set.of("entry", "time"));
+      Map.ofEntries(
+          Map.entry("time", Set.of()),
+          Map.entry("people", Set.of("time")),
+          Map.entry("work", Set.of("people", "time")),
+          Map.entry("calendar", Set.of("people", "time")),
+          Map.entry("entry", Set.of("work", "calendar", "time")),
+          Map.entry("rule", Set.of("work", "calendar", "entry", "people", "time")),
+          Map.entry("sight", Set.of("work", "calendar", "entry", "rule", "people", "time")),
+          Map.entry("project", Set.of("rule", "sight", "work", "calendar", "entry", "people")),
+          Map.entry("change", Set.of("work", "people", "time")),
+          Map.entry("sync", Set.of("entry", "time")),
+          Map.entry("cover", Set.of("people", "time", "work")));
 
   private final JavaClasses core =
       new ClassFileImporter()

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.SplittableRandom;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -62,5 +63,23 @@ public class LocalTimesTest {
     int from = random.nextInt(20);
     return TimeSpan.of(
         Instant.ofEpochSecond(from), Instant.ofEpochSecond(from + random.nextInt(15)));
+  }
+
+  /** The short way to a moment is the long one, through gaps, overlaps and half hours. */
+  @Test
+  public void aMomentIsFoundAsTheTimeIsResolved() {
+    for (String name :
+        List.of(
+            "Europe/London", "America/New_York", "Australia/Lord_Howe", "Asia/Kolkata", "UTC")) {
+      ZoneId zone = ZoneId.of(name);
+      LocalDateTime end = LocalDateTime.of(2028, 1, 1, 0, 0);
+      for (LocalDateTime at = LocalDateTime.of(2026, 1, 1, 0, 15);
+          at.isBefore(end);
+          at = at.plusMinutes(15)) {
+        assertThat(LocalTimes.moment(at, zone))
+            .as(at + " in " + name)
+            .isEqualTo(LocalTimes.resolve(at, zone).toInstant());
+      }
+    }
   }
 }

@@ -1,0 +1,155 @@
+package mellowrota.core.cover;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.TreeMap;
+import mellowrota.core.time.TimeSpan;
+
+/**
+ * What clashes (COVER 15 to 24). Sure things are looked at by themselves first, then all of them:
+ * what is tentative hides nothing and only adds warnings. The cost of a person grows with their
+ * works times the logarithm of them, and with works at once.
+ */
+public final class Clashes {
+
+  private Clashes() {}
+
+  /** All of one person's, by start; cut nothing off: rest, weeks and runs need what lies around. */
+  public static List<Clash> of(Commitments of, Limits limits, Travel travel) {
+    List<Work> all = new ArrayList<>(of.work());
+    all.removeIf(one -> one.span().isEmpty());
+    if (all.isEmpty()) {
+      return List.of();
+    }
+    all.sort(Work.BY_START);
+    List<Work> sure = all.stream().filter(one -> !one.tentative()).toList();
+    List<Work> maybe = all.stream().filter(Work::tentative).toList();
+    Instant end = all.stream().map(one -> one.span().end()).max(Comparator.naturalOrder()).get();
+    Pairs pairs = new Pairs(of, limits, travel);
+    pairs.look(sure, true);
+    Runs runs = new Runs(of, limits, TimeSpan.of(all.get(0).span().start(), end));
+    runs.minutes(sure, false);
+    runs.sums(sure, false);
+    if (!maybe.isEmpty()) {
+      pairs.look(all, false);
+      runs.minutes(maybe, true);
+      runs.sums(all, true);
+    }
+    List<Clash> found = pairs.clashes();
+    found.addAll(runs.clashes());
+    found.sort(Clash.BY_START);
+    return found;
+  }
+
+  /**
+   * Something that stands in a place for a time.
+   *
+   * @param people how many it brings
+   */
+  public record Stay(String id, TimeSpan span, int people, boolean tentative) {}
+
+  /** How much a place holds at once: visits, or the people on them. */
+  public record Capacity(int most, boolean ofPeople) {}
+
+  /** Where a place holds too much; neighbouring minutes are one, with all that stands there. */
+  public static List<Clash> of(Capacity capacity, Collection<Stay> stays, Limits limits) {
+    List<Stay> sure = stays.stream().filter(one -> !one.tentative()).toList();
+    List<Clash> found = new ArrayList<>(over(capacity, sure, limits.level(Clash.Kind.CAPACITY)));
+    if (sure.size() < stays.size()) {
+      for (Clash one : over(capacity, stays, Clash.Level.WARN)) {
+        if (found.stream().noneMatch(said -> said.span().overlaps(one.span()))) {
+          found.add(one);
+        }
+      }
+    }
+    found.sort(Clash.BY_START);
+    return found;
+  }
+
+  private static List<Clash> over(Capacity capacity, Collection<Stay> stays, Clash.Level level) {
+    TreeMap<Instant, Integer> steps = new TreeMap<>();
+    for (Stay one : stays) {
+      int size = capacity.ofPeople() ? one.people() : 1;
+      if (!one.span().isEmpty()) {
+        steps.merge(one.span().start(), size, Integer::sum);
+        steps.merge(one.span().end(), -size, Integer::sum);
+      }
+    }
+    List<Clash> found = new ArrayList<>();
+    Instant from = null;
+    int now = 0;
+    for (Map.Entry<Instant, Integer> step : steps.entrySet()) {
+      now += step.getValue();
+      if (now > capacity.most() && from == null) {
+        from = step.getKey();
+      } else if (now <= capacity.most() && from != null) {
+        TimeSpan span = TimeSpan.of(from, step.getKey());
+        List<Clash.Item> items =
+            stays.stream()
+                .filter(one -> one.span().overlaps(span))
+                .sorted(
+                    Comparator.comparing((Stay one) -> one.span().start()).thenComparing(Stay::id))
+                .map(one -> new Clash.Item(Clash.Sort.WORK, one.id(), one.span()))
+                .toList();
+        found.add(new Clash(Clash.Kind.CAPACITY, level, List.of(), Optional.empty(), items, span));
+        from = null;
+      }
+    }
+    return found;
+  }
+
+  /** Something of theirs that is due; a plain date is that date, a time their local day. */
+  public record DueItem(String id, LocalDate day, boolean tentative) {
+    public DueItem {
+      Objects.requireNonNull(id, "id");
+      Objects.requireNonNull(day, "day");
+    }
+  }
+
+  /** Days on which too much is due for one person; counted apart from other clashes. */
+  public static List<Clash> pileUps(Commitments of, Collection<DueItem> due, Limits limits) {
+    if (limits.dueADay() == 0) {
+      return List.of();
+    }
+    TreeMap<LocalDate, TreeMap<String, DueItem>> byDay = new TreeMap<>();
+    due.forEach(one -> byDay.computeIfAbsent(one.day(), key -> new TreeMap<>()).put(one.id(), one));
+    List<Clash> found = new ArrayList<>();
+    byDay.forEach(
+        (day, items) -> {
+          if (items.size() >= limits.dueADay()) {
+            TimeSpan span = TimeSpan.of(of.start(day), of.start(day.plusDays(1)));
+            long sure = items.values().stream().filter(one -> !one.tentative()).count();
+            found.add(
+                new Clash(
+                    Clash.Kind.DUE,
+                    sure < limits.dueADay() ? Clash.Level.WARN : limits.level(Clash.Kind.DUE),
+                    List.of(),
+                    Optional.of(of.person()),
+                    items.keySet().stream()
+                        .map(id -> new Clash.Item(Clash.Sort.WORK, id, span))
+                        .toList(),
+                    span));
+          }
+        });
+    return found;
+  }
+
+  /** Those whose span meets a range. */
+  public static List<Clash> in(List<Clash> clashes, TimeSpan range) {
+    return clashes.stream()
+        .filter(
+            one ->
+                one.span().overlaps(range)
+                    || one.span().isEmpty()
+                        && !one.span().start().isBefore(range.start())
+                        && one.span().start().isBefore(range.end()))
+        .toList();
+  }
+}

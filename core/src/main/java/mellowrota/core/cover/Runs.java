@@ -1,0 +1,329 @@
+package mellowrota.core.cover;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.Function;
+import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.PlaceId;
+
+/** What a person's works come to together against a limit (COVER 16, 18, 19, 23). */
+final class Runs {
+
+  private static final LocalTime NIGHT_FROM = LocalTime.of(23, 0);
+  private static final LocalTime NIGHT_UNTIL = LocalTime.of(6, 0);
+  private static final Duration A_NIGHT = Duration.ofHours(3);
+
+  private final Commitments of;
+  private final Limits limits;
+  private final TimeSpan range;
+  private final Map<Optional<PlaceId>, List<TimeSpan>> byPlace = new HashMap<>();
+  private final List<Clash> found = new ArrayList<>();
+
+  Runs(Commitments of, Limits limits, TimeSpan range) {
+    this.of = of;
+    this.limits = limits;
+    this.range = range;
+  }
+
+  List<Clash> clashes() {
+    return found;
+  }
+
+  /** What is wrong minute by minute: of sure work and of tentative work, each by itself. */
+  void minutes(List<Work> works, boolean maybe) {
+    if (!of.hours().isUnsaid()) {
+      join(works, Clash.Kind.HOURS, maybe, this::outsideHours);
+      join(works, Clash.Kind.MARGIN, maybe, this::marginOutsideHours);
+    }
+    join(works, Clash.Kind.SKILL, maybe, this::unskilled);
+  }
+
+  /** Neighbouring minutes are one span, with all works in it. */
+  private void join(
+      List<Work> works, Clash.Kind kind, boolean maybe, Function<Work, List<TimeSpan>> wrong) {
+    List<TimeSpan> all = new ArrayList<>();
+    List<List<TimeSpan>> each = new ArrayList<>();
+    for (Work one : works) {
+      each.add(wrong.apply(one));
+      all.addAll(each.get(each.size() - 1));
+    }
+    for (TimeSpan span : Spans.union(all)) {
+      List<Work> in = new ArrayList<>();
+      for (int i = 0; i < works.size(); i++) {
+        if (each.get(i).stream().anyMatch(one -> one.overlaps(span))) {
+          in.add(works.get(i));
+        }
+      }
+      add(kind, maybe, in, span);
+    }
+  }
+
+  private List<TimeSpan> hours(Work one) {
+    TimeSpan wide =
+        TimeSpan.of(
+            one.span().start().minus(one.margin().before()),
+            one.span().end().plus(one.margin().after()));
+    return Spans.near(byPlace.computeIfAbsent(one.place(), this::hours), wide);
+  }
+
+  /** From the first work until the last, with room for margins and nights. */
+  private List<TimeSpan> hours(Optional<PlaceId> place) {
+    Duration more = Duration.ofDays(2);
+    return of.hours().at(place, TimeSpan.of(range.start().minus(more), range.end().plus(more)));
+  }
+
+  /** All-day work is outside on days without any hours. */
+  private List<TimeSpan> outsideHours(Work one) {
+    List<TimeSpan> hours = hours(one);
+    if (!one.allDay()) {
+      return Spans.without(one.span(), hours);
+    }
+    List<TimeSpan> days = new ArrayList<>();
+    for (LocalDate day : days(one)) {
+      TimeSpan span = TimeSpan.of(of.start(day), of.start(day.plusDays(1)));
+      if (hours.stream().noneMatch(span::overlaps)) {
+        days.add(span);
+      }
+    }
+    return days;
+  }
+
+  /** A margin leaves the hours where the work beside it is within them. */
+  private List<TimeSpan> marginOutsideHours(Work one) {
+    TimeSpan before = Pairs.before(one);
+    TimeSpan after = Pairs.after(one);
+    if (before.isEmpty() && after.isEmpty()) {
+      return List.of();
+    }
+    List<TimeSpan> hours = hours(one);
+    List<TimeSpan> outside = new ArrayList<>();
+    if (Spans.holds(hours, one.span().start())) {
+      outside.addAll(Spans.without(before, hours));
+    }
+    if (Spans.holds(hours, one.span().end().minusNanos(1))) {
+      outside.addAll(Spans.without(after, hours));
+    }
+    return outside;
+  }
+
+  /** From when they can fill none of its places; skills only end. */
+  private List<TimeSpan> unskilled(Work one) {
+    if (one.asks().isEmpty()) {
+      return List.of();
+    }
+    Instant until = one.span().start();
+    for (Optional<String> skill : one.asks()) {
+      if (skill.isEmpty()) {
+        return List.of();
+      }
+      for (TimeSpan having : of.able().having(skill.get(), one.site(), one.span())) {
+        until = having.end().isAfter(until) ? having.end() : until;
+      }
+    }
+    return until.isBefore(one.span().end())
+        ? List.of(TimeSpan.of(until, one.span().end()))
+        : List.of();
+  }
+
+  /** What adds up over all of them. */
+  void sums(List<Work> works, boolean maybe) {
+    List<Stretch> stretches = Stretch.of(works);
+    List<TimeSpan> timed = stretches.stream().map(Stretch::span).toList();
+    if (!limits.longest().isZero()) {
+      for (Stretch one : stretches) {
+        if (one.span().length().compareTo(limits.longest()) > 0) {
+          add(Clash.Kind.LONGEST, maybe, one.works(), one.span());
+        }
+      }
+    }
+    weeks(works, timed, maybe);
+    TreeSet<LocalDate> begun = new TreeSet<>();
+    works.forEach(one -> begun.addAll(one.allDay() ? days(one) : List.of(day(one))));
+    runs(begun, limits.daysInARow())
+        .forEach(
+            run -> {
+              TimeSpan span = TimeSpan.of(of.start(run.first()), of.start(run.until()));
+              List<Work> in =
+                  works.stream()
+                      .filter(
+                          one -> !day(one).isBefore(run.first()) && day(one).isBefore(run.until()))
+                      .toList();
+              add(Clash.Kind.DAYS, maybe, in, span);
+            });
+    nights(works, timed, maybe);
+  }
+
+  private LocalDate day(Work one) {
+    return of.day(one.span().start());
+  }
+
+  private List<LocalDate> days(Work one) {
+    return day(one).datesUntil(of.day(one.span().end().minusNanos(1)).plusDays(1)).toList();
+  }
+
+  private void weeks(List<Work> works, List<TimeSpan> timed, boolean maybe) {
+    TreeMap<LocalDate, Duration> sums = new TreeMap<>();
+    LocalDate week = null;
+    TimeSpan whole = null;
+    for (TimeSpan one : timed) {
+      if (whole == null || !one.start().isBefore(whole.end())) {
+        week = week(one.start());
+        whole = span(week);
+      }
+      add(sums, week, one, whole);
+      while (whole.end().isBefore(one.end())) {
+        week = week.plusWeeks(1);
+        whole = span(week);
+        add(sums, week, one, whole);
+      }
+    }
+    sums.forEach(
+        (one, sum) -> {
+          if (!limits.week().isZero() && sum.compareTo(limits.week()) > 0) {
+            add(Clash.Kind.WEEK, maybe, in(works, List.of(span(one))), span(one));
+          }
+        });
+    if (limits.periodWeeks() > 0 && !limits.periodWeek().isZero() && !sums.isEmpty()) {
+      periods(works, sums, maybe);
+    }
+  }
+
+  /** Weeks with which a period ends that has too much; neighbours are one span. */
+  private void periods(List<Work> works, TreeMap<LocalDate, Duration> sums, boolean maybe) {
+    Duration most = limits.periodWeek().multipliedBy(limits.periodWeeks());
+    LocalDate from = null;
+    for (LocalDate week = sums.firstKey();
+        !week.isAfter(sums.lastKey().plusWeeks(1));
+        week = week.plusWeeks(1)) {
+      Duration sum = Duration.ZERO;
+      LocalDate first = week.minusWeeks(limits.periodWeeks() - 1L);
+      for (Duration one : sums.subMap(first, true, week, true).values()) {
+        sum = sum.plus(one);
+      }
+      boolean over = sum.compareTo(most) > 0 && !week.isAfter(sums.lastKey());
+      if (over && from == null) {
+        from = week;
+      } else if (!over && from != null) {
+        TimeSpan span = TimeSpan.of(of.start(from), of.start(week));
+        add(Clash.Kind.PERIOD, maybe, in(works, List.of(span)), span);
+        from = null;
+      }
+    }
+  }
+
+  private LocalDate week(Instant at) {
+    return of.day(at).with(TemporalAdjusters.previousOrSame(limits.weekBegins()));
+  }
+
+  private TimeSpan span(LocalDate week) {
+    return TimeSpan.of(of.start(week), of.start(week.plusWeeks(1)));
+  }
+
+  private static void add(
+      TreeMap<LocalDate, Duration> sums, LocalDate week, TimeSpan work, TimeSpan whole) {
+    work.intersection(whole).ifPresent(part -> sums.merge(week, part.length(), Duration::plus));
+  }
+
+  /** Days that follow one another; the last is not in it. */
+  private record Run(LocalDate first, LocalDate until) {}
+
+  /** Those longer than the limit. */
+  private static List<Run> runs(TreeSet<LocalDate> days, int limit) {
+    List<Run> found = new ArrayList<>();
+    LocalDate first = null;
+    for (LocalDate day : days) {
+      first = first == null ? day : first;
+      if (!days.contains(day.plusDays(1))) {
+        if (limit > 0 && first.plusDays(limit).isBefore(day.plusDays(1))) {
+          found.add(new Run(first, day.plusDays(1)));
+        }
+        first = null;
+      }
+    }
+    return found;
+  }
+
+  private void nights(List<Work> works, List<TimeSpan> timed, boolean maybe) {
+    if (limits.nightsInARow() == 0) {
+      return;
+    }
+    TreeSet<LocalDate> nights = new TreeSet<>();
+    for (TimeSpan one : timed) {
+      if (isByDay(one)) {
+        continue;
+      }
+      LocalDate until = of.day(one.end());
+      for (LocalDate day = of.day(one.start()).minusDays(1);
+          !day.isAfter(until);
+          day = day.plusDays(1)) {
+        Optional<TimeSpan> night = night(day);
+        if (night.isPresent()
+            && Spans.within(Spans.near(timed, night.get()), night.get()).compareTo(A_NIGHT) >= 0) {
+          nights.add(day);
+        }
+      }
+    }
+    for (Run run : runs(nights, limits.nightsInARow())) {
+      List<TimeSpan> all =
+          run.first().datesUntil(run.until()).flatMap(day -> night(day).stream()).toList();
+      TimeSpan span = TimeSpan.of(all.get(0).start(), all.get(all.size() - 1).end());
+      add(Clash.Kind.NIGHTS, maybe, in(works, all), span);
+    }
+  }
+
+  /** From six until eleven of one day. */
+  private boolean isByDay(TimeSpan one) {
+    LocalDateTime start = LocalDateTime.ofInstant(one.start(), of.zone());
+    LocalDateTime end = LocalDateTime.ofInstant(one.end(), of.zone());
+    return start.toLocalDate().equals(end.toLocalDate())
+        && !start.toLocalTime().isBefore(NIGHT_UNTIL)
+        && !end.toLocalTime().isAfter(NIGHT_FROM);
+  }
+
+  private Optional<TimeSpan> night(LocalDate day) {
+    return LocalTimes.span(day, NIGHT_FROM, NIGHT_UNTIL, of.zone());
+  }
+
+  private static List<Work> in(List<Work> works, List<TimeSpan> spans) {
+    return works.stream()
+        .filter(one -> !one.allDay() && spans.stream().anyMatch(span -> span.overlaps(one.span())))
+        .toList();
+  }
+
+  /** What is only tentative adds a warning where sure work alone has none. */
+  private void add(Clash.Kind kind, boolean maybe, List<Work> in, TimeSpan span) {
+    boolean said =
+        maybe
+            && (in.stream().noneMatch(Work::tentative)
+                || found.stream()
+                    .anyMatch(
+                        one ->
+                            one.kind() == kind
+                                && one.items().stream()
+                                    .allMatch(
+                                        item -> in.stream().anyMatch(w -> w.item().equals(item)))
+                                && one.span().overlaps(span)));
+    if (!said) {
+      found.add(
+          new Clash(
+              kind,
+              maybe ? Clash.Level.WARN : limits.level(kind),
+              List.of(),
+              Optional.of(of.person()),
+              in.stream().map(Work::item).toList(),
+              span));
+    }
+  }
+}

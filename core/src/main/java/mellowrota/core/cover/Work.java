@@ -1,0 +1,55 @@
+package mellowrota.core.cover;
+
+import java.time.ZoneId;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
+
+/**
+ * One visit as it takes somebody's time; only for roles that do.
+ *
+ * @param id of the visit, the same for all on it
+ * @param span its own times without margins; of all-day work the person's local days
+ * @param allDay has no hours: it is not rested from, added up or travelled to
+ * @param meanwhile its duty lets other work be done meanwhile
+ * @param asks the places of what it stands, each with the skill it wants; empty: it asks for none
+ * @param site in whose days a skill ends
+ */
+public record Work(
+    String id,
+    TimeSpan span,
+    boolean allDay,
+    boolean tentative,
+    Optional<PlaceId> place,
+    Margins margins,
+    boolean meanwhile,
+    List<Optional<String>> asks,
+    ZoneId site) {
+
+  static final Comparator<Work> BY_START =
+      Comparator.comparing((Work one) -> one.span().start())
+          .thenComparing(one -> one.span().end())
+          .thenComparing(Work::id);
+
+  public Work {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(span, "span");
+    Objects.requireNonNull(place, "place");
+    Objects.requireNonNull(margins, "margins");
+    Objects.requireNonNull(site, "site");
+    asks = List.copyOf(asks);
+  }
+
+  /** Its margins, which all-day work and what lets other work be done do not have. */
+  Margins margin() {
+    return allDay || meanwhile ? Margins.NONE : margins;
+  }
+
+  Clash.Item item() {
+    return new Clash.Item(Clash.Sort.WORK, id, span);
+  }
+}

@@ -1,0 +1,235 @@
+package mellowrota.core.cover;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.SplittableRandom;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
+import org.testng.annotations.Test;
+
+/**
+ * Clashes and working hours against a slow version that looks at each minute by itself. {@code
+ * -Dcrews=20000} looks at more worlds.
+ */
+public class ClashesPropertyTest {
+
+  private static final int CREWS = Integer.getInteger("crews", 60);
+  private static final int PEOPLE = 6;
+  private static final int DAYS = 7;
+  private static final ZoneId[] ZONES = {
+    ZoneId.of("Europe/London"), ZoneId.of("America/New_York"), ZoneId.of("Asia/Kolkata")
+  };
+
+  /** The week of a clock change one way, the other way, over there, and one without. */
+  private static final LocalDate[] WEEKS = {
+    LocalDate.of(2027, 3, 24),
+    LocalDate.of(2026, 10, 22),
+    LocalDate.of(2026, 10, 29),
+    LocalDate.of(2026, 12, 7)
+  };
+
+  private static final Travel TRAVEL =
+      new Travel(
+          Map.of(
+              new Travel.Way(PlaceId.of(1), PlaceId.of(2)), Duration.ofMinutes(35),
+              new Travel.Way(PlaceId.of(2), PlaceId.of(1)), Duration.ofMinutes(50)),
+          Map.of(),
+          0);
+
+  @Test
+  public void areTheSameMinuteByMinute() {
+    SplittableRandom seeds = new SplittableRandom(2027);
+    Set<Clash.Kind> seen = EnumSet.noneOf(Clash.Kind.class);
+    long compared = 0;
+    for (int crew = 0; crew < CREWS; crew++) {
+      for (int person = 0; person < PEOPLE; person++) {
+        long seed = seeds.nextLong();
+        SplittableRandom random = new SplittableRandom(seed);
+        LocalDate first = WEEKS[random.nextInt(WEEKS.length)];
+        TimeSpan range =
+            TimeSpan.of(
+                first.minusDays(2).atStartOfDay(ZONES[0]).toInstant(),
+                first.plusDays(DAYS + 6).atStartOfDay(ZONES[0]).toInstant());
+        Commitments of = commitments(random, first);
+        Limits limits = limits(random);
+        List<Clash> clashes = Clashes.of(of, limits, TRAVEL);
+        assertThat(new HashSet<>(clashes))
+            .as("seed " + seed)
+            .isEqualTo(new SlowClashes(of, limits, TRAVEL, range).clashes())
+            .hasSameSizeAs(clashes);
+        clashes.forEach(clash -> seen.add(clash.kind()));
+        compared += clashes.size();
+      }
+    }
+    assertThat(compared).as("clashes that were compared").isGreaterThan(CREWS * PEOPLE * 3L);
+    assertThat(seen)
+        .as("kinds that were seen")
+        .containsAll(
+            EnumSet.complementOf(
+                EnumSet.of(Clash.Kind.PERIOD, Clash.Kind.CAPACITY, Clash.Kind.DUE)));
+  }
+
+  private static Limits limits(SplittableRandom random) {
+    Map<Clash.Kind, Clash.Level> levels = new EnumMap<>(Clash.Kind.class);
+    for (Clash.Kind kind : Clash.Kind.values()) {
+      levels.put(kind, random.nextBoolean() ? Clash.Level.NEVER : Clash.Level.WARN);
+    }
+    return new Limits(
+        levels,
+        Duration.ofHours(9 + random.nextInt(4)),
+        Duration.ofMinutes(420 + random.nextInt(300)),
+        DayOfWeek.of(1 + random.nextInt(7)),
+        Duration.ofMinutes(600 + random.nextInt(1800)),
+        0,
+        Duration.ZERO,
+        1 + random.nextInt(4),
+        1 + random.nextInt(2),
+        0);
+  }
+
+  private static Commitments commitments(SplittableRandom random, LocalDate first) {
+    ZoneId zone = ZONES[random.nextInt(3)];
+    List<Work> work = new ArrayList<>();
+    for (int w = random.nextInt(10); w > 0; w--) {
+      work.add(work(random, first, zone, work));
+    }
+    List<Commitments.Leave> leave = new ArrayList<>();
+    if (random.nextInt(3) == 0) {
+      LocalDate from = first.plusDays(random.nextInt(DAYS));
+      leave.add(
+          new Commitments.Leave(
+              "leave",
+              TimeSpan.of(
+                  from.atStartOfDay(zone).toInstant(),
+                  from.plusDays(1 + random.nextInt(2)).atStartOfDay(zone).toInstant())));
+    }
+    List<Commitments.Busy> busy = new ArrayList<>();
+    for (int b = random.nextInt(4); b > 0; b--) {
+      Instant from = moment(random, first, zone);
+      busy.add(
+          new Commitments.Busy(
+              TimeSpan.of(from, from.plusSeconds(900L * random.nextInt(12))),
+              random.nextInt(3) == 0));
+    }
+    Map<String, Optional<LocalDate>> skills =
+        random.nextBoolean()
+            ? Map.of(
+                "s0", Optional.of(first.plusDays(random.nextInt(DAYS))), "s1", Optional.empty())
+            : Map.of("s1", Optional.of(first.plusDays(random.nextInt(DAYS))));
+    return new Commitments(
+        PersonId.of(1),
+        zone,
+        hours(random, first, zone),
+        leave,
+        busy,
+        work,
+        new Able(skills, false, List.of(), Optional.empty()));
+  }
+
+  private static Instant moment(SplittableRandom random, LocalDate first, ZoneId zone) {
+    return first.atStartOfDay(zone).toInstant().plusSeconds(900L * random.nextInt(DAYS * 96));
+  }
+
+  private static Work work(
+      SplittableRandom random, LocalDate first, ZoneId zone, List<Work> before) {
+    boolean allDay = random.nextInt(10) == 0;
+    Instant from =
+        before.isEmpty() || random.nextInt(3) > 0
+            ? moment(random, first, zone)
+            : before.get(random.nextInt(before.size())).span().end();
+    TimeSpan span =
+        TimeSpan.of(
+            from,
+            from.plusSeconds(
+                random.nextInt(4) == 0 ? 60L * random.nextInt(90) : 3600L * random.nextInt(11)));
+    if (allDay) {
+      LocalDate day = LocalDate.ofInstant(from, zone);
+      span =
+          TimeSpan.of(
+              day.atStartOfDay(zone).toInstant(),
+              day.plusDays(1 + random.nextInt(2)).atStartOfDay(zone).toInstant());
+    }
+    return new Work(
+        "w" + before.size(),
+        span.isEmpty() ? TimeSpan.of(from, from.plusSeconds(60)) : span,
+        allDay,
+        random.nextInt(4) == 0,
+        place(random),
+        random.nextBoolean()
+            ? Margins.NONE
+            : new Margins(
+                Duration.ofMinutes(15L * random.nextInt(6)),
+                Duration.ofMinutes(15L * random.nextInt(6))),
+        random.nextInt(6) == 0,
+        asks(random),
+        ZONES[random.nextInt(3)]);
+  }
+
+  private static Optional<PlaceId> place(SplittableRandom random) {
+    int place = random.nextInt(4);
+    return place == 0 ? Optional.empty() : Optional.of(PlaceId.of(place));
+  }
+
+  private static List<Optional<String>> asks(SplittableRandom random) {
+    return switch (random.nextInt(5)) {
+      case 0 -> List.of(Optional.of("s0"));
+      case 1 -> List.of(Optional.of("s0"), Optional.of("s1"));
+      case 2 -> List.of(Optional.of("s1"), Optional.empty());
+      default -> List.of();
+    };
+  }
+
+  private static Hours hours(SplittableRandom random, LocalDate first, ZoneId zone) {
+    if (random.nextInt(6) == 0) {
+      return Hours.UNSAID;
+    }
+    List<Hours.Weekly> weekly = new ArrayList<>();
+    for (DayOfWeek day : DayOfWeek.values()) {
+      for (int n = random.nextInt(3); n > 0; n--) {
+        Optional<PlaceId> place = place(random);
+        weekly.add(
+            new Hours.Weekly(
+                day,
+                LocalTime.of(random.nextInt(24), 15 * random.nextInt(4)),
+                LocalTime.of(random.nextInt(24), 15 * random.nextInt(4)),
+                place,
+                place.isPresent() ? ZONES[random.nextInt(3)] : zone,
+                random.nextInt(4) == 0 ? Optional.of(first.plusDays(2)) : Optional.empty(),
+                random.nextInt(4) == 0 ? Optional.of(first.plusDays(4)) : Optional.empty()));
+      }
+    }
+    List<Hours.Dated> dated = new ArrayList<>();
+    for (int n = random.nextInt(3); n > 0; n--) {
+      Optional<PlaceId> place = place(random);
+      List<Hours.Clock> times = new ArrayList<>();
+      for (int t = random.nextInt(3); t > 0; t--) {
+        times.add(
+            new Hours.Clock(
+                LocalTime.of(random.nextInt(24), 0), LocalTime.of(random.nextInt(24), 0)));
+      }
+      dated.add(
+          new Hours.Dated(
+              first.plusDays(random.nextInt(DAYS)),
+              place,
+              place.isPresent() ? ZONES[random.nextInt(3)] : zone,
+              times));
+    }
+    return new Hours(weekly, dated);
+  }
+}

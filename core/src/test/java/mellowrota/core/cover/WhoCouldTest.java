@@ -1,0 +1,356 @@
+package mellowrota.core.cover;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Who could, by hand: each letter of a day is an hour, the gap is from eight until twelve. */
+public class WhoCouldTest {
+
+  private static final Instant MIDNIGHT = Instant.parse("2026-12-07T00:00:00Z");
+  private static final TimeSpan GAP = hours(8, 12);
+
+  private static TimeSpan hours(int from, int until) {
+    return TimeSpan.of(MIDNIGHT.plusSeconds(3600L * from), MIDNIGHT.plusSeconds(3600L * until));
+  }
+
+  private static List<TimeSpan> spans(String list) {
+    return list.isEmpty()
+        ? List.of()
+        : Arrays.stream(list.split(" "))
+            .map(one -> one.split("-"))
+            .map(one -> hours(Integer.parseInt(one[0]), Integer.parseInt(one[1])))
+            .toList();
+  }
+
+  private static final Limits LIMITS =
+      new Limits(
+          Map.of(
+              Clash.Kind.DOUBLE, Clash.Level.NEVER,
+              Clash.Kind.LEAVE, Clash.Level.NEVER,
+              Clash.Kind.SKILL, Clash.Level.NEVER),
+          Duration.ofHours(11),
+          Duration.ofHours(10),
+          DayOfWeek.MONDAY,
+          Duration.ofHours(40),
+          0,
+          Duration.ZERO,
+          0,
+          0,
+          0);
+
+  private static final Travel TRAVEL =
+      new Travel(
+          Map.of(new Travel.Way(PlaceId.of(1), PlaceId.of(2)), Duration.ofMinutes(90)),
+          Map.of(),
+          0);
+
+  private static Work work(String id, TimeSpan span, boolean tentative, long place, String skill) {
+    return new Work(
+        id,
+        span,
+        false,
+        tentative,
+        Optional.of(PlaceId.of(place)),
+        Margins.NONE,
+        false,
+        skill.isEmpty() ? List.of() : List.of(Optional.of(skill)),
+        ZoneOffset.UTC);
+  }
+
+  /** The hours of the day by their beginning and end. */
+  private static Hours at(String list) {
+    if (list.equals("?")) {
+      return Hours.UNSAID;
+    }
+    List<Hours.Clock> times =
+        spans(list).stream()
+            .map(one -> new Hours.Clock(clock(one.start()), clock(one.end())))
+            .toList();
+    LocalDate day = LocalDate.ofInstant(MIDNIGHT, ZoneOffset.UTC);
+    return new Hours(
+        List.of(), List.of(new Hours.Dated(day, Optional.empty(), ZoneOffset.UTC, times)));
+  }
+
+  private static LocalTime clock(Instant at) {
+    return LocalTime.ofInstant(at, ZoneOffset.UTC);
+  }
+
+  private static Commitments commitments(
+      long id, String hours, String leave, List<Work> work, String busy, Able able) {
+    return new Commitments(
+        PersonId.of(id),
+        ZoneOffset.UTC,
+        at(hours),
+        spans(leave).stream().map(span -> new Commitments.Leave("leave", span)).toList(),
+        spans(busy).stream().map(span -> new Commitments.Busy(span, false)).toList(),
+        work,
+        able);
+  }
+
+  private static List<Work> works(String work, String maybe) {
+    List<Work> all = new ArrayList<>();
+    spans(work).forEach(span -> all.add(work("w" + all.size(), span, false, 1, "")));
+    spans(maybe).forEach(span -> all.add(work("w" + all.size(), span, true, 1, "")));
+    return all;
+  }
+
+  private static WhoCould.Candidate candidate(Commitments of, String here, String alone) {
+    return new WhoCould.Candidate(
+        of,
+        "Somebody",
+        false,
+        spans(here),
+        spans(alone),
+        Optional.empty(),
+        Duration.ZERO,
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  private static WhoCould.Answer answer(WhoCould.Candidate one, String skill) {
+    Work trial = work("trial", GAP, false, 1, skill);
+    return WhoCould.of(trial, List.of(one), LIMITS, TRAVEL).get(0);
+  }
+
+  /** Hours, leave, work, tentative work, outside busy, stands there; what is said of it. */
+  @DataProvider
+  public Object[][] days() {
+    return new Object[][] {
+      {"7-16", "", "", "", "", "", "YES"},
+      {"?", "", "", "", "", "", "YES"},
+      {"", "", "", "", "", "", "WITH_REASON HOURS 8-12"},
+      {"8-12", "", "", "", "", "", "YES"},
+      {"9-16", "", "", "", "", "", "WITH_REASON HOURS 8-9"},
+      {"7-11", "", "", "", "", "", "WITH_REASON HOURS 11-12"},
+      {"7-9 10-16", "", "", "", "", "", "WITH_REASON HOURS 9-10"},
+      {"7-9 9-16", "", "", "", "", "", "YES"},
+      {"9-16 7-9", "", "", "", "", "", "YES"},
+      {"7-10 9-16", "", "", "", "", "", "YES"},
+      {"7-16", "0-24", "", "", "", "", "NO LEAVE 8-12"},
+      {"7-16", "12-24", "", "", "", "", "YES"},
+      {"7-16", "11-24", "", "", "", "", "NO LEAVE 11-12"},
+      {"7-16", "", "6-8 12-14", "", "", "", "YES"},
+      {"7-16", "", "7-9", "", "", "", "NO DOUBLE 8-9"},
+      {"7-16", "", "9-10 11-12", "", "", "", "NO DOUBLE 9-10, DOUBLE 11-12"},
+      {"7-16", "", "9-9", "", "", "", "YES"},
+      {"7-16", "", "", "9-10", "", "", "WITH_REASON DOUBLE 9-10"},
+      {"7-16", "", "", "", "11-13", "", "WITH_REASON BUSY 11-12"},
+      {"7-16", "", "", "", "12-13", "", "YES"},
+      {"7-16", "", "", "", "", "8-10", "NO HERE 8-10"},
+      {"9-16", "", "", "", "11-13", "", "WITH_REASON HOURS 8-9, BUSY 11-12"},
+      {"9-16", "8-9", "10-11", "", "", "", "NO LEAVE 8-9, HOURS 8-9, DOUBLE 10-11"},
+      // Limits of the house: eleven hours of rest, ten at a stretch, forty in the week.
+      {"?", "", "12-18", "", "", "", "YES"},
+      {"?", "", "12-19", "", "", "", "WITH_REASON LONGEST 8-19"},
+      {"?", "", "4-8 12-16", "", "", "", "WITH_REASON LONGEST 4-16"},
+      {"?", "", "14-15", "", "", "", "YES"},
+      {"?", "", "15-16", "", "", "", "WITH_REASON REST 12-15"},
+      {"?", "", "22-23", "", "", "", "WITH_REASON REST 12-22"},
+      {"?", "", "", "22-23", "", "", "WITH_REASON REST 12-22"},
+      {"?", "", "23-24", "", "", "", "YES"},
+    };
+  }
+
+  @Test(dataProvider = "days")
+  public void whatSpeaksAgainstItIsSaid(
+      String hours,
+      String leave,
+      String work,
+      String maybe,
+      String busy,
+      String here,
+      String said) {
+    Commitments of = commitments(1, hours, leave, works(work, maybe), busy, Able.PLAIN);
+    assertThat(told(answer(candidate(of, here, ""), ""))).isEqualTo(said);
+  }
+
+  private static String told(WhoCould.Answer answer) {
+    StringBuilder told = new StringBuilder(answer.verdict().name());
+    for (int i = 0; i < answer.reasons().size(); i++) {
+      WhoCould.Reason reason = answer.reasons().get(i);
+      told.append(i == 0 ? " " : ", ").append(reason.why()).append(' ');
+      told.append(hour(reason.span().start())).append('-').append(hour(reason.span().end()));
+    }
+    return told.toString();
+  }
+
+  private static long hour(Instant at) {
+    return (at.getEpochSecond() - MIDNIGHT.getEpochSecond()) / 3600;
+  }
+
+  /** The skills they have until which day of the month, where they would be alone. */
+  @DataProvider
+  public Object[][] able() {
+    return new Object[][] {
+      {"sluice", 0, "", "YES"},
+      {"sluice", 7, "", "YES"},
+      {"sluice", 6, "", "NO SKILL 8-12"},
+      {"crane", 0, "", "NO SKILL 8-12"},
+      {"sluice", 0, "9-11", "NO ALONE 9-11"},
+      {"sluice", 0, "12-24", "YES"},
+    };
+  }
+
+  @Test(dataProvider = "able")
+  public void whoIsNotAbleCannot(String skill, int last, String alone, String said) {
+    Optional<LocalDate> day =
+        last == 0 ? Optional.empty() : Optional.of(LocalDate.of(2026, 12, last));
+    Able able = new Able(Map.of(skill, day), false, List.of(), Optional.empty());
+    Commitments of = commitments(1, "?", "", List.of(), "", able);
+    assertThat(told(answer(candidate(of, "", alone), "sluice"))).isEqualTo(said);
+  }
+
+  @Test
+  public void whoCannotGetThereInTimeIsTold() {
+    Work far = work("w", hours(13, 14), false, 2, "");
+    Commitments of = commitments(1, "?", "", List.of(far), "", Able.PLAIN);
+    assertThat(told(answer(candidate(of, "", ""), ""))).isEqualTo("WITH_REASON TRAVEL 12-13");
+  }
+
+  @Test
+  public void moreThanAWeekHoldsIsTold() {
+    List<Work> week = new ArrayList<>();
+    for (int day = 1; day < 5; day++) {
+      week.add(work("d" + day, hours(24 * day + 8, 24 * day + 18), false, 1, ""));
+    }
+    Commitments of = commitments(1, "?", "", week, "", Able.PLAIN);
+    WhoCould.Answer answer = answer(candidate(of, "", ""), "");
+    assertThat(told(answer)).isEqualTo("WITH_REASON WEEK 0-168");
+    assertThat(answer.reasons().get(0).with()).hasSize(4);
+  }
+
+  private static WhoCould.Candidate laden(
+      long id, String name, String maybe, long load, long contract, long way) {
+    return new WhoCould.Candidate(
+        commitments(id, "?", "", works("", maybe), "", Able.PLAIN),
+        name,
+        name.startsWith("Unknown"),
+        List.of(),
+        List.of(),
+        name.equals("Left") ? Optional.of(MIDNIGHT) : Optional.empty(),
+        Duration.ofHours(load),
+        contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)),
+        way == 0 ? Optional.empty() : Optional.of(Duration.ofMinutes(way)));
+  }
+
+  @Test
+  public void whoCouldStandsFirstAndOfThoseTheLeastLadenAndTheNearest() {
+    List<WhoCould.Candidate> all =
+        List.of(
+            laden(8, "Left", "", 0, 0, 0),
+            laden(7, "Unknown, and maybe", "9-10", 0, 0, 0),
+            laden(6, "Maybe", "9-10", 0, 0, 0),
+            laden(5, "Half of forty", "", 20, 0, 0),
+            laden(4, "A third of thirty, far", "", 10, 30, 60),
+            laden(3, "A third of thirty, near", "", 10, 30, 20),
+            laden(2, "A third of thirty, and nobody knows", "", 10, 30, 0),
+            laden(1, "A third of thirty, and nobody knows", "", 10, 30, 0));
+    Work trial = work("trial", GAP, false, 1, "");
+    assertThat(
+            WhoCould.of(trial, all, LIMITS, TRAVEL).stream()
+                .map(one -> one.candidate().person().value())
+                .toList())
+        .containsExactly(3L, 4L, 1L, 2L, 5L, 6L, 7L, 8L);
+  }
+
+  // ---- A fill ----------------------------------------------------------------------------------
+
+  private static Fill.Short gap(String of, int from, int until, String... skills) {
+    List<Optional<String>> asks =
+        Arrays.stream(skills)
+            .map(one -> one.equals("-") ? Optional.<String>empty() : Optional.of(one))
+            .toList();
+    Work work =
+        new Work(
+            of,
+            hours(from, until),
+            false,
+            false,
+            Optional.of(PlaceId.of(1)),
+            Margins.NONE,
+            false,
+            asks,
+            ZoneOffset.UTC);
+    return new Fill.Short(of, work, List.of(hours(from, until)));
+  }
+
+  private static WhoCould.Candidate able(long id, boolean notAlone, boolean unknown, String skill) {
+    Map<String, Optional<LocalDate>> skills =
+        skill.isEmpty() ? Map.of() : Map.of(skill, Optional.empty());
+    Able able = new Able(skills, notAlone, List.of(), Optional.empty());
+    return new WhoCould.Candidate(
+        commitments(id, "?", "", List.of(), "", able),
+        "P" + id,
+        unknown,
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        Duration.ofHours(id),
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  private static List<String> filled(List<Fill.Short> gaps, WhoCould.Candidate... people) {
+    return Fill.suggest(gaps, List.of(people), LIMITS, TRAVEL).stream()
+        .map(
+            one ->
+                one.gap().of()
+                    + " "
+                    + one.person().map(person -> "" + person.value()).orElse("nobody")
+                    + one.reasons().stream().map(why -> " " + why.why()).reduce("", String::concat))
+        .toList();
+  }
+
+  @Test
+  public void aFillGoesToTheBestAndCountsWhatItGaveBefore() {
+    // The second has more load at first; when the first has four hours more, it is the lighter.
+    assertThat(
+            filled(
+                List.of(gap("a", 8, 12, "-"), gap("b", 32, 36, "-")),
+                able(1, false, false, ""),
+                able(2, false, false, "")))
+        .containsExactly("a 1", "b 2");
+    assertThat(
+            filled(
+                List.of(gap("a", 8, 12, "-"), gap("b", 10, 14, "-"), gap("c", 11, 13, "-")),
+                able(1, false, false, ""),
+                able(2, false, false, "")))
+        .containsExactly("a 1", "b 2", "c nobody DOUBLE");
+  }
+
+  @Test
+  public void aFillBreaksNoNeverAndGivesTheUnknownNothing() {
+    assertThat(filled(List.of(gap("a", 8, 12, "-")), able(1, false, true, "")))
+        .containsExactly("a nobody UNKNOWN");
+    assertThat(filled(List.of(gap("a", 8, 12, "-")), able(1, true, false, "")))
+        .containsExactly("a nobody ALONE");
+    assertThat(
+            filled(
+                List.of(gap("a", 8, 12, "-", "sluice")),
+                able(1, false, false, "sluice"),
+                able(2, false, false, "")))
+        .containsExactly("a 1", "a 2");
+    assertThat(filled(List.of(gap("a", 8, 12, "sluice")), able(1, false, false, "")))
+        .containsExactly("a nobody SKILL");
+    assertThat(filled(List.of(gap("a", 8, 12, "-", "-")), able(1, false, false, "")))
+        .containsExactly("a 1", "a nobody");
+    assertThat(filled(List.of(gap("a", 8, 12, "-")))).containsExactly("a nobody");
+  }
+}
