@@ -36,19 +36,22 @@ public class ArrowsTest {
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("crew")),
+          Map.entry("cover", Set.of("acts", "crew", "links", "records", "sight")),
           Map.entry("board", Set.of("records", "sight", "crew", "links")),
           Map.entry("today", Set.of("acts", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
           Map.entry("releases", Set.of("acts", "calendars", "records", "sight")),
           Map.entry("outside", Set.of()),
-          Map.entry("links", Set.of("acts", "calendars", "ical", "outside", "records", "sight")),
+          Map.entry(
+              "links", Set.of("acts", "calendars", "crew", "ical", "outside", "records", "sight")),
           Map.entry("shares", Set.of("acts", "sight")),
           Map.entry("audit", Set.of("records", "sight")),
           Map.entry("files", Set.of("calendars", "ical", "records", "sight")),
           Map.entry("incoming", Set.of("acts", "crew", "ical", "records", "sight")),
           Map.entry("live", Set.of("acts", "records", "sight", "crew")),
           Map.entry(
-              "demo", Set.of("accounts", "calendars", "crew", "links", "outside", "records")));
+              "demo",
+              Set.of("accounts", "calendars", "cover", "crew", "links", "outside", "records")));
 
   private final JavaClasses server =
       new ClassFileImporter()

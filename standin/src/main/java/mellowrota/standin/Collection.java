@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -44,6 +45,7 @@ public final class Collection {
   private final String id;
   private final String title;
   private final Map<String, Stored> objects = new LinkedHashMap<>();
+  private final Map<String, String> byUid = new HashMap<>();
   private final Map<String, Long> removed = new TreeMap<>();
   private final Optional<Path> folder;
   private long number;
@@ -69,9 +71,10 @@ public final class Collection {
           String[] kept = Files.readString(one).split("\n", 2);
           long changedAt = Long.parseLong(kept[0]);
           number = Math.max(number, changedAt);
-          objects.put(
-              URLDecoder.decode(one.getFileName().toString(), StandardCharsets.UTF_8),
-              new Stored(kept[1], tag(changedAt), changedAt));
+          String name = URLDecoder.decode(one.getFileName().toString(), StandardCharsets.UTF_8);
+          Stored stored = new Stored(kept[1], tag(changedAt), changedAt);
+          objects.put(name, stored);
+          byUid.put(stored.uid(), name);
         }
       }
     } catch (IOException failure) {
@@ -141,14 +144,13 @@ public final class Collection {
       return Outcome.PRECONDITION_FAILED;
     }
     String uid = uidOf(text).orElse("");
-    boolean taken =
-        objects.entrySet().stream()
-            .anyMatch(one -> !one.getKey().equals(name) && one.getValue().uid().equals(uid));
-    if (taken) {
+    if (!byUid.getOrDefault(uid, name).equals(name)) {
       return Outcome.UID_TAKEN;
     }
     number++;
     writes++;
+    before.ifPresent(one -> byUid.remove(one.uid()));
+    byUid.put(uid, name);
     objects.put(name, new Stored(text, tag(number), number));
     removed.remove(name);
     keep(name);
@@ -167,6 +169,7 @@ public final class Collection {
     number++;
     writes++;
     objects.remove(name);
+    byUid.remove(before.get().uid());
     removed.put(name, number);
     keep(name);
     return Outcome.DELETED;

@@ -49,6 +49,10 @@ final class DavHandler implements HttpHandler {
       byte[] body = exchange.getRequestBody().readAllBytes();
       Optional<Account> account = signedIn(exchange);
       Faults faults = named(exchange).map(Account::faults).orElseGet(Faults::new);
+      String method = exchange.getRequestMethod();
+      if (faults.is(Faults.Mode.DIES) && !method.equals("PROPFIND") && !method.equals("OPTIONS")) {
+        faults.set(Faults.Mode.DEAD, true);
+      }
       if (faults.is(Faults.Mode.DEAD)) {
         return;
       }

@@ -34,6 +34,8 @@ public final class Faults {
     NO_CTAG,
     /** A PUT's answer has no ETag. */
     NO_ETAG_ON_PUT,
+    /** It tells what it has, and is dead from the first request for more. */
+    DIES,
     /** Nobody answers: connections end at once. */
     DEAD
   }

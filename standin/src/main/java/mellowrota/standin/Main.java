@@ -8,10 +8,12 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.concurrent.locks.LockSupport;
 
 /**
- * {@code standin PORT FOLDER NAME:PASSWORD[:MODE] …}: each account has the calendars Home and Work,
- * and is as the mode says from the beginning.
+ * {@code standin PORT FOLDER NAME:PASSWORD[:MODE|:SOMEBODY] …}: each account has the calendars Home
+ * and Work, and is as the mode says from the beginning. With SOMEBODY its owner renames one entry
+ * once the first stands there.
  */
 public final class Main {
 
@@ -29,12 +31,31 @@ public final class Main {
         Account account = standIn.account(parts[0], parts[1]);
         account.make("work", "Work");
         sample(account.make("home", "Home"));
-        if (parts.length > 2) {
+        if (parts.length > 2 && parts[2].equals("SOMEBODY")) {
+          somebody(account);
+        } else if (parts.length > 2) {
           account.faults().set(Faults.Mode.valueOf(parts[2]), true);
         }
       }
       Thread.currentThread().join();
     }
+  }
+
+  private static void somebody(Account account) {
+    Collection work = account.collection("work").orElseThrow();
+    if (!work.objects().isEmpty()) {
+      return;
+    }
+    Thread thread =
+        new Thread(
+            () -> {
+              while (!Somebody.edits(work, Somebody.Deed.RENAMES)) {
+                LockSupport.parkNanos(1_000_000_000L);
+              }
+            },
+            "somebody");
+    thread.setDaemon(true);
+    thread.start();
   }
 
   /** Something of their own: an hour every Tuesday and Thursday, and a day off next week. */

@@ -60,6 +60,14 @@ final class Panel implements HttpHandler {
     if (account.isEmpty()) {
       return;
     }
+    if (form.containsKey("somebody")) {
+      account
+          .get()
+          .collections()
+          .values()
+          .forEach(one -> Somebody.edits(one, Somebody.Deed.valueOf(form.get("somebody"))));
+      return;
+    }
     for (Faults.Chance chance : Faults.Chance.values()) {
       double percent = number(form.get(chance.name()));
       account.get().faults().set(chance, Math.max(0, Math.min(100, percent)) / 100);
@@ -97,7 +105,12 @@ final class Panel implements HttpHandler {
         out.append(account.faults().is(mode) ? " checked" : "").append("> ");
         out.append(words(mode.name())).append("</label>");
       }
-      out.append("<p><button>Set</button></fieldset></form><ul>");
+      out.append("<p><button>Set</button>");
+      for (Somebody.Deed deed : Somebody.Deed.values()) {
+        out.append(" <button name=somebody value=").append(deed.name()).append(">Somebody ");
+        out.append(words(deed.name())).append(" an entry</button>");
+      }
+      out.append("</fieldset></form><ul>");
       for (Collection one : account.collections().values()) {
         out.append("<li>").append(Xml.escape(one.title())).append(": ");
         out.append(one.objects().size()).append(" entries</li>");

@@ -6,7 +6,6 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -63,6 +62,7 @@ class BoardController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BoardItem> items,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DayView> days,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AwayView> away,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyView> busy,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyKnownView> busyKnown) {}
@@ -84,12 +84,23 @@ class BoardController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) OutsideBusy.Trust trust) {}
 
   /** Working hours on one weekday, Monday is 1; until midnight or later where not after from. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardHours")
   record HoursView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int weekday,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
+      @Schema(description = "From when they hold") LocalDate first,
+      @Schema(description = "The last day on which they hold") LocalDate last) {}
+
+  /** A day on which somebody's hours are not those of the week. */
+  @Schema(name = "BoardDay")
+  record DayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Whether they work at all")
+          boolean works) {}
 
   /** Days on which somebody is away, the last included. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -118,7 +129,7 @@ class BoardController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     WorkTimes.Known known = times.knownTo(me, first, end);
-    Set<PersonId> watched = watched(me);
+    Set<PersonId> watched = times.answeredForBy(me, busy.people());
     return new BoardView(
         first.toString(),
         end.toString(),
@@ -131,9 +142,17 @@ class BoardController {
                         h.person().value(),
                         h.weekday().getValue(),
                         h.from().toString(),
-                        h.until().toString()))
+                        h.until().toString(),
+                        h.first().orElse(null),
+                        h.last().orElse(null)))
+            .toList(),
+        known.dated().stream()
+            // Elsewhere than at the one place the week's hours hold.
+            .filter(d -> d.place().isEmpty())
+            .map(d -> new DayView(d.person().value(), d.day(), !d.times().isEmpty()))
             .toList(),
         known.away().stream()
+            .filter(WorkTimes.Away::agreed)
             .map(
                 a ->
                     new AwayView(
@@ -154,13 +173,6 @@ class BoardController {
         busy.ages(watched).stream()
             .map(a -> new BusyKnownView(a.person().value(), a.readAt(), a.trust()))
             .toList());
-  }
-
-  /** Whose outside calendars the asker may know of. */
-  private Set<PersonId> watched(Person me) {
-    Set<PersonId> found = new HashSet<>(times.officeOver(me, busy.people()));
-    found.add(me.id());
-    return found;
   }
 
   /** Those the asker may know what stands on; the others as if they were not there. */

@@ -60,6 +60,7 @@ class Pages implements WebMvcConfigurer {
       "/who-sees-what",
       "/account/**",
       "/copies",
+      "/cover",
       "/sign-in",
       "/welcome/{token}"
     })

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.House;
@@ -31,7 +32,28 @@ import tools.jackson.databind.JsonNode;
 class HouseController {
 
   private static final Set<String> FIELDS =
-      Set.of("name", "week", "outsideLimit", "outsideReason", "trustsOwnFeeds");
+      Set.of(
+          "name",
+          "week",
+          "outsideLimit",
+          "outsideReason",
+          "trustsOwnFeeds",
+          "copiesWait",
+          "readingInterval",
+          "linksDecidedBy");
+
+  /** Edits go out together for no longer than this, in seconds. */
+  private static final int LONGEST_WAIT = 300;
+
+  private static final int SHORTEST_INTERVAL = 60;
+  private static final int LONGEST_INTERVAL = 86_400;
+
+  /** Who decides in which outside calendars people's own work is copied. */
+  enum DecidedBy {
+    /** Each for themselves. */
+    PEOPLE,
+    HOUSE
+  }
 
   private final HouseStore store;
   private final People people;
@@ -54,6 +76,8 @@ class HouseController {
    * @param outsideReason why no more
    * @param trustsOwnFeeds whether a person's feed of their own calendar counts as read by them
    *     alone
+   * @param copiesWait how long a copy waits after the last edit, in seconds
+   * @param readingInterval how often outside calendars are read, in seconds
    */
   @Schema(name = "House")
   record HouseView(
@@ -62,7 +86,10 @@ class HouseController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> week,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String outsideLimit,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String outsideReason,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean trustsOwnFeeds) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean trustsOwnFeeds,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int copiesWait,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int readingInterval,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) DecidedBy linksDecidedBy) {}
 
   @Schema(name = "HouseChange")
   record ChangeSchema(
@@ -70,21 +97,37 @@ class HouseController {
       List<String> week,
       String outsideLimit,
       String outsideReason,
-      Boolean trustsOwnFeeds) {}
+      Boolean trustsOwnFeeds,
+      @Schema(description = "In seconds, from 0 to 300") Integer copiesWait,
+      @Schema(description = "In seconds, from 60 to 86400") Integer readingInterval,
+      DecidedBy linksDecidedBy) {}
 
   @GetMapping
   @Operation(summary = "What the organisation has settled for all")
   @Transactional(readOnly = true)
   HouseView house() {
     House house = store.house();
+    Settled settled =
+        jdbc.sql(
+                """
+                select outside_reason, copies_wait, reading_interval, links_decided_by from house
+                """)
+            .query(Settled.class)
+            .single();
     return new HouseView(
         house.name(),
         house.zone().getId(),
         house.week().days().stream().sorted().map(DayOfWeek::name).toList(),
         house.outsideLimit().name(),
-        jdbc.sql("select outside_reason from house").query(String.class).single(),
-        house.trustsOwnFeeds());
+        settled.outsideReason(),
+        house.trustsOwnFeeds(),
+        settled.copiesWait(),
+        settled.readingInterval(),
+        DecidedBy.valueOf(settled.linksDecidedBy()));
   }
+
+  private record Settled(
+      String outsideReason, int copiesWait, int readingInterval, String linksDecidedBy) {}
 
   @PatchMapping
   @Operation(summary = "Settles it otherwise; every calendar follows at once")
@@ -105,6 +148,9 @@ class HouseController {
             ? Optional.of(input.text("outsideReason", 200))
             : Optional.empty();
     Optional<Boolean> trusts = input.flag("trustsOwnFeeds");
+    OptionalLong wait = within(input, "copiesWait", 0, LONGEST_WAIT);
+    OptionalLong interval = within(input, "readingInterval", SHORTEST_INTERVAL, LONGEST_INTERVAL);
+    Optional<DecidedBy> decided = input.choice("linksDecidedBy", DecidedBy.class);
     input.check();
     acts.run(
         Acts.Wanted.by(asker.person(), "house.settle", Optional.empty(), "").changingTheWorld(),
@@ -114,17 +160,31 @@ class HouseController {
                   update house set name = coalesce(?, name), week = coalesce(?, week),
                     outside_limit = coalesce(?, outside_limit),
                     outside_reason = coalesce(?, outside_reason),
-                    trusts_own_feeds = coalesce(?, trusts_own_feeds)
+                    trusts_own_feeds = coalesce(?, trusts_own_feeds),
+                    copies_wait = coalesce(?, copies_wait),
+                    reading_interval = coalesce(?, reading_interval),
+                    links_decided_by = coalesce(?, links_decided_by)
                   """)
               .param(name.orElse(null))
               .param(week.orElse(null))
               .param(limit.map(Level::name).orElse(null))
               .param(reason.orElse(null))
               .param(trusts.orElse(null))
+              .param(wait.isPresent() ? (int) wait.getAsLong() : null)
+              .param(interval.isPresent() ? (int) interval.getAsLong() : null)
+              .param(decided.map(DecidedBy::name).orElse(null))
               .update();
           return "";
         });
     return ResponseEntity.noContent().build();
+  }
+
+  private static OptionalLong within(Input input, String field, int least, int most) {
+    OptionalLong sent = input.number(field);
+    if (sent.isPresent() && (sent.getAsLong() < least || sent.getAsLong() > most)) {
+      input.fault(field, "is not from " + least + " to " + most + " seconds");
+    }
+    return sent;
   }
 
   private static String week(Input input) {

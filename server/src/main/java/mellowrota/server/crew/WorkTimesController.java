@@ -4,18 +4,21 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.time.DateTimeException;
 import java.time.DayOfWeek;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.PlaceId;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -29,6 +32,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
 
@@ -37,7 +41,9 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping("/api/v1/people/{id}")
 class WorkTimesController {
 
-  private static final int MOST_HOURS = 40;
+  private static final int MOST_HOURS = 100;
+  private static final int MOST_OF_A_DAY = 6;
+  private static final int WEEK_MINUTES = 7 * 24 * 60;
   private static final LocalDate EVER = LocalDate.of(1990, 1, 1);
   private static final LocalDate NEVER = LocalDate.of(2200, 1, 1);
 
@@ -51,32 +57,70 @@ class WorkTimesController {
 
   /** One person's working hours and leave. */
   @Schema(name = "WorkTimes")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WorkTimesView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<LeaveView> leave) {}
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Days on which other hours hold")
+          List<DatedView> days,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<LeaveView> leave,
+      @Schema(description = "In whose days they work; not there: the house's") String zone,
+      @Schema(description = "For how long in a week") Long contractMinutes) {}
 
   /** Hours on one weekday, Monday is 1; until the next day where not after from. */
   @Schema(name = "Hours")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   record HoursView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int weekday,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
+      @Schema(description = "For work there only, in its zone") Long place,
+      @Schema(description = "From when they hold") LocalDate first,
+      @Schema(description = "The last day on which they hold") LocalDate last) {}
+
+  /** From one time of the day until another, the next day's where it is not after it. */
+  @Schema(name = "DayTimes")
+  record TimesView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until) {}
 
-  /** Days of leave, the last included. */
+  /** What holds on one day in place of the week's hours; no times: not at work. */
+  @Schema(name = "HoursOfDay")
   @JsonInclude(JsonInclude.Include.NON_NULL)
+  record DatedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
+      @Schema(description = "In place of the hours there only") Long place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TimesView> times) {}
+
+  /** Days of leave, the last included. */
   @Schema(name = "Leave")
   record LeaveView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String last) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String last,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Else it is asked for")
+          boolean agreed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean sick) {}
 
   @Schema(name = "HoursChange")
   record HoursSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours) {}
 
+  @Schema(name = "HoursOfDayChange")
+  record DatedSchema(
+      @Schema(description = "In place of the hours there only") Long place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TimesView> times) {}
+
+  @Schema(name = "TermsChange")
+  record TermsSchema(
+      @Schema(description = "null: the house's", nullable = true) String zone,
+      @Schema(description = "null: nobody has said", nullable = true) Integer contractMinutes) {}
+
   @Schema(name = "LeaveWish")
   record LeaveSchema(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
-      @Schema(description = "The last day, included; the first unless said") String last) {}
+      @Schema(description = "The last day, included; the first unless said") String last,
+      Boolean sick) {}
 
   private Person asking(Asker asker) {
     return people.find(asker.person()).orElseThrow(Problem::notFound);
@@ -91,13 +135,30 @@ class WorkTimesController {
       times.requireOffice(asking(asker), person);
     }
     WorkTimes.Known known = times.knownTo(asking(asker), EVER, NEVER);
+    WorkTimes.Terms terms = times.terms().getOrDefault(person, WorkTimes.Terms.UNSAID);
     return new WorkTimesView(
         known.hours().stream()
             .filter(h -> h.person().equals(person))
             .map(
                 h ->
                     new HoursView(
-                        h.weekday().getValue(), h.from().toString(), h.until().toString()))
+                        h.weekday().getValue(),
+                        h.from().toString(),
+                        h.until().toString(),
+                        h.place().map(PlaceId::value).orElse(null),
+                        h.first().orElse(null),
+                        h.last().orElse(null)))
+            .toList(),
+        known.dated().stream()
+            .filter(d -> d.person().equals(person))
+            .map(
+                d ->
+                    new DatedView(
+                        d.day(),
+                        d.place().map(PlaceId::value).orElse(null),
+                        d.times().stream()
+                            .map(t -> new TimesView(t.from().toString(), t.until().toString()))
+                            .toList()))
             .toList(),
         known.away().stream()
             .filter(a -> a.person().equals(person))
@@ -106,8 +167,12 @@ class WorkTimesController {
                     new LeaveView(
                         a.id(),
                         a.days().first().toString(),
-                        a.days().until().minusDays(1).toString()))
-            .toList());
+                        a.days().until().minusDays(1).toString(),
+                        a.agreed(),
+                        a.sick()))
+            .toList(),
+        terms.zone().map(ZoneId::getId).orElse(null),
+        terms.contract().map(Duration::toMinutes).orElse(null));
   }
 
   @PutMapping("/hours")
@@ -124,18 +189,25 @@ class WorkTimesController {
     Input input = Input.of(body, Set.of("hours"));
     List<WorkTimes.Hours> found = new ArrayList<>();
     Set<String> begun = new HashSet<>();
-    for (Input item : input.objects("hours", MOST_HOURS, Set.of("weekday", "from", "until"))) {
+    Set<String> fields = Set.of("weekday", "from", "until", "place", "first", "last");
+    for (Input item : input.objects("hours", MOST_HOURS, fields)) {
       long weekday = item.number("weekday").orElse(0);
-      Optional<LocalTime> from = clock(item, "from");
-      Optional<LocalTime> until = clock(item, "until");
+      Optional<LocalTime> from = item.clock("from");
+      Optional<LocalTime> until = item.clock("until");
+      Optional<PlaceId> place = place(item);
+      Optional<LocalDate> first = item.day("first");
+      Optional<LocalDate> last = item.day("last");
       if (weekday < 1 || weekday > 7) {
         item.fault("weekday", "is no number from 1, Monday, to 7, Sunday");
       } else if (from.isPresent() && until.isPresent()) {
-        if (!begun.add(weekday + " " + from.get())) {
+        if (!begun.add(weekday + " " + from.get() + place + first)) {
           item.fault("from", "stands twice on this weekday");
         }
+        if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
+          item.fault("last", "is before the first day");
+        }
         DayOfWeek day = DayOfWeek.of((int) weekday);
-        found.add(new WorkTimes.Hours(person, day, from.get(), until.get()));
+        found.add(new WorkTimes.Hours(person, day, from.get(), until.get(), place, first, last));
       }
     }
     if (!input.has("hours")) {
@@ -146,19 +218,92 @@ class WorkTimesController {
     return ResponseEntity.noContent().build();
   }
 
-  private static Optional<LocalTime> clock(Input item, String field) {
-    try {
-      return Optional.of(LocalTime.parse(item.required(field, 5)));
-    } catch (DateTimeException unreadable) {
-      if (item.has(field)) {
-        item.fault(field, "is no time of the form 07:30");
-      }
+  private Optional<PlaceId> place(Input input) {
+    OptionalLong sent = input.number("place");
+    if (sent.isEmpty()) {
       return Optional.empty();
     }
+    if (people.allPlaces().stream().noneMatch(one -> one.id == sent.getAsLong())) {
+      input.fault("place", "is no place of the house; GET /api/v1/places lists them");
+    }
+    return Optional.of(PlaceId.of(sent.getAsLong()));
+  }
+
+  @PutMapping("/days/{day}")
+  @Operation(summary = "Sets other hours of one day; no times: not at work")
+  ResponseEntity<Void> setDay(
+      Asker asker,
+      @PathVariable long id,
+      @PathVariable LocalDate day,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = DatedSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    PersonId person = PersonId.of(id);
+    times.requireOffice(asking(asker), person);
+    Input input = Input.of(body, Set.of("place", "times"));
+    List<WorkTimes.Span> found = new ArrayList<>();
+    for (Input item : input.objects("times", MOST_OF_A_DAY, Set.of("from", "until"))) {
+      Optional<LocalTime> from = item.clock("from");
+      Optional<LocalTime> until = item.clock("until");
+      if (from.isPresent() && until.isPresent()) {
+        found.add(new WorkTimes.Span(from.get(), until.get()));
+      }
+    }
+    if (!input.has("times")) {
+      input.fault("times", "are missing; an empty list says that they are not at work");
+    }
+    Optional<PlaceId> place = place(input);
+    input.check();
+    times.setDated(asker.person(), person, day, place, Optional.of(found));
+    return ResponseEntity.noContent().build();
+  }
+
+  @DeleteMapping("/days/{day}")
+  @Operation(summary = "Lets the week's hours hold on a day again")
+  ResponseEntity<Void> removeDay(
+      Asker asker,
+      @PathVariable long id,
+      @PathVariable LocalDate day,
+      @RequestParam(required = false) Long place) {
+    PersonId person = PersonId.of(id);
+    times.requireOffice(asking(asker), person);
+    times.setDated(
+        asker.person(), person, day, Optional.ofNullable(place).map(PlaceId::of), Optional.empty());
+    return ResponseEntity.noContent().build();
+  }
+
+  @PutMapping("/terms")
+  @Operation(summary = "Sets in whose days somebody works, and for how long in a week")
+  ResponseEntity<Void> setTerms(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = TermsSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    PersonId person = PersonId.of(id);
+    times.requireOffice(asking(asker), person);
+    Input input = Input.of(body, Set.of("zone", "contractMinutes"));
+    Optional<ZoneId> zone = input.zone("zone");
+    OptionalLong minutes = input.number("contractMinutes");
+    if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
+      input.fault("contractMinutes", "are not from 0 to " + WEEK_MINUTES);
+    }
+    input.check();
+    times.setTerms(
+        asker.person(),
+        person,
+        new WorkTimes.Terms(
+            zone,
+            minutes.isPresent()
+                ? Optional.of(Duration.ofMinutes(minutes.getAsLong()))
+                : Optional.empty()));
+    return ResponseEntity.noContent().build();
   }
 
   @PostMapping("/leave")
-  @Operation(summary = "Notes days of leave")
+  @Operation(summary = "Notes days of leave; who has no office over somebody asks for their own")
   ResponseEntity<Void> addLeave(
       Asker asker,
       @PathVariable long id,
@@ -167,8 +312,12 @@ class WorkTimesController {
           @RequestBody
           JsonNode body) {
     PersonId person = PersonId.of(id);
-    times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, Set.of("first", "last"));
+    boolean agreed = times.answersFor(asking(asker), person);
+    if (!person.equals(asker.person())) {
+      times.requireOffice(asking(asker), person);
+    }
+    Input input = Input.of(body, Set.of("first", "last", "sick"));
+    boolean sick = input.flag("sick").orElse(false);
     Optional<LocalDate> first = input.day("first");
     Optional<LocalDate> last = input.has("last") ? input.day("last") : first;
     if (!input.has("first")) {
@@ -179,14 +328,29 @@ class WorkTimesController {
     }
     input.check();
     times.addLeave(
-        asker.person(), person, DaySpan.through(first.orElseThrow(), last.orElseThrow()));
+        asker.person(),
+        person,
+        DaySpan.through(first.orElseThrow(), last.orElseThrow()),
+        agreed,
+        sick);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/leave/{leave}/agree")
+  @Operation(summary = "Agrees to leave that is asked for")
+  ResponseEntity<Void> agree(Asker asker, @PathVariable long id, @PathVariable long leave) {
+    times.requireOffice(asking(asker), PersonId.of(id));
+    times.agree(asker.person(), PersonId.of(id), leave);
     return ResponseEntity.noContent().build();
   }
 
   @DeleteMapping("/leave/{leave}")
   @Operation(summary = "Takes days of leave back")
   ResponseEntity<Void> removeLeave(Asker asker, @PathVariable long id, @PathVariable long leave) {
-    times.requireOffice(asking(asker), PersonId.of(id));
+    PersonId person = PersonId.of(id);
+    if (!person.equals(asker.person()) || !times.isOnlyAskedFor(person, leave)) {
+      times.requireOffice(asking(asker), person);
+    }
     times.removeLeave(asker.person(), PersonId.of(id), leave);
     return ResponseEntity.noContent().build();
   }

@@ -20,7 +20,12 @@ class DemoLinks {
 
   /** Whose calendar is linked, with the account's name. */
   private static final Map<String, String> ACCOUNTS =
-      Map.of("Hana Vesely", "hana", "Ines Okafor", "ines", "Tam Birtles", "tam");
+      Map.of(
+          "Hana Vesely", "hana",
+          "Ines Okafor", "ines",
+          "Tam Birtles", "tam",
+          "Joss Hallard", "joss",
+          "Nell Ashdown", "nell");
 
   private final Links links;
   private final String host;

@@ -2,9 +2,11 @@ package mellowrota.server.demo;
 
 import java.time.Clock;
 import java.time.DayOfWeek;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -13,14 +15,20 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.accounts.Accounts;
+import mellowrota.server.cover.Duties;
+import mellowrota.server.cover.HouseLimits;
 import mellowrota.server.crew.HouseStore;
 import mellowrota.server.crew.People;
+import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.records.Records;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -42,6 +50,9 @@ class DemoWorld {
   private final WorkTimes times;
   private final Accounts accounts;
   private final Records records;
+  private final Duties duties;
+  private final HouseLimits limits;
+  private final Skills skills;
   private final HouseStore house;
   private final JsonMapper json;
   private final JdbcClient jdbc;
@@ -52,6 +63,9 @@ class DemoWorld {
       WorkTimes times,
       Accounts accounts,
       Records records,
+      Duties duties,
+      HouseLimits limits,
+      Skills skills,
       HouseStore house,
       JsonMapper json,
       JdbcClient jdbc,
@@ -60,6 +74,9 @@ class DemoWorld {
     this.times = times;
     this.accounts = accounts;
     this.records = records;
+    this.duties = duties;
+    this.limits = limits;
+    this.skills = skills;
     this.house = house;
     this.json = json;
     this.jdbc = jdbc;
@@ -104,6 +121,10 @@ class DemoWorld {
       made.places.put(place.get("code").asString(), id);
     }
     times(world, made);
+    skills(world, made);
+    duties(world, made);
+    // Here a day on the bridge is fourteen hours.
+    limits.longest(made.coordinator, Duration.ofHours(14));
     DemoWork work = new DemoWork(json, world, made.persons, made.teams, made.places, made.today);
     work.records().forEach(made::keep);
     jdbc.sql("update house set seen_until = (select max(id) from act)").update();
@@ -114,6 +135,65 @@ class DemoWorld {
           Optional.of("demo-later-" + later.title()),
           "*",
           later.body());
+    }
+  }
+
+  /** What people can, with the days until it ends. */
+  private void skills(JsonNode world, Made made) {
+    for (JsonNode person : world.get("people")) {
+      Map<String, Optional<LocalDate>> found = new TreeMap<>();
+      person
+          .path("skills")
+          .properties()
+          .forEach(
+              one ->
+                  found.put(
+                      one.getKey(),
+                      one.getValue().isNull()
+                          ? Optional.empty()
+                          : Optional.of(made.today.plusDays(one.getValue().asInt()))));
+      boolean notAlone = person.path("notAlone").asBoolean(false);
+      if (notAlone || !found.isEmpty()) {
+        skills.set(
+            made.coordinator,
+            made.persons.get(person.get("name").asString()),
+            new Skills.Known(found, notAlone));
+      }
+    }
+  }
+
+  /** Each of the spans that a duty lists is one more person, alike ones together. */
+  private void duties(JsonNode world, Made made) {
+    for (JsonNode duty : world.get("duties")) {
+      Map<String, Integer> counts = new TreeMap<>();
+      duty.get("spans")
+          .forEach(
+              span ->
+                  counts.merge(
+                      span.get(0).asString() + "/" + span.get(1).asString(), 1, Integer::sum));
+      List<Duty.Repeating> spans = new ArrayList<>();
+      counts.forEach(
+          (span, count) ->
+              spans.add(
+                  new Duty.Repeating(
+                      EnumSet.allOf(DayOfWeek.class),
+                      LocalTime.parse(span.split("/")[0]),
+                      LocalTime.parse(span.split("/")[1]),
+                      count,
+                      Optional.empty(),
+                      Optional.empty())));
+      duties.add(
+          made.coordinator,
+          Optional.empty(),
+          new Duties.Kept(
+              0,
+              duty.get("name").asString(),
+              PlaceId.of(made.places.get(duty.get("place").asString())),
+              RoleId.LEAD,
+              Optional.ofNullable(duty.get("skill")).map(JsonNode::asString),
+              duty.path("meanwhile").asBoolean(false),
+              spans,
+              Set.of()));
     }
   }
 
@@ -188,7 +268,9 @@ class DemoWorld {
       times.addLeave(
           made.coordinator,
           made.persons.get(leave.get("person").asString()),
-          DaySpan.of(first, first.plusDays(leave.get("days").asInt())));
+          DaySpan.of(first, first.plusDays(leave.get("days").asInt())),
+          !leave.path("asked").asBoolean(false),
+          leave.path("sick").asBoolean(false));
     }
   }
 
@@ -197,6 +279,9 @@ class DemoWorld {
         person,
         DayOfWeek.of(Integer.parseInt(weekday)),
         LocalTime.parse(span.get(0).asString()),
-        LocalTime.parse(span.get(1).asString()));
+        LocalTime.parse(span.get(1).asString()),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty());
   }
 }

@@ -1,6 +1,8 @@
 package mellowrota.server.links;
 
 import java.net.URI;
+import java.time.Clock;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -20,9 +22,9 @@ class BusyTimes {
   private final Host host;
   private final Worlds worlds;
   private final JdbcClient jdbc;
-  private final java.time.Clock clock;
+  private final Clock clock;
 
-  BusyTimes(Host host, Worlds worlds, JdbcClient jdbc, java.time.Clock clock) {
+  BusyTimes(Host host, Worlds worlds, JdbcClient jdbc, Clock clock) {
     this.host = host;
     this.worlds = worlds;
     this.jdbc = jdbc;
@@ -47,13 +49,11 @@ class BusyTimes {
       boolean whole)
       throws OutsideFault {
     List<Taken> found = new ArrayList<>();
-    for (URI href : tags.keySet()) {
-      Optional<Host.Standing> standing = host.get(account, href);
-      if (standing.isPresent()) {
-        BusyReader.Read read =
-            BusyReader.read(standing.get().text(), worlds.now().house().zone(), clock.instant());
-        found.add(new Taken(href.getPath(), read.uid(), read.spans()));
-      }
+    for (Map.Entry<URI, String> one :
+        host.texts(account, outlet.href(), tags.keySet()).entrySet()) {
+      BusyReader.Read read =
+          BusyReader.read(one.getValue(), worlds.now().house().zone(), clock.instant());
+      found.add(new Taken(one.getKey().getPath(), read.uid(), read.spans()));
     }
     return new Found(found, removed.stream().map(URI::getPath).toList(), whole);
   }
@@ -83,8 +83,8 @@ class BusyTimes {
             .param(outlet.id())
             .param(one.href())
             .param(Face.digest(one.uid()))
-            .param(span.starts().atOffset(java.time.ZoneOffset.UTC))
-            .param(span.ends().atOffset(java.time.ZoneOffset.UTC))
+            .param(span.starts().atOffset(ZoneOffset.UTC))
+            .param(span.ends().atOffset(ZoneOffset.UTC))
             .param(span.days().map(days -> days.first()).orElse(null))
             .param(span.days().map(days -> days.until()).orElse(null))
             .param(span.tentative())

@@ -9,14 +9,18 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Sight;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.ical.CopyText;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
@@ -47,6 +51,8 @@ class CopiesController {
   private final RecordStore records;
   private final RecordAccess access;
   private final Worlds worlds;
+  private final OutsideBusy busy;
+  private final WorkTimes times;
   private final JdbcClient jdbc;
 
   CopiesController(
@@ -54,7 +60,11 @@ class CopiesController {
       RecordStore records,
       RecordAccess access,
       Worlds worlds,
+      OutsideBusy busy,
+      WorkTimes times,
       JdbcClient jdbc) {
+    this.busy = busy;
+    this.times = times;
     this.decisions = decisions;
     this.records = records;
     this.access = access;
@@ -90,7 +100,18 @@ class CopiesController {
       @Schema(description = "Since when it has been open") Instant openSince,
       Instant sentAt,
       @Schema(description = "Why it did not go, as a code") String fault,
-      String faultWords) {}
+      String faultWords,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description =
+                  "What is still read there though it should be off; of what the asker may see")
+          List<String> shows,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description =
+                  "Details kept from the asker that may be read there too, filled or not: replacing"
+                      + " them is safe")
+          List<String> mayShow) {}
 
   @Schema(name = "OutsideChange")
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -150,7 +171,9 @@ class CopiesController {
       Instant sentAt,
       String fault,
       String faultWords,
-      boolean changed) {}
+      boolean changed,
+      String uid,
+      String stillStands) {}
 
   private List<Row> rows(Long record, Person me) {
     return jdbc.sql(
@@ -159,7 +182,8 @@ class CopiesController {
               extract(epoch from c.due_at - now())::bigint, c.open_since, c.sent_at,
               coalesce(c.fault, k.fault), coalesce(c.fault_words, k.fault_words),
               exists (select 1 from outside_change o where o.link_calendar = c.link_calendar
-                and o.entry = c.entry and o.state = 'PROPOSED')
+                and o.entry = c.entry and o.state = 'PROPOSED'),
+              e.uid, case when c.state = 'ASKED_OFF' then c.stands end
             from copy c join link_calendar l on l.id = c.link_calendar join link k on k.id = l.link
               join entry e on e.id = c.entry
             where k.ended_at is null and c.state <> 'OFF'
@@ -185,7 +209,9 @@ class CopiesController {
                     LinkStore.moment(row, "sent_at").orElse(null),
                     row.getString(10),
                     row.getString(11),
-                    row.getBoolean(12)))
+                    row.getBoolean(12),
+                    row.getString(13),
+                    row.getString(14)))
         .list();
   }
 
@@ -208,7 +234,47 @@ class CopiesController {
         open ? row.fault() : null,
         open && row.fault() != null
             ? mayKnowWhere ? row.faultWords() : OutsideFault.Kind.valueOf(row.fault()).inGeneral()
-            : null);
+            : null,
+        shows(world, standing, row),
+        mayShow(world, standing, row));
+  }
+
+  private static List<String> mayShow(World world, RecordAccess.Standing standing, Row row) {
+    if (row.stillStands() == null || !standing.isOffice()) {
+      return List.of();
+    }
+    return world.details().of(standing.record().kind()).stream()
+        .map(DetailDefinition::key)
+        .filter(key -> !standing.sees(key))
+        .map(DetailKey::name)
+        .sorted()
+        .toList();
+  }
+
+  /** Names of details whose value is read in what still stands there. */
+  private static List<String> shows(World world, RecordAccess.Standing standing, Row row) {
+    if (row.stillStands() == null || !standing.opens()) {
+      return List.of();
+    }
+    return CopyText.read(row.stillStands(), row.uid(), world.house().zone())
+        .map(CopyText.Read::content)
+        .map(
+            there -> {
+              String all = there.title() + "\n" + there.place() + "\n" + there.text();
+              List<String> found = new ArrayList<>();
+              standing
+                  .record()
+                  .details()
+                  .forEach(
+                      (key, value) -> {
+                        boolean said = !value.text().isBlank() && all.contains(value.text());
+                        if (said && standing.sees(key)) {
+                          found.add(key.name());
+                        }
+                      });
+              return found.stream().sorted().toList();
+            })
+        .orElse(List.of());
   }
 
   private static String owner(World world, long person) {
@@ -224,8 +290,69 @@ class CopiesController {
     return Sight.BARE_TITLE;
   }
 
+  @Schema(name = "CopiesWaiting")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record WaitingView(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Records of which copies go out")
+          long changes,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long copies,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Outside calendars they go to")
+          long calendars,
+      @Schema(description = "Seconds until the first of them goes; not there: none waits")
+          Long goesOutIn,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Of whose outside calendars nothing is known for now")
+          List<String> unknownBusy) {}
+
+  @GetMapping("/copies/waiting")
+  @Operation(summary = "What goes out before long, and whose busy time is not known")
+  @Transactional(readOnly = true)
+  public WaitingView waiting(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    Set<PersonId> theirs = answeredForBy(world, me);
+    record Counts(long changes, long copies, long calendars, Long goesOutIn) {}
+    Counts counts =
+        jdbc.sql(
+                """
+                select count(distinct e.record) as changes, count(*) as copies,
+                  count(distinct c.link_calendar) as calendars,
+                  ceil(extract(epoch from min(c.due_at) - now()))::bigint as goes_out_in
+                from copy c join entry e on e.id = c.entry
+                  join link_calendar l on l.id = c.link_calendar join link k on k.id = l.link
+                where c.due_at > now() and c.fault is null and k.stopped_at is null
+                  and (k.person = any(:people) or :all)
+                """)
+            .param("people", numbers(theirs))
+            .param("all", me.isCoordinator())
+            .query(Counts.class)
+            .single();
+    List<String> unknown =
+        busy.ages(theirs).stream()
+            .filter(age -> age.trust() == OutsideBusy.Trust.UNKNOWN)
+            .map(age -> ReaderWords.name(world, age.person()))
+            .toList();
+    return new WaitingView(
+        counts.changes(), counts.copies(), counts.calendars(), counts.goesOutIn(), unknown);
+  }
+
+  /** The asker, and those whose calendars they answer for. */
+  private Set<PersonId> answeredForBy(World world, Person me) {
+    return times.answeredForBy(me, world.crew().people().stream().map(Person::id).toList());
+  }
+
+  private static Long[] numbers(Set<PersonId> people) {
+    return people.stream().map(PersonId::value).toArray(Long[]::new);
+  }
+
   @PostMapping("/copies/send-now")
-  @Operation(summary = "Sends at once what waits of the asker's copies, or of a record's")
+  @Operation(
+      summary = "Sends at once what waits for the asker and those they answer for, or of a record")
   @Transactional
   public ResponseEntity<Void> sendNow(Asker asker, @RequestParam(required = false) Long record) {
     World world = worlds.now();
@@ -236,11 +363,11 @@ class CopiesController {
             update copy c set due_at = now() from link_calendar l, link k, entry e
             where l.id = c.link_calendar and k.id = l.link and e.id = c.entry
               and c.due_at > now() and (:record::bigint is null or e.record = :record)
-              and (:office or k.person = :me)
+              and (:office or k.person = any(:people))
             """)
         .param("record", record)
         .param("office", office)
-        .param("me", me.id().value())
+        .param("people", numbers(answeredForBy(world, me)))
         .update();
     return ResponseEntity.noContent().build();
   }

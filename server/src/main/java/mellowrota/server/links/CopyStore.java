@@ -4,10 +4,14 @@ import java.net.URI;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
+import mellowrota.core.sync.Content;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.ical.CopyText;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -35,8 +39,8 @@ class CopyStore {
   private static final String COLUMNS =
       """
       select c.link_calendar, c.entry, c.href, c.state, c.wanted, c.written, c.stands, c.etag,
-        c.attempt, c.attempt_tag, c.look, c.tries, e.uid, e.record, e.visit, e.family
-      from copy c join entry e on e.id = c.entry
+        c.attempt, c.attempt_tag, c.look, c.tries, e.uid, e.record, e.visit, e.family, l.rendering
+      from copy c join entry e on e.id = c.entry join link_calendar l on l.id = c.link_calendar
       """;
 
   private final JdbcClient jdbc;
@@ -53,6 +57,7 @@ class CopyStore {
    * @param stands what stood there when it was last looked at
    * @param attempt what may have arrived there; an empty text: a removal
    * @param look whether it has to be looked at before anything is written
+   * @param rendering as what it is written; empty: nothing is written there any more
    */
   record Copy(
       long outlet,
@@ -70,9 +75,41 @@ class CopyStore {
       String uid,
       RecordId record,
       int visit,
-      Family family) {}
+      Family family,
+      Optional<RenderingId> rendering) {
+
+    /** What a text says of it; an empty text, which is a removal, says nothing. */
+    Optional<Content> content(Optional<String> text, ZoneId zone) {
+      return text.filter(one -> !one.isEmpty())
+          .flatMap(one -> CopyText.read(one, uid, zone))
+          .map(CopyText.Read::content);
+    }
+
+    /** The same with something that may have arrived there. */
+    Copy attempted(String text, Optional<String> tag) {
+      return new Copy(
+          outlet,
+          entry,
+          href,
+          state,
+          wanted,
+          written,
+          stands,
+          etag,
+          Optional.of(text),
+          tag,
+          look,
+          tries,
+          uid,
+          record,
+          visit,
+          family,
+          rendering);
+    }
+  }
 
   private static Copy copy(ResultSet row, int n) throws SQLException {
+    long rendering = row.getLong(17);
     return new Copy(
         row.getLong(1),
         row.getLong(2),
@@ -89,16 +126,20 @@ class CopyStore {
         row.getString(13),
         RecordId.of(row.getLong(14)),
         row.getInt(15),
-        Family.valueOf(row.getString(16)));
+        Family.valueOf(row.getString(16)),
+        rendering == 0 ? Optional.empty() : Optional.of(RenderingId.of(rendering)));
   }
 
-  /** What is due on a link, the earliest first. */
+  /** What is due on a link, the earliest first, and of those the nearest. */
   Optional<Copy> due(long link) {
     return jdbc.sql(
             COLUMNS
                 + """
-                 join link_calendar l on l.id = c.link_calendar
-                where l.link = ? and c.due_at <= now() order by c.due_at, e.starts, c.entry limit 1
+                where (c.link_calendar, c.entry) = (
+                  select o.id, d.entry from link_calendar o cross join lateral (
+                    select entry, due_at, near from copy where link_calendar = o.id
+                      and due_at <= now() order by due_at, near limit 1) d
+                  where o.link = ? order by d.due_at, d.near, d.entry limit 1)
                 """)
         .param(link)
         .query(CopyStore::copy)
@@ -213,6 +254,11 @@ class CopyStore {
         .param(copy.outlet())
         .param(copy.entry())
         .update();
+  }
+
+  /** All of a calendar's are opened once more, whichever change they were opened by. */
+  void openAnew(long outlet) {
+    jdbc.sql("update copy set opened_no = 0 where link_calendar = ?").param(outlet).update();
   }
 
   /** It has to be looked at. */

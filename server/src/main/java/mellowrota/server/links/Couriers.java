@@ -30,11 +30,11 @@ class Couriers implements SmartLifecycle {
   private static final int LOST = 3;
 
   private final LinkStore links;
-  private final CopyStore copies;
   private final Openings openings;
   private final Courier courier;
   private final Reading reading;
   private final Endings endings;
+  private final Deciders deciders;
   private final Backoff backoff;
   private final boolean on;
   private final Duration look;
@@ -48,22 +48,22 @@ class Couriers implements SmartLifecycle {
 
   Couriers(
       LinkStore links,
-      CopyStore copies,
       Openings openings,
       Courier courier,
       Reading reading,
       Endings endings,
+      Deciders deciders,
       Backoff backoff,
       @Value("${mellow.copies.on:true}") boolean on,
       @Value("${mellow.copies.look-every:250ms}") Duration look,
       @Value("${mellow.copies.lease:30s}") Duration lease,
       @Value("${mellow.copies.links-at-once:32}") int atOnce) {
     this.links = links;
-    this.copies = copies;
     this.openings = openings;
     this.courier = courier;
     this.reading = reading;
     this.endings = endings;
+    this.deciders = deciders;
     this.backoff = backoff;
     this.on = on;
     this.look = look;
@@ -99,6 +99,7 @@ class Couriers implements SmartLifecycle {
           threads.execute(() -> work(link));
         }
         endings.some();
+        deciders.some();
         if (!more) {
           Thread.sleep(look.toMillis());
         }
@@ -125,7 +126,7 @@ class Couriers implements SmartLifecycle {
     try {
       links.find(id).ifPresent(this::goThrough);
       links.letGo(id, me);
-    } catch (Courier.Overtaken overtaken) {
+    } catch (Rounds.Overtaken overtaken) {
       LOG.info("link {} was taken over, since it took too long here", id);
     } catch (RuntimeException failure) {
       LOG.error("link {} was not looked after; it is tried again", id, failure);
@@ -140,7 +141,7 @@ class Couriers implements SmartLifecycle {
     try {
       Host.Account account = links.account(link);
       links.sealAnew(link, account.password());
-      Courier.Round round = new Courier.Round(link, account, me);
+      Rounds.Round round = new Rounds.Round(link, account, me);
       boolean well = false;
       while (running) {
         if (System.nanoTime() - kept > lease.toNanos() / 3) {
@@ -149,18 +150,18 @@ class Couriers implements SmartLifecycle {
           }
           kept = System.nanoTime();
         }
-        Optional<CopyStore.Copy> copy = copies.due(link.id());
+        Optional<Courier.Plan> plan = courier.next(round);
         Optional<LinkStore.Outlet> read =
-            copy.isPresent() ? Optional.empty() : reading.due(link.id());
-        if (copy.isPresent()) {
-          lost = courier.step(round, copy.get()) ? 0 : lost + 1;
+            plan.isPresent() ? Optional.empty() : reading.due(link.id());
+        if (plan.isPresent()) {
+          lost = courier.step(round, plan.get()) ? 0 : lost + 1;
         } else if (read.isPresent()) {
           reading.read(round, read.get());
           lost = 0;
         } else {
           return;
         }
-        if (!well && lost == 0) {
+        if (!well && lost == 0 && plan.map(Courier.Plan::asks).orElse(true)) {
           links.isWell(link.id());
           well = true;
         }

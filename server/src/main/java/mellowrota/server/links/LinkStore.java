@@ -29,14 +29,14 @@ class LinkStore {
   private static final String COLUMNS =
       """
       select id, person, address, home, account, sealed, key_id, made_by, made_at, ends_at, fault,
-        fault_words, fault_since, rest_until from link
+        fault_words, fault_since, rest_until, stopped_at from link
       """;
 
   private static final String CALENDARS =
       """
       select lc.id, lc.link, lc.href, lc.name, lc.may_write, lc.rendering, r.calendar,
         r.way is null or r.way = 'WITHDRAWN', lc.families, lc.from_day, lc.also_read,
-        lc.reads_busy, lc.sync_token, lc.ctag, lc.read_at, lc.seen_no
+        lc.reads_busy, lc.sync_token, lc.ctag, lc.read_at, lc.seen_no, lc.overruled
       from link_calendar lc left join rendering r on r.id = lc.rendering
       """;
 
@@ -53,6 +53,7 @@ class LinkStore {
    *
    * @param person whose it is; empty: the house's
    * @param ends whether it is being ended
+   * @param stopped since when it is left alone, by whoever's it is
    */
   record Link(
       long id,
@@ -67,7 +68,8 @@ class LinkStore {
       Optional<String> fault,
       Optional<String> faultWords,
       Optional<Instant> faultSince,
-      Optional<Instant> restUntil) {}
+      Optional<Instant> restUntil,
+      Optional<Instant> stopped) {}
 
   /**
    * One of the account's calendars.
@@ -75,6 +77,7 @@ class LinkStore {
    * @param rendering what is written there; empty: nothing is
    * @param withdrawn nothing is written there any more, and what was is taken off
    * @param families which entries it takes
+   * @param overruled nothing is to stand there, by the word of whoever decides
    */
   record Outlet(
       long id,
@@ -92,7 +95,8 @@ class LinkStore {
       Optional<String> token,
       Optional<String> ctag,
       Optional<Instant> readAt,
-      long seenNo) {
+      long seenNo,
+      boolean overruled) {
 
     boolean takes(Family family) {
       return families.isEmpty() || families.contains(family);
@@ -114,7 +118,8 @@ class LinkStore {
         Optional.ofNullable(row.getString("fault")),
         Optional.ofNullable(row.getString("fault_words")),
         moment(row, "fault_since"),
-        moment(row, "rest_until"));
+        moment(row, "rest_until"),
+        moment(row, "stopped_at"));
   }
 
   static Optional<Instant> moment(ResultSet row, String column) throws SQLException {
@@ -141,7 +146,8 @@ class LinkStore {
         Optional.ofNullable(row.getString(13)),
         Optional.ofNullable(row.getString(14)),
         Optional.ofNullable(row.getObject(15, OffsetDateTime.class)).map(OffsetDateTime::toInstant),
-        row.getLong(16));
+        row.getLong(16),
+        row.getBoolean(17));
   }
 
   private static Set<Family> families(String list) {
@@ -217,7 +223,7 @@ class LinkStore {
             """
             update link set leased_by = :me, leased_until = now() + :lease::interval
             where id in (
-              select l.id from link l where l.ended_at is null
+              select l.id from link l where l.ended_at is null and l.stopped_at is null
                 and not (select copies_held from house)
                 and (l.leased_until is null or l.leased_until <= now())
                 and (l.rest_until is null or l.rest_until <= now())

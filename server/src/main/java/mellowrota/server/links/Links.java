@@ -1,6 +1,7 @@
 package mellowrota.server.links;
 
 import java.net.URI;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -34,15 +35,30 @@ public class Links {
   private static final int MOST_OF_A_PERSON = 10;
 
   private final LinkStore store;
+  private final CopyStore copies;
   private final Vault vault;
   private final Acts acts;
   private final Worlds worlds;
   private final Host host;
   private final JdbcClient jdbc;
+  private final Clock clock;
+  private final Deciders deciders;
 
-  Links(LinkStore store, Vault vault, Acts acts, Worlds worlds, Host host, JdbcClient jdbc) {
+  Links(
+      LinkStore store,
+      CopyStore copies,
+      Vault vault,
+      Acts acts,
+      Worlds worlds,
+      Host host,
+      Deciders deciders,
+      JdbcClient jdbc,
+      Clock clock) {
+    this.clock = clock;
+    this.deciders = deciders;
     this.host = host;
     this.store = store;
+    this.copies = copies;
     this.vault = vault;
     this.acts = acts;
     this.worlds = worlds;
@@ -186,6 +202,11 @@ public class Links {
     World world = worlds.now();
     boolean own =
         world.calendars().own(person.id()).filter(one -> one.id().equals(calendar)).isPresent();
+    if (!ofTheHouse && deciders.isLocked()) {
+      throw Problem.forbidden(
+          "Where people's work is copied is decided by the house; busy time can be read all the"
+              + " same.");
+    }
     if (!ofTheHouse && !own) {
       throw Problem.forbidden(
           "Into your own account goes your own calendar; others are the house's to link.");
@@ -254,6 +275,7 @@ public class Links {
         .param("busy", one.readsBusy())
         .param("id", outlet.id())
         .update();
+    copies.openAnew(outlet.id());
     if (!one.readsBusy()) {
       jdbc.sql("delete from busy where link_calendar = ?").param(outlet.id()).update();
     }
@@ -296,7 +318,8 @@ public class Links {
           store.outlets(link.id()).forEach(this::withdraw);
           jdbc.sql(
                   """
-                  update link set ends_at = coalesce(ends_at, ?) where id = ?
+                  update link set ends_at = coalesce(ends_at, ?), stopped_at = null
+                  where id = ?
                   """)
               .param(act.at().atOffset(ZoneOffset.UTC))
               .param(id)
@@ -326,6 +349,23 @@ public class Links {
         .param(sealed.key())
         .param(id)
         .update();
+    again(asker, id);
+  }
+
+  /** Leaves it alone until its owner lets it go on; what stands there stays. */
+  @Transactional
+  void stop(PersonId asker, long id) {
+    mine(worlds.now().person(asker), id);
+    jdbc.sql("update link set stopped_at = coalesce(stopped_at, ?) where id = ?")
+        .param(clock.instant().atOffset(ZoneOffset.UTC))
+        .param(id)
+        .update();
+  }
+
+  @Transactional
+  void goOn(PersonId asker, long id) {
+    mine(worlds.now().person(asker), id);
+    jdbc.sql("update link set stopped_at = null where id = ?").param(id).update();
     again(asker, id);
   }
 

@@ -7,19 +7,18 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
-import mellowrota.core.entry.Family;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.sync.Deciding;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
@@ -47,16 +46,10 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping("/api/v1/links")
 class LinksController {
 
-  private static final Set<String> ACCOUNT = Set.of("address", "user", "password");
-  private static final Set<String> ADD =
-      Set.of("address", "user", "password", "ofTheHouse", "calendars");
-  private static final Set<String> CHANGE = Set.of("password", "calendars");
-  private static final Set<String> CALENDAR =
-      Set.of("href", "writes", "families", "from", "alsoRead", "people", "readsBusy");
-  private static final int MOST_CALENDARS = 50;
-  private static final int MOST_PEOPLE = 50;
-
   private final Links links;
+  private final LinkInput inputs;
+  private final LinkLooks looks;
+  private final Deciders deciders;
   private final LinkStore store;
   private final Host host;
   private final Proof proof;
@@ -64,7 +57,18 @@ class LinksController {
   private final JdbcClient jdbc;
 
   LinksController(
-      Links links, LinkStore store, Host host, Proof proof, Worlds worlds, JdbcClient jdbc) {
+      Links links,
+      LinkInput inputs,
+      LinkLooks looks,
+      Deciders deciders,
+      LinkStore store,
+      Host host,
+      Proof proof,
+      Worlds worlds,
+      JdbcClient jdbc) {
+    this.inputs = inputs;
+    this.looks = looks;
+    this.deciders = deciders;
     this.proof = proof;
     this.links = links;
     this.store = store;
@@ -72,51 +76,6 @@ class LinksController {
     this.worlds = worlds;
     this.jdbc = jdbc;
   }
-
-  /** Whoever else reads the outside calendar, as its owner said (SIGHT 1). */
-  enum AlsoRead {
-    UNSAID,
-    NOBODY,
-    OTHERS,
-    PEOPLE
-  }
-
-  @Schema(name = "OutsideAccount")
-  record AccountSchema(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "An address (https://host/), a host's name or a mail address")
-          String address,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Best one made for this alone")
-          String password) {}
-
-  @Schema(name = "LinkWish")
-  record AddSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String address,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
-      @Schema(description = "The house's, not the asker's own") Boolean ofTheHouse,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarSchema> calendars) {}
-
-  @Schema(name = "LinkChange")
-  record ChangeSchema(String password, List<CalendarSchema> calendars) {}
-
-  @Schema(name = "LinkedCalendarWish")
-  record CalendarSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
-      @Schema(description = "Our calendar that is written there; none: nothing is written")
-          Long writes,
-      @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said")
-          List<String> families,
-      @Schema(description = "Work that ended before this day is not sent; today unless said")
-          LocalDate from,
-      @Schema(description = "Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
-          AlsoRead alsoRead,
-      List<Long> people,
-      Boolean readsBusy) {}
 
   @Schema(name = "FoundCalendar")
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -147,10 +106,14 @@ class LinksController {
       String writesName,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> families,
       LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) AlsoRead alsoRead,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LinkInput.AlsoRead alsoRead,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> people,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean readsBusy,
       Instant readAt,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Somebody else decides where this goes, so nothing is to stand there")
+          boolean overruled,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies that stand there")
           long sent,
       @Schema(
@@ -172,6 +135,10 @@ class LinksController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It is being ended")
           boolean ends,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "It was stopped: nothing is written or read until it goes on")
+          boolean stopped,
       @Schema(description = "What ails it, as a code") String fault,
       String faultWords,
       Instant faultSince,
@@ -185,12 +152,12 @@ class LinksController {
   TriedView tryIt(
       Asker asker,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = AccountSchema.class)))
+              content = @Content(schema = @Schema(implementation = LinkInput.AccountSchema.class)))
           @RequestBody
           JsonNode body) {
-    Input input = Input.of(body, ACCOUNT);
+    Input input = inputs.account(body);
     try {
-      Host.Discovered found = host.discover(account(input));
+      Host.Discovered found = host.discover(inputs.account(input));
       return new TriedView(
           true, words(found), "", found.calendars().stream().map(LinksController::view).toList());
     } catch (OutsideFault fault) {
@@ -215,12 +182,23 @@ class LinksController {
     return new FoundView(one.href().toString(), one.name(), one.mayWrite().orElse(null));
   }
 
-  private Host.Account account(Input input) throws OutsideFault {
-    String address = input.required("address", 300);
-    String user = input.required("user", 200);
-    String password = input.required("password", 500);
-    input.check();
-    return new Host.Account(host.begin(address), user, password);
+  @PostMapping("/look")
+  @Operation(summary = "Looks what a link would send and read, and does nothing")
+  List<LinkLooks.LookView> look(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = LinkInput.AddSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Input input = inputs.link(body);
+    input.flag("ofTheHouse");
+    try {
+      Host.Account account = inputs.account(input);
+      List<Links.Wanted> wanted = inputs.wanted(input, host.discover(account).calendars());
+      return looks.at(worlds.now().person(asker.person()), account, wanted);
+    } catch (OutsideFault fault) {
+      throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+    }
   }
 
   @PostMapping
@@ -229,15 +207,15 @@ class LinksController {
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = AddSchema.class)))
+              content = @Content(schema = @Schema(implementation = LinkInput.AddSchema.class)))
           @RequestBody
           JsonNode body) {
-    Input input = Input.of(body, ADD);
+    Input input = inputs.link(body);
     boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
     try {
-      Host.Account account = account(input);
+      Host.Account account = inputs.account(input);
       Host.Discovered found = host.discover(account);
-      List<Links.Wanted> wanted = wanted(input, found.calendars());
+      List<Links.Wanted> wanted = inputs.wanted(input, found.calendars());
       long id =
           links.add(
               asker.person(), IdempotencyKey.of(key), ofTheHouse, account, found.home(), wanted);
@@ -245,64 +223,6 @@ class LinksController {
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
     }
-  }
-
-  private List<Links.Wanted> wanted(Input input, List<Host.Found> found) {
-    Map<String, Host.Found> byHref = new HashMap<>();
-    found.forEach(one -> byHref.put(one.href().toString(), one));
-    List<Links.Wanted> wanted = new ArrayList<>();
-    for (Input one : input.objects("calendars", MOST_CALENDARS, CALENDAR)) {
-      String href = one.required("href", 500);
-      Host.Found known = byHref.get(href);
-      if (known == null && !href.isEmpty()) {
-        one.fault("href", "is no calendar of this account; try it to see them");
-      }
-      AlsoRead also = one.choice("alsoRead", AlsoRead.class).orElse(AlsoRead.UNSAID);
-      Optional<CalendarId> writes =
-          one.number("writes").stream().mapToObj(CalendarId::of).findFirst();
-      if (known != null && writes.isPresent() && !known.mayWrite().orElse(true)) {
-        one.fault("writes", "wants a calendar that this account may write to");
-      }
-      Set<Family> families = families(one);
-      LocalDate from = one.day("from").orElse(worlds.now().day());
-      if (known != null) {
-        wanted.add(
-            new Links.Wanted(
-                known.href(),
-                known.name(),
-                known.mayWrite(),
-                writes,
-                families,
-                Optional.of(from),
-                also == AlsoRead.PEOPLE ? people(one) : also.name(),
-                one.flag("readsBusy").orElse(false)));
-      }
-    }
-    input.check();
-    return wanted;
-  }
-
-  private static Set<Family> families(Input one) {
-    Set<Family> found = new TreeSet<>();
-    for (String name : one.texts("families", 3, 20)) {
-      try {
-        found.add(Family.valueOf(name));
-      } catch (IllegalArgumentException unknown) {
-        one.fault("families", "are WORK, GIVEN_DUE or DUE");
-      }
-    }
-    return found;
-  }
-
-  private String people(Input one) {
-    List<Long> people = one.numbers("people", MOST_PEOPLE);
-    World world = worlds.now();
-    if (people.isEmpty()
-        || people.stream().anyMatch(id -> world.crew().person(PersonId.of(id)).isEmpty())) {
-      one.fault("people", "are missing or nobody of the house; GET /api/v1/people lists them");
-      return AlsoRead.UNSAID.name();
-    }
-    return people.stream().map(String::valueOf).collect(Collectors.joining(","));
   }
 
   @GetMapping
@@ -344,6 +264,7 @@ class LinksController {
                         one.people(),
                         one.readsBusy(),
                         one.readAt(),
+                        one.overruled(),
                         one.sent(),
                         one.open()))
             .toList();
@@ -355,6 +276,7 @@ class LinksController {
         "",
         "",
         link.ends(),
+        link.stopped(),
         link.fault(),
         link.fault() == null ? null : OutsideFault.Kind.valueOf(link.fault()).inGeneral(),
         link.faultSince(),
@@ -370,6 +292,7 @@ class LinksController {
         link.home().getHost(),
         link.account(),
         link.ends(),
+        link.stopped().isPresent(),
         link.fault().orElse(null),
         link.faultWords().orElse(null),
         link.faultSince().orElse(null),
@@ -399,12 +322,13 @@ class LinksController {
         writes.flatMap(world.calendars()::find).map(Calendar::name).orElse(null),
         new TreeSet<>(outlet.families()).stream().map(Enum::name).toList(),
         outlet.from().orElse(null),
-        people ? AlsoRead.PEOPLE : AlsoRead.valueOf(outlet.alsoRead()),
+        people ? LinkInput.AlsoRead.PEOPLE : LinkInput.AlsoRead.valueOf(outlet.alsoRead()),
         people
-            ? java.util.Arrays.stream(outlet.alsoRead().split(",")).map(Long::valueOf).toList()
+            ? Arrays.stream(outlet.alsoRead().split(",")).map(Long::valueOf).toList()
             : List.of(),
         outlet.readsBusy(),
         outlet.readAt().orElse(null),
+        outlet.overruled(),
         counts.sent(),
         counts.open());
   }
@@ -415,10 +339,10 @@ class LinksController {
       Asker asker,
       @PathVariable long id,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+              content = @Content(schema = @Schema(implementation = LinkInput.ChangeSchema.class)))
           @RequestBody
           JsonNode body) {
-    Input input = Input.of(body, CHANGE);
+    Input input = inputs.change(body);
     Person person = worlds.now().person(asker.person());
     LinkStore.Link link = links.mine(person, id);
     String password = input.has("password") ? input.required("password", 500) : "";
@@ -429,7 +353,7 @@ class LinksController {
               ? store.account(link)
               : new Host.Account(link.home(), link.account(), password);
       List<Host.Found> found = host.calendars(account, link.home());
-      List<Links.Wanted> wanted = wanted(input, found);
+      List<Links.Wanted> wanted = inputs.wanted(input, found);
       if (!password.isEmpty()) {
         links.password(asker.person(), id, password);
       }
@@ -447,6 +371,47 @@ class LinksController {
   ResponseEntity<Void> again(Asker asker, @PathVariable long id) {
     links.again(asker.person(), id);
     return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/{id}/stop")
+  @Operation(summary = "Leaves a link alone: nothing is written or read until it goes on")
+  ResponseEntity<Void> stop(Asker asker, @PathVariable long id) {
+    links.stop(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping("/{id}/go-on")
+  @Operation(summary = "Lets a stopped link go on from where it was")
+  ResponseEntity<Void> goOn(Asker asker, @PathVariable long id) {
+    links.goOn(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @Schema(name = "LinkDecided")
+  record DecidedView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Deciding.By by) {}
+
+  @GetMapping("/decided")
+  @Operation(
+      summary =
+          "Who decides where people's own work is copied: for the asker, or for a coordinator all")
+  List<DecidedView> decided(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    Map<PersonId, Deciding> all = deciders.all();
+    Deciding.By otherwise = Deciding.of(deciders.isLocked(), List.of()).by();
+    return world.crew().people().stream()
+        .filter(one -> !one.hasLeft())
+        .filter(one -> me.isCoordinator() || one.id().equals(me.id()))
+        .map(
+            one ->
+                new DecidedView(
+                    one.id().value(),
+                    one.name(),
+                    all.containsKey(one.id()) ? all.get(one.id()).by() : otherwise))
+        .toList();
   }
 
   @Schema(name = "LinkProof")

@@ -4,6 +4,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.entry.Family;
@@ -134,8 +136,8 @@ class Openings {
                     row.getBoolean(4),
                     row.getString(5),
                     row.getBoolean(6),
-                    row.getObject(7, java.time.OffsetDateTime.class).toInstant(),
-                    row.getObject(8, java.time.OffsetDateTime.class).toInstant(),
+                    row.getObject(7, OffsetDateTime.class).toInstant(),
+                    row.getObject(8, OffsetDateTime.class).toInstant(),
                     row.getLong(9)))
         .list();
   }
@@ -143,19 +145,28 @@ class Openings {
   private void open(World world, LinkStore.Outlet outlet, Changed one) {
     Instant now = clock.instant();
     boolean past = outlet.from().filter(day -> endsBefore(one, day, world)).isPresent();
-    boolean wanted = one.live() && !outlet.withdrawn() && outlet.takes(one.family()) && !past;
-    boolean soon = one.starts().isBefore(now.plus(SOON)) && one.ends().isAfter(now);
+    boolean wanted =
+        one.live()
+            && !outlet.withdrawn()
+            && !outlet.overruled()
+            && outlet.takes(one.family())
+            && !past;
+    // A ticket begins when it is given, which is mostly now; its work presses when it is due.
+    Instant begins = one.family() == Family.GIVEN_DUE ? one.ends() : one.starts();
+    boolean soon = begins.isBefore(now.plus(SOON)) && one.ends().isAfter(now);
+    // What stands nowhere yet hides nothing by waiting.
     boolean hurries = !wanted || one.hurries() || soon;
     jdbc.sql(
             """
             insert into copy (link_calendar, entry, href, state, wanted, opened_no, open_since,
-              due_at)
+              due_at, near)
             select :outlet, :entry, :href, case when :wanted::text is null then 'OFF' else 'WAITS' end,
               :wanted, :no, case when :wanted::text is null then null else now() end,
               case when :wanted::text is null then null
-                when :hurries then now() else now() + :wait::interval end
+                when :soon then now() else now() + :wait::interval end,
+              abs(extract(epoch from :starts::timestamptz - now()))::bigint
             on conflict (link_calendar, entry) do update set
-              wanted = excluded.wanted, opened_no = excluded.opened_no,
+              wanted = excluded.wanted, opened_no = excluded.opened_no, near = excluded.near,
               state = case
                 when excluded.wanted is null and copy.state = 'OFF' then 'OFF'
                 when excluded.wanted is null then 'ASKED_OFF'
@@ -175,6 +186,8 @@ class Openings {
         .param("wanted", wanted ? one.etag() : null)
         .param("no", one.changeNo())
         .param("hurries", hurries)
+        .param("soon", soon)
+        .param("starts", one.starts().atOffset(ZoneOffset.UTC))
         .param("wait", waits() + " milliseconds")
         .param("most", AT_MOST.toMillis() + " milliseconds")
         .update();

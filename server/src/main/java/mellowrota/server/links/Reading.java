@@ -10,8 +10,6 @@ import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Reads an outside calendar: by what it says changed, else by its tags, else all of it. Copies that
@@ -24,22 +22,22 @@ class Reading {
   private final CopyStore copies;
   private final LinkStore links;
   private final BusyTimes busy;
+  private final Rounds rounds;
   private final JdbcClient jdbc;
-  private final TransactionTemplate transaction;
 
   Reading(
       Host host,
       CopyStore copies,
       LinkStore links,
       BusyTimes busy,
-      JdbcClient jdbc,
-      PlatformTransactionManager transactions) {
+      Rounds rounds,
+      JdbcClient jdbc) {
+    this.rounds = rounds;
     this.host = host;
     this.copies = copies;
     this.links = links;
     this.busy = busy;
     this.jdbc = jdbc;
-    transaction = new TransactionTemplate(transactions);
   }
 
   /** The calendars of a link that are to be read by now. */
@@ -68,7 +66,7 @@ class Reading {
       Optional<String> ctag) {}
 
   /** Reads one. */
-  void read(Courier.Round round, LinkStore.Outlet outlet) throws OutsideFault {
+  void read(Rounds.Round round, LinkStore.Outlet outlet) throws OutsideFault {
     Seen seen = seen(round.account(), outlet);
     Map<String, CopyStore.Copy> known = new HashMap<>();
     copies.of(outlet.id()).forEach(copy -> known.put(copy.href().getPath(), copy));
@@ -78,11 +76,9 @@ class Reading {
         outlet.readsBusy()
             ? Optional.of(busy.find(round.account(), outlet, others, seen.removed(), seen.whole()))
             : Optional.empty();
-    transaction.executeWithoutResult(
-        status -> {
-          if (!links.isOurs(round.link().id(), round.me())) {
-            throw new Courier.Overtaken();
-          }
+    rounds.keep(
+        round,
+        () -> {
           known.values().stream()
               .filter(copy -> isOtherwise(copy, seen))
               .forEach(copy -> copies.look(copy.outlet(), copy.entry()));

@@ -1,11 +1,13 @@
 package mellowrota.server.links;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.entry.EntryTimes;
@@ -50,8 +52,15 @@ class Takings {
     this.json = json;
   }
 
-  /** What somebody may change of an entry in their own calendar; nothing where it is nobody's. */
+  /**
+   * What somebody may change of an entry in their own calendar; nothing where it is nobody's. It is
+   * found out when it is asked for, since mostly nothing was changed.
+   */
   Answer.Rights rights(World world, Optional<PersonId> person, CopyStore.Copy copy) {
+    return part -> found(world, person, copy).to(part);
+  }
+
+  private Answer.Rights found(World world, Optional<PersonId> person, CopyStore.Copy copy) {
     Optional<RecordAccess.Standing> standing =
         person
             .flatMap(id -> world.crew().person(id))
@@ -180,8 +189,8 @@ class Takings {
         : Optional.empty();
   }
 
-  private static java.time.Instant minute(java.time.Instant at) {
-    return at.truncatedTo(java.time.temporal.ChronoUnit.MINUTES);
+  private static Instant minute(Instant at) {
+    return at.truncatedTo(ChronoUnit.MINUTES);
   }
 
   /** A region that was chosen there holds; an offset or UTC is only a way of writing. */

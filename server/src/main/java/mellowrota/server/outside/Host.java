@@ -6,6 +6,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -24,6 +26,7 @@ public class Host {
           + " xmlns:c=\"urn:ietf:params:xml:ns:caldav\" xmlns:cs=\"http://calendarserver.org/ns/\">"
           + "<d:prop>";
   private static final String PROPFIND_END = "</d:prop></d:propfind>";
+  private static final int TEXTS_AT_ONCE = 50;
   private static final Duration CLOCK_OFF = Duration.ofMinutes(5);
 
   private final OutsideHttp http;
@@ -374,6 +377,56 @@ public class Host {
     return changes(
         calendar,
         Multistatus.parse(propfind(account, calendar, 1, "<d:getetag/><d:resourcetype/>")));
+  }
+
+  /**
+   * What stands at several addresses of a calendar, by address (RFC 4791 §7.9); one by one where
+   * the host cannot answer so. What is not there any more is left out.
+   */
+  public Map<URI, String> texts(Account account, URI calendar, Collection<URI> hrefs)
+      throws OutsideFault {
+    Map<URI, String> found = new java.util.LinkedHashMap<>();
+    List<URI> all = List.copyOf(hrefs);
+    for (int from = 0; from < all.size(); from += TEXTS_AT_ONCE) {
+      List<URI> some = all.subList(from, Math.min(all.size(), from + TEXTS_AT_ONCE));
+      Map<String, String> byPath = multiget(account, calendar, some);
+      for (URI href : some) {
+        String text = byPath.get(href.getPath());
+        if (text == null) {
+          // Not there, or one that the report left out.
+          get(account, href).ifPresent(standing -> found.put(href, standing.text()));
+        } else {
+          found.put(href, text);
+        }
+      }
+    }
+    return found;
+  }
+
+  private Map<String, String> multiget(Account account, URI calendar, List<URI> hrefs)
+      throws OutsideFault {
+    StringBuilder body =
+        new StringBuilder(
+            "<?xml version=\"1.0\" encoding=\"utf-8\"?><c:calendar-multiget xmlns:d=\"DAV:\""
+                + " xmlns:c=\"urn:ietf:params:xml:ns:caldav\"><d:prop><c:calendar-data/></d:prop>");
+    hrefs.forEach(
+        href -> body.append("<d:href>").append(escape(href.getRawPath())).append("</d:href>"));
+    Answer answer =
+        send(
+            account,
+            "REPORT",
+            calendar,
+            Map.of("Depth", "1"),
+            XML,
+            body + "</c:calendar-multiget>");
+    Map<String, String> found = new HashMap<>();
+    if (answer.status() == 207) {
+      for (Multistatus.Response one : Multistatus.parse(answer).responses()) {
+        one.text(Multistatus.CALDAV, "calendar-data")
+            .ifPresent(text -> found.put(one.href().getPath(), text));
+      }
+    }
+    return found;
   }
 
   private static Changes changes(URI calendar, Multistatus all) {

@@ -1,7 +1,9 @@
 package mellowrota.server.platform;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
@@ -178,6 +180,19 @@ public final class Input {
     return OptionalLong.of(value.asLong());
   }
 
+  /** A number, with a fraction or without, from minus {@code most} to {@code most}. */
+  public Optional<Double> decimal(String field, double most) {
+    if (!has(field) || isNull(field)) {
+      return Optional.empty();
+    }
+    JsonNode value = node.get(field);
+    if (!value.isNumber() || !(Math.abs(value.asDouble()) <= most)) {
+      fault(field, "is no number from -" + most + " to " + most);
+      return Optional.empty();
+    }
+    return Optional.of(value.asDouble());
+  }
+
   public <E extends Enum<E>> Optional<E> choice(String field, Class<E> type) {
     if (!has(field) || isNull(field)) {
       return Optional.empty();
@@ -205,6 +220,30 @@ public final class Input {
       return sensible(field, day) ? Optional.of(day) : Optional.empty();
     } catch (DateTimeParseException unreadable) {
       fault(field, "is no date of the form 2026-11-27");
+      return Optional.empty();
+    }
+  }
+
+  /** A time of the day that has to be there, as 07:30. */
+  public Optional<LocalTime> clock(String field) {
+    try {
+      return Optional.of(LocalTime.parse(required(field, 5)));
+    } catch (DateTimeParseException unreadable) {
+      if (has(field)) {
+        fault(field, "is no time of the form 07:30");
+      }
+      return Optional.empty();
+    }
+  }
+
+  /** A moment that has to be there, as 2026-11-27T09:00:00Z. */
+  public Optional<Instant> moment(String field) {
+    try {
+      return Optional.of(Instant.parse(required(field, 40)));
+    } catch (DateTimeParseException unreadable) {
+      if (has(field)) {
+        fault(field, "is no moment of the form 2026-11-27T09:00:00Z");
+      }
       return Optional.empty();
     }
   }

@@ -1,0 +1,149 @@
+package mellowrota.server.cover;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.cover.Clash;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+
+/** Clashes as one person may see them. */
+@Component
+class ClashViews {
+
+  private final RecordAccess access;
+  private final LetStand stood;
+
+  ClashViews(RecordAccess access, LetStand stood) {
+    this.access = access;
+    this.stood = stood;
+  }
+
+  @Schema(name = "ClashItem")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record ItemView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Sort sort,
+      @Schema(description = "Of work that the asker may open") Long record,
+      Integer visit,
+      String ref,
+      String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end) {}
+
+  @Schema(name = "ClashLetStand")
+  record StoodView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reason,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String by,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at) {}
+
+  @Schema(name = "Clash")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record ClashView(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "The same as long as neither side changes")
+          String key,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Kind kind,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "The house never lets it stand; else it only warns")
+          boolean never,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What else is wrong with the same pair")
+          List<Clash.Kind> also,
+      @Schema(description = "Not there: a place holds too much") Long person,
+      String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ItemView> items,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      StoodView letStand) {}
+
+  List<ClashView> of(World world, Person asker, CrewTimes.Around around, List<Clash> clashes) {
+    Map<Long, RecordAccess.Standing> standings = standings(world, asker, around, clashes);
+    Map<String, LetStand.Stood> all = stood.all();
+    return clashes.stream()
+        .map(
+            one -> {
+              String key = LetStand.key(one);
+              return new ClashView(
+                  key,
+                  one.kind(),
+                  one.level() == Clash.Level.NEVER,
+                  one.also(),
+                  one.person().map(PersonId::value).orElse(null),
+                  one.person().map(id -> world.person(id).name()).orElse(null),
+                  one.items().stream().map(item -> item(item, standings)).toList(),
+                  one.span().start(),
+                  one.span().end(),
+                  Optional.ofNullable(all.get(key)).map(was -> view(world, was)).orElse(null));
+            })
+        .toList();
+  }
+
+  private static StoodView view(World world, LetStand.Stood was) {
+    return new StoodView(was.reason(), world.person(was.by()).name(), was.at());
+  }
+
+  private Map<Long, RecordAccess.Standing> standings(
+      World world, Person asker, CrewTimes.Around around, List<Clash> clashes) {
+    Map<Long, WorkRecord> records = new HashMap<>();
+    clashes.stream()
+        .flatMap(one -> one.items().stream())
+        .filter(item -> item.sort() == Clash.Sort.WORK)
+        .map(ClashViews::record)
+        .distinct()
+        .forEach(id -> around.record(id).ifPresent(record -> records.put(id, record)));
+    Map<Long, RecordAccess.Standing> found = new HashMap<>();
+    List<WorkRecord> unsure = new ArrayList<>();
+    for (WorkRecord record : records.values()) {
+      Optional<RecordAccess.Standing> sure = access.opening(world, asker, record);
+      sure.ifPresent(one -> found.put(record.id().value(), one));
+      if (sure.isEmpty()) {
+        unsure.add(record);
+      }
+    }
+    Map<Long, Set<CalendarId>> standsOn =
+        unsure.isEmpty() ? Map.of() : access.standsOn(unsure.stream().map(WorkRecord::id).toList());
+    for (WorkRecord record : unsure) {
+      found.put(record.id().value(), access.standing(world, asker, record, standsOn));
+    }
+    return found;
+  }
+
+  private static long record(Clash.Item item) {
+    int visit = item.id().indexOf('/');
+    return Long.parseLong(visit < 0 ? item.id() : item.id().substring(0, visit));
+  }
+
+  /** Null where the whole record is meant. */
+  private static Integer visit(Clash.Item item) {
+    int visit = item.id().indexOf('/');
+    return visit < 0 ? null : Integer.valueOf(item.id().substring(visit + 1));
+  }
+
+  private static ItemView item(Clash.Item item, Map<Long, RecordAccess.Standing> standings) {
+    RecordAccess.Standing one = item.sort() == Clash.Sort.WORK ? standings.get(record(item)) : null;
+    boolean opens = one != null && one.opens();
+    return new ItemView(
+        item.sort(),
+        opens ? one.record().id().value() : null,
+        opens ? visit(item) : null,
+        opens && one.sees(DetailKey.REF) ? one.record().ref() : null,
+        opens && one.sees(DetailKey.TITLE) ? one.record().text(DetailKey.TITLE).orElse(null) : null,
+        item.span().start(),
+        item.span().end());
+  }
+}

@@ -1,0 +1,400 @@
+package mellowrota.server.cover;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import mellowrota.core.cover.Able;
+import mellowrota.core.cover.Clashes;
+import mellowrota.core.cover.Commitments;
+import mellowrota.core.cover.Hours;
+import mellowrota.core.cover.Work;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.crew.Skills;
+import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.links.OutsideBusy;
+import mellowrota.server.records.KnownRecords;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** Brings what takes people's time from where it is kept, as the core computes with it. */
+@Service
+class CrewTimes {
+
+  /** Roles whose work takes their holder's time. */
+  private static final Set<RoleId> TAKES_TIME = Set.of(RoleId.LEAD, RoleId.SUPPORT);
+
+  /** No visit is longer. */
+  private static final int LONGEST_DAYS = 368;
+
+  private final WorkTimes times;
+  private final Skills skills;
+  private final OutsideBusy busy;
+  private final KnownRecords records;
+  private final JdbcClient jdbc;
+
+  CrewTimes(
+      WorkTimes times, Skills skills, OutsideBusy busy, KnownRecords records, JdbcClient jdbc) {
+    this.times = times;
+    this.skills = skills;
+    this.busy = busy;
+    this.records = records;
+    this.jdbc = jdbc;
+  }
+
+  /** A visit and somebody on it. */
+  record OnIt(WorkRecord record, Visit visit, PersonId person, RoleId role, Instant given) {
+
+    boolean takesTime() {
+      return TAKES_TIME.contains(role);
+    }
+
+    /** Done work counts as confirmed. */
+    boolean isTentative() {
+      return !record.isDone() && record.tentative(visit.no());
+    }
+
+    /** Whoever has a duty's role on a shift at its place stands it. */
+    boolean stands(Duties.Kept duty) {
+      return record.kind() == Kind.SHIFT
+          && record.place().equals(Optional.of(duty.place()))
+          && role.equals(duty.role());
+    }
+
+    String id() {
+      return record.id().value() + "/" + visit.no();
+    }
+
+    /** All-day work takes the local day. */
+    Optional<TimeSpan> span(ZoneId zone) {
+      return visit.when().map(when -> CrewTimes.span(when, zone));
+    }
+  }
+
+  static TimeSpan span(When when, ZoneId zone) {
+    return when instanceof When.Timed timed
+        ? TimeSpan.of(timed.start().toInstant(), timed.end().toInstant())
+        : span(((When.AllDay) when).days(), zone);
+  }
+
+  private static TimeSpan span(DaySpan days, ZoneId zone) {
+    return TimeSpan.of(
+        days.first().atStartOfDay(zone).toInstant(), days.until().atStartOfDay(zone).toInstant());
+  }
+
+  /** All that was brought for a range of the house's days. */
+  final class Around {
+    private final World world;
+    private final TimeSpan range;
+    private final LocalDate first;
+    private final LocalDate until;
+    private final List<WorkRecord> work;
+    private final Map<Long, WorkRecord> byId = new HashMap<>();
+    private final List<OnIt> onIt = new ArrayList<>();
+    private final Map<PersonId, List<OnIt>> byPerson = new HashMap<>();
+    private final Map<PersonId, WorkTimes.Terms> terms;
+    private final Map<PersonId, Hours> hours;
+    private final Map<PersonId, List<Commitments.Leave>> leave = new HashMap<>();
+    private final Map<PersonId, List<Commitments.Busy>> outside = new HashMap<>();
+    private final Map<PersonId, Skills.Known> known;
+    private final Map<String, List<Duties.Kept>> stood = new HashMap<>();
+
+    private Around(
+        World world,
+        List<Duties.Kept> duties,
+        LocalDate first,
+        LocalDate until,
+        Set<PersonId> watched) {
+      this.world = world;
+      this.first = first;
+      this.until = until;
+      range = CrewTimes.span(DaySpan.of(first, until), zone());
+      work = load(range, first, until);
+      for (WorkRecord record : work) {
+        byId.put(record.id().value(), record);
+        for (Assignment one : record.assignments()) {
+          if (one.holder() instanceof Holder.OnePerson holder) {
+            record.visits().stream()
+                .filter(visit -> visit.no() == one.visit())
+                .forEach(
+                    visit ->
+                        onIt.add(
+                            new OnIt(record, visit, holder.person(), one.role(), one.givenAt())));
+          }
+        }
+      }
+      onIt.forEach(
+          one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
+      terms = times.terms();
+      hours = hours();
+      known = skills.all();
+      duties.forEach(
+          duty -> stood.computeIfAbsent(duty.stood(), key -> new ArrayList<>()).add(duty));
+      for (WorkTimes.Away away : times.away(first, until)) {
+        if (away.agreed()) {
+          leave
+              .computeIfAbsent(away.person(), key -> new ArrayList<>())
+              .add(
+                  new Commitments.Leave(
+                      "" + away.id(), CrewTimes.span(away.days(), zone(away.person()))));
+        }
+      }
+      busy.between(watched, range.start(), range.end(), zone())
+          .forEach(
+              one ->
+                  outside
+                      .computeIfAbsent(one.person(), key -> new ArrayList<>())
+                      .add(
+                          new Commitments.Busy(
+                              TimeSpan.of(one.starts(), one.ends()), one.tentative())));
+    }
+
+    private Map<PersonId, Hours> hours() {
+      Map<PersonId, List<Hours.Weekly>> weekly = new HashMap<>();
+      for (WorkTimes.Hours one : times.hours()) {
+        weekly
+            .computeIfAbsent(one.person(), key -> new ArrayList<>())
+            .add(
+                new Hours.Weekly(
+                    one.weekday(),
+                    one.from(),
+                    one.until(),
+                    one.place(),
+                    zone(one.place().flatMap(world.places()::find), one.person()),
+                    one.first(),
+                    one.last()));
+      }
+      Map<PersonId, List<Hours.Dated>> dated = new HashMap<>();
+      for (WorkTimes.Dated one : times.dated(first.minusDays(1), until.plusDays(1))) {
+        dated
+            .computeIfAbsent(one.person(), key -> new ArrayList<>())
+            .add(
+                new Hours.Dated(
+                    one.day(),
+                    one.place(),
+                    zone(one.place().flatMap(world.places()::find), one.person()),
+                    one.times().stream()
+                        .map(time -> new Hours.Clock(time.from(), time.until()))
+                        .toList()));
+      }
+      Set<PersonId> all = new HashSet<>(weekly.keySet());
+      all.addAll(dated.keySet());
+      Map<PersonId, Hours> found = new HashMap<>();
+      all.forEach(
+          person ->
+              found.put(
+                  person,
+                  new Hours(
+                      weekly.getOrDefault(person, List.of()),
+                      dated.getOrDefault(person, List.of()))));
+      return found;
+    }
+
+    private ZoneId zone(Optional<Place> place, PersonId person) {
+      return place.isPresent() ? site(place) : zone(person);
+    }
+
+    private ZoneId zone() {
+      return world.house().zone();
+    }
+
+    /** In whose days somebody works. */
+    ZoneId zone(PersonId person) {
+      return terms(person).zone().orElse(zone());
+    }
+
+    WorkTimes.Terms terms(PersonId person) {
+      return terms.getOrDefault(person, WorkTimes.Terms.UNSAID);
+    }
+
+    private ZoneId site(Optional<Place> place) {
+      return place.flatMap(Place::zone).orElse(world.places().houseZone());
+    }
+
+    List<OnIt> onIt() {
+      return onIt;
+    }
+
+    List<OnIt> of(PersonId person) {
+      return byPerson.getOrDefault(person, List.of());
+    }
+
+    Able able(PersonId person) {
+      Skills.Known can = known.getOrDefault(person, Skills.Known.NOTHING);
+      boolean left = world.crew().person(person).map(Person::hasLeft).orElse(true);
+      Instant today = world.day().atStartOfDay(zone()).toInstant();
+      return new Able(
+          can.skills(),
+          can.notAlone(),
+          leave.getOrDefault(person, List.of()).stream().map(Commitments.Leave::span).toList(),
+          left ? Optional.of(today) : Optional.empty());
+    }
+
+    Commitments commitments(PersonId person) {
+      return commitments(person, one -> false);
+    }
+
+    /** Their time, as if they did not do some of it. */
+    Commitments commitments(PersonId person, Predicate<OnIt> without) {
+      Map<String, Work> all = new LinkedHashMap<>();
+      for (OnIt one : of(person)) {
+        if (one.takesTime() && !without.test(one)) {
+          work(one).ifPresent(work -> all.putIfAbsent(work.id(), work));
+        }
+      }
+      return new Commitments(
+          person,
+          zone(person),
+          hours.getOrDefault(person, Hours.UNSAID),
+          leave.getOrDefault(person, List.of()),
+          outside.getOrDefault(person, List.of()),
+          List.copyOf(all.values()),
+          able(person));
+    }
+
+    /** What somebody stands with it. */
+    List<Duties.Kept> standing(OnIt one) {
+      return one
+          .record()
+          .place()
+          .map(place -> stood.getOrDefault(Duties.Kept.stood(place, one.role()), List.of()))
+          .orElse(List.of())
+          .stream()
+          .filter(one::stands)
+          .toList();
+    }
+
+    Optional<Work> work(OnIt one) {
+      WorkRecord record = one.record();
+      List<Duties.Kept> duties = standing(one);
+      boolean skilled = duties.stream().anyMatch(duty -> duty.skill().isPresent());
+      return one.span(zone(one.person()))
+          .map(
+              span ->
+                  new Work(
+                      one.id(),
+                      span,
+                      one.visit().when().orElseThrow() instanceof When.AllDay,
+                      one.isTentative(),
+                      record.place(),
+                      one.visit().margins().orElse(Margins.NONE),
+                      !duties.isEmpty() && duties.stream().allMatch(Duties.Kept::meanwhile),
+                      skilled ? duties.stream().map(Duties.Kept::skill).toList() : List.of(),
+                      site(record.place().flatMap(world.places()::find))));
+    }
+
+    /** What stands at places, whoever is on it. */
+    Map<PlaceId, List<Clashes.Stay>> stays() {
+      Map<PlaceId, List<Clashes.Stay>> found = new HashMap<>();
+      for (WorkRecord record : work) {
+        if (record.place().isEmpty()) {
+          continue;
+        }
+        ZoneId site = site(record.place().flatMap(world.places()::find));
+        for (Visit visit : record.visits()) {
+          visit
+              .when()
+              .ifPresent(
+                  when ->
+                      found
+                          .computeIfAbsent(record.place().get(), key -> new ArrayList<>())
+                          .add(
+                              new Clashes.Stay(
+                                  record.id().value() + "/" + visit.no(),
+                                  CrewTimes.span(when, site),
+                                  (int) record.headCount(visit.no()),
+                                  !record.isDone() && record.tentative(visit.no()))));
+        }
+      }
+      return found;
+    }
+
+    /** What is due of them and not done yet. */
+    List<Clashes.DueItem> due(PersonId person) {
+      List<Clashes.DueItem> found = new ArrayList<>();
+      for (OnIt one : of(person)) {
+        if (one.takesTime() && !one.record().isDone() && one.record().due().isPresent()) {
+          Due due = one.record().due().get();
+          LocalDate day =
+              due instanceof Due.At at
+                  ? LocalDate.ofInstant(at.time().toInstant(), zone(person))
+                  : ((Due.On) due).day();
+          found.add(new Clashes.DueItem("" + one.record().id().value(), day, one.isTentative()));
+        }
+      }
+      return found;
+    }
+
+    Optional<WorkRecord> record(long id) {
+      return Optional.ofNullable(byId.get(id));
+    }
+
+    Set<PersonId> people() {
+      return byPerson.keySet();
+    }
+  }
+
+  /**
+   * What there is in a range of the house's days, the last not included.
+   *
+   * @param watched whose outside busy times the asker may reckon with
+   */
+  Around around(
+      World world,
+      List<Duties.Kept> duties,
+      LocalDate first,
+      LocalDate until,
+      Set<PersonId> watched) {
+    return new Around(world, duties, first, until, watched);
+  }
+
+  private List<WorkRecord> load(TimeSpan range, LocalDate first, LocalDate until) {
+    Map<Long, Long> versions = new LinkedHashMap<>();
+    jdbc.sql(
+            """
+            select id, version from record
+            where state in ('TENTATIVE', 'CONFIRMED', 'DONE') and id in (
+              select record from visit where starts < :end and ends > :start
+                and starts > :start - make_interval(days => :longest)
+              union select record from visit where date_from < :until and date_to > :first
+                and date_from > :first - :longest
+              union select r.id from record r where r.due_at >= :start and r.due_at < :end)
+            order by id
+            """)
+        .param("start", range.start().minus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
+        .param("end", range.end().plus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
+        .param("first", first)
+        .param("until", until)
+        .param("longest", LONGEST_DAYS)
+        .query(
+            row -> {
+              versions.put(row.getLong(1), row.getLong(2));
+            });
+    return records.load(versions);
+  }
+}

@@ -1,0 +1,246 @@
+package mellowrota.server.cover;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.DateTimeException;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellowrota.core.cover.Duty;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Duties over HTTP. */
+@RestController
+@RequestMapping("/api/v1/duties")
+class DutiesController {
+
+  private static final Set<String> FIELDS =
+      Set.of("name", "place", "role", "skill", "meanwhile", "spans", "lifted");
+  private static final Set<String> SPAN =
+      Set.of("weekdays", "from", "until", "count", "first", "last");
+  private static final int MOST_SPANS = 40;
+  private static final int MOST_LIFTED = 400;
+  private static final int MOST_PEOPLE = 99;
+
+  private final Duties duties;
+  private final Worlds worlds;
+
+  DutiesController(Duties duties, Worlds worlds) {
+    this.duties = duties;
+    this.worlds = worlds;
+  }
+
+  /** Hours on weekdays, Monday is 1; until the next day where not after from. */
+  @Schema(name = "DutySpan")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record SpanView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Integer> weekdays,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int count,
+      @Schema(description = "The first day of its season") LocalDate first,
+      @Schema(description = "The last day of its season, included") LocalDate last) {}
+
+  @Schema(name = "Duty")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record DutyView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
+      @Schema(description = "Asked of each of its people") String skill,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Whether other work may be done meanwhile")
+          boolean meanwhile,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SpanView> spans,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Days on which it is not asked for")
+          List<LocalDate> lifted) {}
+
+  @Schema(name = "DutyWish")
+  record DutySchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long place,
+      @Schema(description = "Lead unless said") Integer role,
+      @Schema(description = "Asked of each of its people; none unless said") String skill,
+      @Schema(description = "Other work may be done meanwhile; not unless said") Boolean meanwhile,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SpanView> spans,
+      List<LocalDate> lifted) {}
+
+  @Schema(name = "DutyMade")
+  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+
+  @GetMapping
+  @Operation(summary = "What must be stood")
+  @Transactional(readOnly = true)
+  List<DutyView> duties(Asker asker) {
+    requireOffice(worlds.now().person(asker.person()));
+    return duties.all().stream().map(DutiesController::view).toList();
+  }
+
+  static void requireOffice(Person asker) {
+    if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
+      throw Problem.forbidden("What must be stood is the office's to see.");
+    }
+  }
+
+  private Person requireCoordinator(Asker asker) {
+    Person person = worlds.now().person(asker.person());
+    if (!person.isCoordinator()) {
+      throw Problem.forbidden("What must be stood is the coordinators' to say.");
+    }
+    return person;
+  }
+
+  private static DutyView view(Duties.Kept one) {
+    return new DutyView(
+        one.id(),
+        one.name(),
+        one.place().value(),
+        one.role().value(),
+        one.skill().orElse(null),
+        one.meanwhile(),
+        one.spans().stream()
+            .map(
+                span ->
+                    new SpanView(
+                        span.weekdays().stream().map(DayOfWeek::getValue).sorted().toList(),
+                        span.from().toString(),
+                        span.until().toString(),
+                        span.count(),
+                        span.first().orElse(null),
+                        span.last().orElse(null)))
+            .toList(),
+        one.lifted().stream().sorted().toList());
+  }
+
+  @PostMapping
+  @Operation(summary = "Makes a duty")
+  ResponseEntity<MadeView> add(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = DutySchema.class)))
+          @RequestBody
+          JsonNode body) {
+    requireCoordinator(asker);
+    long id = duties.add(asker.person(), IdempotencyKey.of(key), wanted(0, body));
+    return ResponseEntity.status(201).body(new MadeView(id));
+  }
+
+  @PutMapping("/{id}")
+  @Operation(summary = "Says a duty anew")
+  ResponseEntity<Void> change(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = DutySchema.class)))
+          @RequestBody
+          JsonNode body) {
+    requireCoordinator(asker);
+    duties.change(asker.person(), wanted(id, body));
+    return ResponseEntity.noContent().build();
+  }
+
+  @DeleteMapping("/{id}")
+  @Operation(summary = "Takes a duty out; shifts at its place stay")
+  ResponseEntity<Void> remove(Asker asker, @PathVariable long id) {
+    requireCoordinator(asker);
+    duties.remove(asker.person(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  private Duties.Kept wanted(long id, JsonNode body) {
+    World world = worlds.now();
+    Input input = Input.of(body, FIELDS);
+    String name = input.required("name", 80);
+    Optional<Place> place =
+        input.number("place").stream()
+            .mapToObj(PlaceId::of)
+            .flatMap(one -> world.places().find(one).stream())
+            .findFirst();
+    if (place.isEmpty() && !input.namesFault("place")) {
+      input.fault("place", "is missing or no place of the house; GET /api/v1/places lists them");
+    }
+    long role = input.number("role").orElse(RoleId.LEAD.value());
+    if (world.roles().stream().noneMatch(one -> one.id().value() == role)) {
+      input.fault("role", "is no role of the house; GET /api/v1/roles lists them");
+    }
+    Optional<String> skill = Optional.of(input.text("skill", 40)).filter(text -> !text.isBlank());
+    List<Duty.Repeating> spans = new ArrayList<>();
+    for (Input one : input.objects("spans", MOST_SPANS, SPAN)) {
+      span(one).ifPresent(spans::add);
+    }
+    if (!input.has("spans")) {
+      input.fault("spans", "are missing; say when it is to be stood");
+    }
+    Set<LocalDate> lifted = new HashSet<>();
+    for (String day : input.texts("lifted", MOST_LIFTED, 10)) {
+      try {
+        lifted.add(LocalDate.parse(day));
+      } catch (DateTimeException unreadable) {
+        input.fault("lifted", "holds what is no date of the form 2026-11-27");
+      }
+    }
+    boolean meanwhile = input.flag("meanwhile").orElse(false);
+    input.check();
+    return new Duties.Kept(
+        id, name, place.orElseThrow().id(), RoleId.of((int) role), skill, meanwhile, spans, lifted);
+  }
+
+  private static Optional<Duty.Repeating> span(Input one) {
+    List<Long> weekdays = one.numbers("weekdays", 7);
+    if (weekdays.isEmpty() || weekdays.stream().anyMatch(day -> day < 1 || day > 7)) {
+      one.fault("weekdays", "are numbers from 1, Monday, to 7, Sunday; one at least");
+      return Optional.empty();
+    }
+    Optional<LocalTime> from = one.clock("from");
+    Optional<LocalTime> until = one.clock("until");
+    long count = one.number("count").orElse(1);
+    if (count < 1 || count > MOST_PEOPLE) {
+      one.fault("count", "is not from 1 to " + MOST_PEOPLE);
+      return Optional.empty();
+    }
+    Optional<LocalDate> first = one.day("first");
+    Optional<LocalDate> last = one.day("last");
+    if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
+      one.fault("last", "is before the first day");
+    }
+    Set<DayOfWeek> days =
+        weekdays.stream().map(day -> DayOfWeek.of(day.intValue())).collect(Collectors.toSet());
+    return from.isPresent() && until.isPresent()
+        ? Optional.of(new Duty.Repeating(days, from.get(), until.get(), (int) count, first, last))
+        : Optional.empty();
+  }
+}

@@ -1,0 +1,130 @@
+package mellowrota.server.cover;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.DayOfWeek;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Stream;
+import mellowrota.core.cover.Clash;
+import mellowrota.core.cover.Limits;
+import mellowrota.core.people.Person;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** The house's rules of cover over HTTP. */
+@RestController
+@RequestMapping("/api/v1/limits")
+class LimitsController {
+
+  private static final int MOST = 100_000;
+  private static final int MOST_WEEKS = 53;
+
+  private final HouseLimits limits;
+  private final Worlds worlds;
+
+  LimitsController(HouseLimits limits, Worlds worlds) {
+    this.limits = limits;
+    this.worlds = worlds;
+  }
+
+  @Schema(name = "Limit")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record LimitView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Kind kind,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Level level,
+      @Schema(description = "Minutes, or a count; 0: no limit. Not there: there is none to set")
+          Integer amount) {}
+
+  @Schema(name = "Limits")
+  record LimitsView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<LimitView> limits,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) DayOfWeek weekBegins,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Over how many weeks the mean of PERIOD is taken; 0: it is not")
+          int periodWeeks) {}
+
+  @Schema(name = "LimitsChange")
+  record LimitsSchema(List<LimitView> limits, DayOfWeek weekBegins, Integer periodWeeks) {}
+
+  @GetMapping
+  @Operation(summary = "What the house does not want of people's work")
+  @Transactional(readOnly = true)
+  LimitsView limits(Asker asker) {
+    DutiesController.requireOffice(worlds.now().person(asker.person()));
+    Limits now = limits.limits();
+    return new LimitsView(
+        Stream.of(Clash.Kind.values())
+            .filter(kind -> kind != Clash.Kind.MARGIN)
+            .map(kind -> new LimitView(kind, now.level(kind), now.amount(kind).orElse(null)))
+            .toList(),
+        now.weekBegins(),
+        now.periodWeeks());
+  }
+
+  @PutMapping
+  @Operation(summary = "Sets limits; those not named stay")
+  ResponseEntity<Void> set(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = LimitsSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Person me = worlds.now().person(asker.person());
+    if (!me.isCoordinator()) {
+      throw Problem.forbidden("Limits are the coordinators' to set.");
+    }
+    Input input = Input.of(body, Set.of("limits", "weekBegins", "periodWeeks"));
+    Limits now = limits.limits();
+    Map<Clash.Kind, HouseLimits.Wish> wishes = new EnumMap<>(Clash.Kind.class);
+    Set<String> fields = Set.of("kind", "level", "amount");
+    for (Input one : input.objects("limits", Clash.Kind.values().length, fields)) {
+      Optional<Clash.Kind> kind = one.choice("kind", Clash.Kind.class);
+      Optional<Clash.Level> level = one.choice("level", Clash.Level.class);
+      OptionalLong amount = one.number("amount");
+      if (amount.isPresent() && (amount.getAsLong() < 0 || amount.getAsLong() > MOST)) {
+        one.fault("amount", "is not from 0 to " + MOST);
+      } else if (kind.isEmpty()) {
+        one.fault("kind", "is missing; GET /api/v1/limits lists them");
+      } else if (kind.get() == Clash.Kind.MARGIN) {
+        one.fault("kind", "only ever warns");
+      } else {
+        wishes.put(
+            kind.get(),
+            new HouseLimits.Wish(
+                level.orElse(now.level(kind.get())),
+                now.amount(kind.get())
+                    .map(was -> amount.isPresent() ? (int) amount.getAsLong() : was)));
+      }
+    }
+    Optional<DayOfWeek> begins = input.choice("weekBegins", DayOfWeek.class);
+    OptionalLong weeks = input.number("periodWeeks");
+    if (weeks.isPresent() && (weeks.getAsLong() < 0 || weeks.getAsLong() > MOST_WEEKS)) {
+      input.fault("periodWeeks", "are not from 0 to " + MOST_WEEKS);
+    }
+    input.check();
+    limits.set(
+        asker.person(),
+        wishes,
+        begins,
+        weeks.isPresent() ? Optional.of((int) weeks.getAsLong()) : Optional.empty());
+    return ResponseEntity.noContent().build();
+  }
+}

@@ -1,0 +1,150 @@
+package mellowrota.server.cover;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.people.Person;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** What a place holds and how far it is, over HTTP. */
+@RestController
+@RequestMapping("/api/v1/places/{id}/terms")
+class PlaceTermsController {
+
+  private static final int MOST_HELD = 10_000;
+  private static final int MOST_WAYS = 1_000;
+  private static final int LONGEST_WAY = 24 * 60;
+
+  private final HouseLimits limits;
+  private final Worlds worlds;
+
+  PlaceTermsController(HouseLimits limits, Worlds worlds) {
+    this.limits = limits;
+    this.worlds = worlds;
+  }
+
+  @Schema(name = "Way")
+  record WayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long to,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "From here; the way back takes as long unless it is said there")
+          int minutes) {}
+
+  @Schema(name = "PlaceTerms")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record TermsView(
+      @Schema(description = "What it holds at once; not there: nobody has said") Integer capacity,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "People are counted, else visits")
+          boolean ofPeople,
+      @Schema(description = "Degrees north (WGS 84)") Double latitude,
+      @Schema(description = "Degrees east (WGS 84)") Double longitude,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WayView> ways) {}
+
+  @Schema(name = "PlaceTermsChange")
+  record TermsSchema(
+      @Schema(nullable = true) Integer capacity,
+      Boolean ofPeople,
+      @Schema(nullable = true) Double latitude,
+      @Schema(nullable = true) Double longitude,
+      List<WayView> ways) {}
+
+  private World office(Asker asker, long id) {
+    World world = worlds.now();
+    DutiesController.requireOffice(world.person(asker.person()));
+    if (world.places().find(PlaceId.of(id)).isEmpty()) {
+      throw Problem.notFound();
+    }
+    return world;
+  }
+
+  @GetMapping
+  @Operation(summary = "What a place holds at once, where it is and how long ways from it take")
+  @Transactional(readOnly = true)
+  TermsView terms(Asker asker, @PathVariable long id) {
+    office(asker, id);
+    HouseLimits.PlaceTerms terms = limits.place(PlaceId.of(id));
+    return new TermsView(
+        terms.capacity().orElse(null),
+        terms.ofPeople(),
+        terms.latitude().orElse(null),
+        terms.longitude().orElse(null),
+        terms.ways().entrySet().stream()
+            .map(way -> new WayView(way.getKey().value(), way.getValue()))
+            .sorted((one, other) -> Long.compare(one.to(), other.to()))
+            .toList());
+  }
+
+  @PutMapping
+  @Operation(summary = "Says them anew")
+  ResponseEntity<Void> set(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = TermsSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = office(asker, id);
+    Person me = world.person(asker.person());
+    if (!me.isCoordinator()) {
+      throw Problem.forbidden("What a place holds is the coordinators' to say.");
+    }
+    Input input = Input.of(body, Set.of("capacity", "ofPeople", "latitude", "longitude", "ways"));
+    OptionalLong capacity = input.number("capacity");
+    if (capacity.isPresent() && (capacity.getAsLong() < 1 || capacity.getAsLong() > MOST_HELD)) {
+      input.fault("capacity", "is not from 1 to " + MOST_HELD);
+    }
+    Optional<Double> latitude = input.decimal("latitude", 90);
+    Optional<Double> longitude = input.decimal("longitude", 180);
+    if (latitude.isPresent() != longitude.isPresent()) {
+      input.fault(latitude.isPresent() ? "longitude" : "latitude", "is missing");
+    }
+    Map<PlaceId, Integer> ways = new HashMap<>();
+    for (Input one : input.objects("ways", MOST_WAYS, Set.of("to", "minutes"))) {
+      PlaceId to = PlaceId.of(one.number("to").orElse(0));
+      long minutes = one.number("minutes").orElse(-1);
+      if (world.places().find(to).isEmpty() || to.value() == id) {
+        one.fault("to", "is no other place of the house; GET /api/v1/places lists them");
+      } else if (minutes < 0 || minutes > LONGEST_WAY) {
+        one.fault("minutes", "are not from 0 to " + LONGEST_WAY);
+      } else if (ways.put(to, (int) minutes) != null) {
+        one.fault("to", "stands twice");
+      }
+    }
+    boolean ofPeople = input.flag("ofPeople").orElse(false);
+    input.check();
+    limits.setPlace(
+        asker.person(),
+        PlaceId.of(id),
+        new HouseLimits.PlaceTerms(
+            capacity.isPresent() ? Optional.of((int) capacity.getAsLong()) : Optional.empty(),
+            ofPeople,
+            latitude,
+            longitude,
+            ways));
+    return ResponseEntity.noContent().build();
+  }
+}

@@ -1,0 +1,2 @@
+/** Duties, what is short on them, and who could. */
+package mellowrota.server.cover;

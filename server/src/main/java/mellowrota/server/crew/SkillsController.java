@@ -1,0 +1,113 @@
+package mellowrota.server.crew;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** What people can, over HTTP; for themselves and their office. */
+@RestController
+@RequestMapping("/api/v1/people/{id}/skills")
+class SkillsController {
+
+  private static final int MOST_SKILLS = 40;
+
+  private final People people;
+  private final WorkTimes times;
+  private final Skills skills;
+
+  SkillsController(People people, WorkTimes times, Skills skills) {
+    this.people = people;
+    this.times = times;
+    this.skills = skills;
+  }
+
+  @Schema(name = "Skill")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record SkillView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String skill,
+      @Schema(description = "The last day on which it holds; not there: it does not end")
+          LocalDate last) {}
+
+  @Schema(name = "Skills")
+  record SkillsView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SkillView> skills,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Counts only beside somebody who is not so marked")
+          boolean notAlone) {}
+
+  @Schema(name = "SkillsChange")
+  record SkillsSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SkillView> skills,
+      Boolean notAlone) {}
+
+  @GetMapping
+  @Operation(summary = "What somebody can, for themselves and their office")
+  @Transactional(readOnly = true)
+  SkillsView skills(Asker asker, @PathVariable long id) {
+    PersonId person = PersonId.of(id);
+    if (!person.equals(asker.person())) {
+      times.requireOffice(asking(asker), person);
+    }
+    Skills.Known known = skills.all().getOrDefault(person, Skills.Known.NOTHING);
+    return new SkillsView(
+        new TreeMap<>(known.skills())
+            .entrySet().stream()
+                .map(one -> new SkillView(one.getKey(), one.getValue().orElse(null)))
+                .toList(),
+        known.notAlone());
+  }
+
+  private Person asking(Asker asker) {
+    return people.find(asker.person()).orElseThrow(Problem::notFound);
+  }
+
+  @PutMapping
+  @Operation(summary = "Sets what somebody can")
+  ResponseEntity<Void> set(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = SkillsSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    PersonId person = PersonId.of(id);
+    times.requireOffice(asking(asker), person);
+    Input input = Input.of(body, Set.of("skills", "notAlone"));
+    Map<String, Optional<LocalDate>> found = new TreeMap<>();
+    for (Input one : input.objects("skills", MOST_SKILLS, Set.of("skill", "last"))) {
+      String skill = one.required("skill", 40);
+      if (found.put(skill, one.day("last")) != null) {
+        one.fault("skill", "stands twice");
+      }
+    }
+    if (!input.has("skills")) {
+      input.fault("skills", "are missing; an empty list says that there are none");
+    }
+    boolean notAlone = input.flag("notAlone").orElse(false);
+    input.check();
+    skills.set(asker.person(), person, new Skills.Known(found, notAlone));
+    return ResponseEntity.noContent().build();
+  }
+}

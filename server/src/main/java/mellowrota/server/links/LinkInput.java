@@ -1,0 +1,169 @@
+package mellowrota.server.links;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.entry.Family;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.platform.Input;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.JsonNode;
+
+/** Reads what is said about an account and what its calendars are for. */
+@Component
+class LinkInput {
+
+  private static final Set<String> ACCOUNT = Set.of("address", "user", "password");
+  private static final Set<String> ADD =
+      Set.of("address", "user", "password", "ofTheHouse", "calendars");
+  private static final Set<String> CHANGE = Set.of("password", "calendars");
+  private static final Set<String> CALENDAR =
+      Set.of("href", "writes", "families", "from", "alsoRead", "people", "readsBusy");
+  private static final int MOST_CALENDARS = 50;
+  private static final int MOST_PEOPLE = 50;
+
+  private final Host host;
+  private final Worlds worlds;
+
+  LinkInput(Host host, Worlds worlds) {
+    this.host = host;
+    this.worlds = worlds;
+  }
+
+  /** Whoever else reads the outside calendar, as its owner said (SIGHT 1). */
+  enum AlsoRead {
+    UNSAID,
+    NOBODY,
+    OTHERS,
+    PEOPLE
+  }
+
+  @Schema(name = "OutsideAccount")
+  record AccountSchema(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "An address (https://host/), a host's name or a mail address")
+          String address,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Best one made for this alone")
+          String password) {}
+
+  @Schema(name = "LinkWish")
+  record AddSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String address,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
+      @Schema(description = "The house's, not the asker's own") Boolean ofTheHouse,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarSchema> calendars) {}
+
+  @Schema(name = "LinkChange")
+  record ChangeSchema(String password, List<CalendarSchema> calendars) {}
+
+  @Schema(name = "LinkedCalendarWish")
+  record CalendarSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      @Schema(description = "Our calendar that is written there; none: nothing is written")
+          Long writes,
+      @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said")
+          List<String> families,
+      @Schema(description = "Work that ended before this day is not sent; today unless said")
+          LocalDate from,
+      @Schema(description = "Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
+          AlsoRead alsoRead,
+      List<Long> people,
+      Boolean readsBusy) {}
+
+  Input account(JsonNode body) {
+    return Input.of(body, ACCOUNT);
+  }
+
+  Input link(JsonNode body) {
+    return Input.of(body, ADD);
+  }
+
+  Input change(JsonNode body) {
+    return Input.of(body, CHANGE);
+  }
+
+  /** The account that is named; its address is looked up. */
+  Host.Account account(Input input) throws OutsideFault {
+    String address = input.required("address", 300);
+    String user = input.required("user", 200);
+    String password = input.required("password", 500);
+    input.check();
+    return new Host.Account(host.begin(address), user, password);
+  }
+
+  /** What each of the account's calendars is for. */
+  List<Links.Wanted> wanted(Input input, List<Host.Found> found) {
+    Map<String, Host.Found> byHref = new HashMap<>();
+    found.forEach(one -> byHref.put(one.href().toString(), one));
+    List<Links.Wanted> wanted = new ArrayList<>();
+    for (Input one : input.objects("calendars", MOST_CALENDARS, CALENDAR)) {
+      String href = one.required("href", 500);
+      Host.Found known = byHref.get(href);
+      if (known == null && !href.isEmpty()) {
+        one.fault("href", "is no calendar of this account; try it to see them");
+      }
+      AlsoRead also = one.choice("alsoRead", AlsoRead.class).orElse(AlsoRead.UNSAID);
+      Optional<CalendarId> writes =
+          one.number("writes").stream().mapToObj(CalendarId::of).findFirst();
+      if (known != null && writes.isPresent() && !known.mayWrite().orElse(true)) {
+        one.fault("writes", "wants a calendar that this account may write to");
+      }
+      Set<Family> families = families(one);
+      LocalDate from = one.day("from").orElse(worlds.now().day());
+      if (known != null) {
+        wanted.add(
+            new Links.Wanted(
+                known.href(),
+                known.name(),
+                known.mayWrite(),
+                writes,
+                families,
+                Optional.of(from),
+                also == AlsoRead.PEOPLE ? people(one) : also.name(),
+                one.flag("readsBusy").orElse(false)));
+      }
+    }
+    input.check();
+    return wanted;
+  }
+
+  private static Set<Family> families(Input one) {
+    Set<Family> found = new TreeSet<>();
+    for (String name : one.texts("families", 3, 20)) {
+      try {
+        found.add(Family.valueOf(name));
+      } catch (IllegalArgumentException unknown) {
+        one.fault("families", "are WORK, GIVEN_DUE or DUE");
+      }
+    }
+    return found;
+  }
+
+  private String people(Input one) {
+    List<Long> people = one.numbers("people", MOST_PEOPLE);
+    World world = worlds.now();
+    if (people.isEmpty()
+        || people.stream().anyMatch(id -> world.crew().person(PersonId.of(id)).isEmpty())) {
+      one.fault("people", "are missing or nobody of the house; GET /api/v1/people lists them");
+      return AlsoRead.UNSAID.name();
+    }
+    return people.stream().map(String::valueOf).collect(Collectors.joining(","));
+  }
+}

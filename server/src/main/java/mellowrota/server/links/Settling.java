@@ -1,0 +1,338 @@
+package mellowrota.server.links;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.sight.Face;
+import mellowrota.core.sync.Answer;
+import mellowrota.core.sync.Content;
+import mellowrota.core.sync.Edit;
+import mellowrota.core.sync.Hold;
+import mellowrota.core.sync.Merge;
+import mellowrota.core.sync.Part;
+import mellowrota.server.ical.CopyText;
+import mellowrota.server.outside.Host;
+import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Finds out what an entry that stands there means: what was written arrived, somebody changed it,
+ * or it is gone; and keeps what becomes of it.
+ */
+@Component
+class Settling {
+
+  private final Host host;
+  private final CopyStore copies;
+  private final Rounds rounds;
+  private final Changes changes;
+  private final Takings takings;
+  private final Worlds worlds;
+  private final TransactionTemplate transaction;
+
+  Settling(
+      Host host,
+      CopyStore copies,
+      Rounds rounds,
+      Changes changes,
+      Takings takings,
+      Worlds worlds,
+      PlatformTransactionManager transactions) {
+    this.host = host;
+    this.copies = copies;
+    this.rounds = rounds;
+    this.changes = changes;
+    this.takings = takings;
+    this.worlds = worlds;
+    transaction = new TransactionTemplate(transactions);
+  }
+
+  /** Looks what stands there and settles it. */
+  void settle(Rounds.Round round, CopyStore.Copy copy, Optional<Ours> ours) throws OutsideFault {
+    settle(round, copy, ours, host.get(round.account(), copy.href()));
+  }
+
+  /** Settles what was seen there; empty: nothing stands there. */
+  void settle(
+      Rounds.Round round,
+      CopyStore.Copy copy,
+      Optional<Ours> ours,
+      Optional<Host.Standing> standing)
+      throws OutsideFault {
+    if (standing.isEmpty()) {
+      isNotThere(round, copy, ours);
+      return;
+    }
+    if (ours.isPresent() && standsAsWritten(copy, ours.get(), standing.get())) {
+      // Lost with the process, it is found again.
+      round.keepWithNext(
+          () ->
+              copies.found(
+                  copy, standing.get().text(), standing.get().etag(), copy.attemptTag(), false));
+      return;
+    }
+    ZoneId zone = zone();
+    Optional<CopyText.Read> theirs = CopyText.read(standing.get().text(), copy.uid(), zone);
+    Optional<Content> attempt = copy.content(copy.attempt(), zone);
+    Optional<Content> stood = copy.content(copy.stands(), zone);
+    if (theirs.isEmpty()) {
+      unreadable(round, copy, standing.get());
+      return;
+    }
+    Content there = theirs.get().content();
+    Content before =
+        stood.or(() -> attempt).or(() -> ours.map(one -> one.content(zone))).orElse(there);
+    // Programs that change an entry often leave our marks of its last change as they were.
+    boolean marked =
+        copy.attempt().isPresent()
+            && CopyText.marks(standing.get().text()).equals(CopyText.marks(copy.attempt().get()))
+            && !copy.stands().map(CopyText::marks).equals(copy.attempt().map(CopyText::marks));
+    Content sent =
+        attempt.isEmpty()
+            ? before
+            : marked ? attempt.get() : Merge.sent(before, attempt.get(), there);
+    boolean asBefore =
+        copy.stands().equals(Optional.of(standing.get().text()))
+            && !copy.attempt().equals(copy.stands());
+    boolean arrived =
+        !asBefore && attempt.filter(one -> marked || one.agreesBut(there, sent)).isPresent();
+    Optional<String> written = arrived ? copy.attemptTag() : copy.written();
+    if (ours.isEmpty()) {
+      takeOffChanged(round, copy, standing.get(), sent, there);
+      return;
+    }
+    absorb(round, copy, ours.get(), standing.get(), sent, there, written, theirs.get().repeats());
+  }
+
+  /** To the letter what was just written, which is what should stand there: nothing to compare. */
+  private static boolean standsAsWritten(CopyStore.Copy copy, Ours ours, Host.Standing standing) {
+    return !copy.look()
+        && copy.attempt().equals(Optional.of(standing.text()))
+        && copy.attemptTag().equals(Optional.of(ours.tag()))
+        && !copy.attempt().equals(copy.stands());
+  }
+
+  /** What was changed there is taken, proposed or put back; what stands there is kept as seen. */
+  private void absorb(
+      Rounds.Round round,
+      CopyStore.Copy copy,
+      Ours ours,
+      Host.Standing standing,
+      Content sent,
+      Content there,
+      Optional<String> written,
+      boolean repeats) {
+    World world = worlds.now();
+    Optional<PersonId> person = round.link().person();
+    Answer.Rights rights = takings.rights(world, person, copy);
+    ZoneId zone = world.house().zone();
+    Content wanted = Hold.on(ours.content(zone), changes.holds(copy, zone));
+    Merge merge = Merge.of(sent, there, wanted, rights);
+    List<Changes.Fresh> found = new ArrayList<>();
+    for (Edit edit : merge.edits()) {
+      found.add(answered(person, copy, ours, standing, edit));
+    }
+    if (repeats) {
+      found.add(
+          new Changes.Fresh(
+              "REPEATS",
+              "once",
+              "again and again",
+              "once",
+              Optional.of(standing.text()),
+              Optional.empty(),
+              Changes.State.PUT_BACK,
+              false,
+              "It was made to repeat there; each piece of work stands for itself, so it was put"
+                  + " back.",
+              Optional.empty()));
+    }
+    boolean again =
+        merge.write().isPresent()
+            || repeats
+            || !written.equals(Optional.of(ours.tag()))
+            || found.stream().anyMatch(one -> one.state() != Changes.State.PROPOSED);
+    rounds.keep(
+        round,
+        () -> {
+          found.stream()
+              .filter(one -> one.state() != Changes.State.TAKEN)
+              .forEach(one -> changes.keep(copy, one));
+          copies.found(
+              copy,
+              standing.text(),
+              standing.etag(),
+              repeats || merge.write().isPresent() ? Optional.empty() : written,
+              again);
+        });
+  }
+
+  private Changes.Fresh answered(
+      Optional<PersonId> person,
+      CopyStore.Copy copy,
+      Ours ours,
+      Host.Standing standing,
+      Edit edit) {
+    Optional<String> theirsText = Optional.of(standing.text());
+    Optional<String> oursText = Optional.of(ours.text());
+    if (edit.answer() == Answer.TAKE) {
+      String words = "";
+      try {
+        Optional<Changes.Fresh> taken =
+            transaction.execute(status -> taken(person.orElseThrow(), copy, ours, standing, edit));
+        if (taken.isPresent()) {
+          return taken.get();
+        }
+        words =
+            "It is not the work's own span that was moved there; somebody has to say what is"
+                + " meant.";
+      } catch (Problem problem) {
+        words = Takings.why(problem);
+      }
+      return Changes.fresh(
+          edit, theirsText, oursText, Changes.State.PROPOSED, words, Optional.empty());
+    }
+    boolean proposed = edit.answer() == Answer.PROPOSE;
+    return Changes.fresh(
+        edit,
+        theirsText,
+        oursText,
+        proposed ? Changes.State.PROPOSED : Changes.State.PUT_BACK,
+        proposed && !edit.standsThere()
+            ? "It was changed here too; ours was written again."
+            : proposed ? "" : "This may not be changed there, so it was put back.",
+        Optional.empty());
+  }
+
+  /** The act and that it was taken are kept together: whatever dies, both are known or neither. */
+  private Optional<Changes.Fresh> taken(
+      PersonId person, CopyStore.Copy copy, Ours ours, Host.Standing standing, Edit edit) {
+    Optional<Changes.Fresh> found =
+        take(person, copy, standing, edit)
+            .map(
+                act ->
+                    Changes.fresh(
+                        edit,
+                        Optional.of(standing.text()),
+                        Optional.of(ours.text()),
+                        Changes.State.TAKEN,
+                        "",
+                        Optional.of(act)));
+    found.ifPresent(one -> changes.keep(copy, one));
+    return found;
+  }
+
+  private Optional<Long> take(
+      PersonId person, CopyStore.Copy copy, Host.Standing standing, Edit edit) {
+    String key =
+        "copy:%d:%d:%s:%s"
+            .formatted(copy.outlet(), copy.entry(), edit.part(), Face.digest(standing.text()));
+    if (edit.part() == Part.NOTE) {
+      return Optional.of(takings.note(person, copy, (String) edit.theirs(), key));
+    }
+    return takings.move(person, copy, (EntryTimes) edit.sent(), (EntryTimes) edit.theirs(), key);
+  }
+
+  private void unreadable(Rounds.Round round, CopyStore.Copy copy, Host.Standing standing) {
+    rounds.keep(
+        round,
+        () -> {
+          changes.keep(
+              copy,
+              new Changes.Fresh(
+                  "TEXT",
+                  "",
+                  "",
+                  "",
+                  Optional.of(standing.text()),
+                  Optional.empty(),
+                  Changes.State.PUT_BACK,
+                  false,
+                  "What stands there cannot be read as this entry any more, so it was put back.",
+                  Optional.empty()));
+          copies.found(copy, standing.text(), standing.etag(), Optional.empty(), true);
+        });
+  }
+
+  /** It has to go, whatever was changed in it; what was is told. */
+  private void takeOffChanged(
+      Rounds.Round round,
+      CopyStore.Copy copy,
+      Host.Standing standing,
+      Content sent,
+      Content there) {
+    Merge merge = Merge.of(sent, there, sent, part -> Answer.PUT_BACK);
+    rounds.keep(
+        round,
+        () -> {
+          for (Edit edit : merge.edits()) {
+            changes.keep(
+                copy,
+                Changes.fresh(
+                    edit,
+                    Optional.of(standing.text()),
+                    Optional.empty(),
+                    Changes.State.PUT_BACK,
+                    "It was changed there before it was taken off.",
+                    Optional.empty()));
+          }
+          copies.found(copy, standing.text(), standing.etag(), copy.written(), true);
+        });
+  }
+
+  void isNotThere(Rounds.Round round, CopyStore.Copy copy, Optional<Ours> ours) {
+    boolean stood = copy.stands().isPresent();
+    if (ours.isEmpty()) {
+      rounds.keep(round, () -> copies.off(copy));
+      return;
+    }
+    if (!stood) {
+      rounds.keep(round, () -> copies.anew(copy));
+      return;
+    }
+    ZoneId zone = zone();
+    Content says = ours.get().content(zone);
+    Content sent = copy.content(copy.stands(), zone).orElse(says);
+    Content wanted = Hold.on(says, changes.holds(copy, zone));
+    boolean hasSay = takings.hasSay(worlds.now(), round.link().person(), copy);
+    boolean proposed = Merge.deleted(sent, wanted, hasSay) == Merge.Deleted.PROPOSED;
+    rounds.keep(
+        round,
+        () -> {
+          changes.keep(
+              copy,
+              new Changes.Fresh(
+                  "DELETED",
+                  "there",
+                  "taken off",
+                  "there",
+                  copy.stands(),
+                  Optional.of(ours.get().text()),
+                  hasSay ? Changes.State.PROPOSED : Changes.State.PUT_BACK,
+                  false,
+                  proposed
+                      ? ""
+                      : hasSay
+                          ? "It was changed here too, so it was put back."
+                          : "This may not be taken off there, so it was put back.",
+                  Optional.empty()));
+          if (proposed) {
+            copies.takenOffThere(copy);
+          } else {
+            copies.anew(copy);
+          }
+        });
+  }
+
+  private ZoneId zone() {
+    return worlds.now().house().zone();
+  }
+}
