@@ -1,7 +1,20 @@
 import js from '@eslint/js';
 import tseslint from 'typescript-eslint';
 
-const features = ['session', 'today', 'myday', 'records', 'board', 'crew', 'account', 'incoming', 'rules', 'sight', 'copies'];
+const features = [
+  'session',
+  'today',
+  'myday',
+  'records',
+  'board',
+  'crew',
+  'account',
+  'incoming',
+  'rules',
+  'sight',
+  'copies',
+  'cover',
+];
 
 export default tseslint.config(
   { ignores: ['src/shared/api/schema.d.ts'] },
@@ -34,10 +47,7 @@ export default tseslint.config(
       'no-restricted-imports': [
         'error',
         {
-          patterns: [
-            '**/app/**',
-            ...features.filter((f) => f !== feature).map((f) => `**/${f}/*`),
-          ],
+          patterns: ['**/app/**', ...features.filter((f) => f !== feature).map((f) => `**/${f}/*`)],
         },
       ],
     },

@@ -5,6 +5,7 @@ import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-route
 import { AccountPage } from '../features/account';
 import { BoardPage } from '../features/board';
 import { CopiesPage } from '../features/copies';
+import { CoverPage } from '../features/cover';
 import { CrewPage } from '../features/crew';
 import { IncomingPage } from '../features/incoming';
 import { MyDayPage } from '../features/myday';
@@ -87,6 +88,7 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
           path="/records/:id"
           element={<RecordsPage mayMake={mayMake} mayShare={coordinates} />}
         />
+        {mayMake && <Route path="/cover" element={<CoverPage mayRule={coordinates} />} />}
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />
         {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}

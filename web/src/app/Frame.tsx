@@ -1,12 +1,13 @@
 import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
+import { GoesOut, useGoesOut } from '../features/copies';
 import { useReleases, useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { eyes, lookWith, ProblemError } from '../shared/api/client';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
-import { useKeys } from '../shared/ui/keys';
+import { typeAhead, useKeys } from '../shared/ui/keys';
 import { TrayContext, type Told } from '../shared/ui/tray';
 import styles from './frame.module.css';
 import { useLive } from './useLive';
@@ -44,6 +45,12 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const navigate = useNavigate();
   const location = useLocation();
   const make = () => {
+    const open = document.getElementById('line');
+    if (open) {
+      open.focus();
+      return;
+    }
+    typeAhead();
     // What stands beside the form stays as it was.
     const onBoard = location.pathname === '/board';
     const query = new URLSearchParams(
@@ -59,6 +66,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const find = useRef<InputRef>(null);
   const undo = useUndo();
   const waiting = useReleases(mayMake).data?.length ?? 0;
+  const goesOut = useGoesOut(!eyes());
   useLive();
 
   const tell = (what: Told) => {
@@ -111,6 +119,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
     'g b': () => void navigate('/board'),
     'g r': () => void navigate('/records'),
+    ...(mayMake && { 'g v': () => void navigate('/cover') }),
     ...(mayRule && {
       'g l': () => void navigate('/rules'),
       'g w': () => void navigate('/who-sees-what'),
@@ -135,6 +144,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
             {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
             <Page to="/board" name="Board" />
             <Page to="/records" name="Records" />
+            {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
             {mayRule && <Page to="/rules" name="Rules" />}
             {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
             {!eyes() && <Page to="/copies" name="Copies" />}
@@ -156,7 +166,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
         <main id="page" className={styles.page} tabIndex={-1}>
           <LookDialog>{children}</LookDialog>
         </main>
-        {(told || waiting > 0) && (
+        {(told || waiting > 0 || goesOut) && (
           <div className={styles.tray} role="status">
             {told && <span className={styles.dot} aria-hidden="true" />}
             {told && <span>{told.text}</span>}
@@ -166,6 +176,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
                 {words.waiting(waiting)}
               </Link>
             )}
+            {goesOut && <GoesOut waiting={goesOut} />}
             {acts.undone.length > 0 && (
               <Button onClick={redoLast} loading={undo.isPending}>
                 {words.redo}

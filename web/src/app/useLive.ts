@@ -14,6 +14,8 @@ export function useLive() {
       void client.invalidateQueries({ queryKey: ['today'] });
       void client.invalidateQueries({ queryKey: ['my-day'] });
       void client.invalidateQueries({ queryKey: ['releases'] });
+      void client.invalidateQueries({ queryKey: ['copies'] });
+      void client.invalidateQueries({ queryKey: ['cover'] });
     });
     source.addEventListener('world', () => void client.invalidateQueries());
     return () => source.close();

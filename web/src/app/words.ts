@@ -23,6 +23,7 @@ export const frameWords = {
     ['g t', 'Today'],
     ['g b', 'Board'],
     ['g r', 'Records'],
+    ['g v', 'Cover'],
     ['g l', 'Rules'],
     ['g w', 'Who sees what'],
     ['g o', 'Copies'],

@@ -72,6 +72,20 @@ export function spanText(span: Span): string {
   return dayOf(start) + start.format(' HH:mm') + ' – ' + until;
 }
 
+/** "Thu 26, 18:30–20:30"; whole days without the times: "Sat 5 – Tue 8". */
+export function shortSpanText(start: string, end: string): string {
+  const from = dayjs(start);
+  const until = dayjs(end);
+  const day = (at: dayjs.Dayjs) => at.format('ddd D');
+  const whole = [from, until].every((at) => at.format('HH:mm') === '00:00') && from.isBefore(until);
+  if (whole) {
+    const last = until.subtract(1, 'minute');
+    return last.isSame(from, 'day') ? day(from) : `${day(from)} – ${day(last)}`;
+  }
+  const over = until.isSame(from, 'day') ? '' : until.format('ddd ');
+  return `${day(from)}, ${from.format('HH:mm')}–${over}${until.format('HH:mm')}`;
+}
+
 /** Today's date where the viewer is, as 2026-11-25. */
 export function today(): string {
   return dayjs().format('YYYY-MM-DD');
@@ -155,6 +169,19 @@ export function daysText(first: string, last: string): string {
   return a.month() === b.month() && a.year() === b.year()
     ? a.format('D') + ' – ' + b.format('D MMMM' + year)
     : a.format('D MMM' + (a.year() === b.year() ? '' : ' YYYY')) + ' – ' + b.format('D MMM' + year);
+}
+
+/**
+ * A span as it is told of what is short, in the site's zone: the second weekday only where the last
+ * minute is on another day, and midnight at the end is 24:00.
+ */
+export function gapText(start: string, end: string, zone: string): string {
+  const begins = dayjs(start).tz(zone);
+  const ends = dayjs(end).tz(zone);
+  const last = ends.subtract(1, 'minute');
+  const clock = ends.format('HH:mm') === '00:00' ? '24:00' : ends.format('HH:mm');
+  const day = last.format('YYYY-MM-DD') === begins.format('YYYY-MM-DD') ? '' : last.format('ddd ');
+  return begins.format('ddd D MMM, HH:mm') + ' – ' + day + clock;
 }
 
 export function momentText(instant: string): string {

@@ -2,12 +2,14 @@ import { Button, Checkbox, DatePicker, Modal, Popover, Segmented } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
 import { dueText, spanText, today, viewerZone, type Due } from '../../shared/time';
+import { eyes } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
+import { CoverCounts, CoverRows } from '../cover';
 import { RecordSide, useCalendars } from '../records';
-import { daysOf, type Zoom } from './days';
+import { daysOf, placeOf, type Zoom } from './days';
 import { Grid } from './Grid';
 import { layBoard, type Board, type Grouping, type World } from './lanes';
 import { useBoardData, useWorld } from './queries';
@@ -92,14 +94,15 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
         <DatePicker
           variant="borderless"
           aria-label={words.goTo}
-          placeholder={words.goTo}
+          placeholder=""
+          title={words.goTo}
           format="D MMM YYYY"
           value={null}
           open={picking}
           onOpenChange={setPicking}
           onChange={(date: dayjs.Dayjs | null) => date && page.goTo(date.format('YYYY-MM-DD'))}
           className={styles.date}
-          style={{ width: 126 }}
+          style={{ width: 76 }}
         />
       </div>
       <Segmented
@@ -128,6 +131,7 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
       )}
       {!beside && <CalendarPicker page={page} />}
       <span className={styles.grow} />
+      {mayMake && !eyes() && !beside && <CoverCounts from={page.from} until={page.until} />}
       {mayMake && (
         <Button type="primary" onClick={() => page.make()}>
           {words.make}
@@ -239,6 +243,11 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
         onEnter={hands.enter}
         mayMove={(piece) => Boolean(piece.item.moves ?? piece.item.hands)}
         mayDraw={mayMake}
+        over={
+          mayMake && !eyes() && page.grouping !== 'place' ? (
+            <CoverRows from={page.from} until={page.until} at={(moment) => placeOf(days, moment)} />
+          ) : null
+        }
         tell={hands.tell}
         onDrop={hands.drop}
         onDraw={hands.draw}

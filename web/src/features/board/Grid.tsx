@@ -8,6 +8,7 @@ import {
   useState,
   type KeyboardEvent,
   type MouseEvent,
+  type ReactNode,
 } from 'react';
 import { dayNumber, nowMoment, shortDayText, weekdayText } from '../../shared/time';
 import { placeOf, type Days } from './days';
@@ -44,6 +45,8 @@ interface Props {
   onEnter: () => void;
   mayMove: (piece: Piece) => boolean;
   mayDraw: boolean;
+  /** Rows above the lanes. */
+  over?: ReactNode;
   tell: (piece: Piece | null, from: Spot, to: Spot, edge: boolean) => string;
   onDrop: (piece: Piece, from: Spot, to: Spot, edge: boolean) => void;
   onDraw: (from: Spot, to: Spot) => void;
@@ -160,6 +163,7 @@ export function Grid(props: Props) {
   return (
     <div className={styles.board}>
       <Heads days={days} todayAt={props.todayAt} corner={props.corner} />
+      {props.over}
       <div
         className={styles.scroll}
         ref={scroller}

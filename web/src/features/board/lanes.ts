@@ -276,8 +276,32 @@ function busyOf(board: Board, person: number): Lane['busy'] {
     }));
 }
 
+type HoursOf = Map<number, { week: Board['hours']; days: Map<string, boolean> }>;
+
+function hoursOf(board: Board): HoursOf {
+  const found: HoursOf = new Map();
+  const of = (person: number) => {
+    const known = found.get(person) ?? { week: [], days: new Map<string, boolean>() };
+    found.set(person, known);
+    return known;
+  };
+  board.hours.forEach((one) => of(one.person).week.push(one));
+  board.days.forEach((one) => of(one.person).days.set(one.day, one.works));
+  return found;
+}
+
+/** Whether somebody has hours on a day. */
+function works({ week, days }: { week: Board['hours']; days: Map<string, boolean> }, date: string) {
+  return (
+    days.get(date) ??
+    week.some(
+      (h) => h.weekday === weekday(date) && (h.first ?? date) <= date && date <= (h.last ?? date),
+    )
+  );
+}
+
 /** What the cells of a person are where nothing stands in them. */
-function emptiness(board: Board, person: number, days: Days, hours: Map<number, Set<number>>) {
+function emptiness(board: Board, person: number, days: Days, hours: HoursOf) {
   const week = hours.get(person);
   const away = board.away.filter((a) => a.person === person);
   const busy = busyOf(board, person);
@@ -291,7 +315,7 @@ function emptiness(board: Board, person: number, days: Days, hours: Map<number, 
     if (!week) {
       return 'unknown';
     }
-    if (!week.has(weekday(date))) {
+    if (!works(week, date)) {
       return 'off';
     }
     const edges = [
@@ -380,10 +404,7 @@ function byTeams(
   hueFor: HueFor,
   names: Pick<Names, 'noTeam' | 'people' | 'also'>,
 ): Group[] {
-  const hours = new Map<number, Set<number>>();
-  board.hours.forEach((h) => {
-    hours.set(h.person, (hours.get(h.person) ?? new Set()).add(h.weekday));
-  });
+  const hours = hoursOf(board);
   const crew = world.people.filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY');
   const lane = (p: Person, team: Team | null): Lane => {
     const hue = team?.hue ?? 'slate';

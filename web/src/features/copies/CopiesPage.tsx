@@ -9,7 +9,15 @@ import styles from './copies.module.css';
 import { LinkForm } from './LinkForm';
 import { LinkList } from './LinkList';
 import { copyText, isTrouble, type Copy } from '../records';
-import { useCopies, useGoOn, useHeld, useLinks, useOutsideChanges, useSendNow } from './queries';
+import {
+  useCopies,
+  useDecided,
+  useGoOn,
+  useHeld,
+  useLinks,
+  useOutsideChanges,
+  useSendNow,
+} from './queries';
 import { words } from './words';
 
 /** What stands of ours elsewhere: what was changed there, what is on its way, and by which links. */
@@ -17,6 +25,7 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
   const copies = useCopies();
   const changes = useOutsideChanges();
   const links = useLinks();
+  const decided = useDecided();
   const [adding, setAdding] = useState(false);
   if (copies.isPending || links.isPending || changes.isPending) {
     return <Loading what={words.loading} />;
@@ -25,7 +34,11 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
   if (error) {
     return <Fault error={error} again={() => void copies.refetch()} />;
   }
-  const open = (copies.data ?? []).filter((one) => one.dueIn !== undefined);
+  const still = (copies.data ?? []).filter((one) => one.state === 'ASKED_OFF');
+  const open = (copies.data ?? []).filter(
+    (one) => one.dueIn !== undefined && one.state !== 'ASKED_OFF',
+  );
+  const by = decided.data?.find((one) => ownName === `${one.name}, own`)?.by ?? 'HELD';
   const all = (links.data ?? []).filter((one) => one.mine);
   const others = (links.data ?? []).filter((one) => !one.mine);
   return (
@@ -41,14 +54,23 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
         )}
       </div>
       {mayHouse && <Held />}
-      {adding && <LinkForm ownName={ownName} mayHouse={mayHouse} onDone={() => setAdding(false)} />}
+      {adding && (
+        <LinkForm
+          ownName={ownName}
+          mayHouse={mayHouse}
+          locked={by === 'LOCK'}
+          onDone={() => setAdding(false)}
+        />
+      )}
       <Changes changes={changes.data ?? []} />
+      {still.length > 0 && <Still copies={still} />}
       {open.length > 0 && <Open copies={open} />}
       {(all.length > 0 || !adding) && (
         <section className={styles.part} aria-label={words.links}>
           <h2>
             {words.links} {all.length > 0 && <span className="number">{all.length}</span>}
           </h2>
+          {words.decidedBy[by] && <p className={styles.quiet}>{words.decidedBy[by]}</p>}
           {all.length === 0 ? (
             <div className={styles.empty}>
               <strong>{words.noLinks}</strong>
@@ -76,8 +98,8 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
                   )}
                 </span>
                 <span className={one.faultWords ? styles.bad : styles.quiet}>
+                  {one.faultSince && words.since(momentText(one.faultSince))}
                   {one.faultWords ?? words.well}
-                  {one.faultSince && ` ${words.since(momentText(one.faultSince))}`}
                 </span>
               </li>
             ))}
@@ -86,6 +108,30 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
       )}
     </div>
   );
+}
+
+const FEW = 3;
+const MOST = 60;
+
+interface Group {
+  copies: Copy[];
+  titles: Map<number, string>;
+}
+
+/** Copies of which the same is to be said, in one line; what is in trouble first. */
+function groups(copies: Copy[]): Group[] {
+  const found = new Map<string, Group>();
+  for (const copy of copies) {
+    const waits = copy.state === 'WAITS' || copy.state === 'SENDING';
+    const state = copy.faultWords && waits ? copy.faultWords : copy.state + copy.faultWords;
+    const key = [copy.link, copy.calendar, copy.there, state].join('|');
+    const group = found.get(key) ?? { copies: [], titles: new Map<number, string>() };
+    group.copies.push(copy);
+    group.titles.set(copy.record, copy.title);
+    found.set(key, group);
+  }
+  const rank = (group: Group) => (group.copies.some(isTrouble) ? 0 : 1);
+  return [...found.values()].sort((one, other) => rank(one) - rank(other));
 }
 
 function Open({ copies }: { copies: Copy[] }) {
@@ -101,11 +147,70 @@ function Open({ copies }: { copies: Copy[] }) {
       </h2>
       {send.error && <Fault error={send.error} />}
       <ul className={styles.open}>
+        {groups(copies)
+          .slice(0, MOST)
+          .map((group, at) => (
+            <Together key={at} group={group} />
+          ))}
+      </ul>
+    </section>
+  );
+}
+
+function Together({ group }: { group: Group }) {
+  const [all, setAll] = useState(false);
+  const first = group.copies[0];
+  if (!first) {
+    return null;
+  }
+  const titles = [...group.titles].slice(0, all ? MOST : FEW);
+  return (
+    <li>
+      <span>
+        {first.calendarName}
+        {first.there && <span className={styles.quiet}> · {first.there}</span>}
+      </span>
+      <span>{words.copyCount(group.copies.length)}</span>
+      <span>
+        {titles.map(([record, title], n) => (
+          <span key={record}>
+            {n > 0 && ', '}
+            <Link to={`/records/${record}`}>{title}</Link>
+          </span>
+        ))}
+        {group.titles.size > titles.length && (
+          <Button className={styles.inline} type="link" size="small" onClick={() => setAll(true)}>
+            {words.more(group.titles.size - titles.length)}
+          </Button>
+        )}
+      </span>
+      <span className={isTrouble(first) ? styles.bad : styles.onTheWay}>{copyText(first)}</span>
+    </li>
+  );
+}
+
+/** What people still see though it should be gone, and what may be done about it. */
+function Still({ copies }: { copies: Copy[] }) {
+  return (
+    <section className={styles.part} aria-label={words.still}>
+      <h2>
+        {words.still} <span className="number">{copies.length}</span>
+      </h2>
+      <p className={styles.quiet}>{words.stillWhy}</p>
+      <ul className={styles.open}>
         {copies.slice(0, 100).map((one, at) => (
           <li key={at}>
             <Link to={`/records/${one.record}`}>{one.title}</Link>
             <span>{one.calendarName}</span>
-            <span className={styles.quiet}>{one.there}</span>
+            <span>
+              {one.shows.length > 0 && words.shows(one.shows)}
+              {one.mayShow.length > 0 && (
+                <>
+                  {one.shows.length > 0 && ' · '}
+                  <Link to={`/records/${one.record}?edit=1`}>{words.replace(one.mayShow)}</Link>
+                </>
+              )}
+            </span>
             <span className={isTrouble(one) ? styles.bad : styles.onTheWay}>{copyText(one)}</span>
           </li>
         ))}

@@ -1,188 +1,110 @@
-import { Button, Checkbox, Input } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
-import type { Schemas } from '../../shared/api/client';
-import { Choice } from '../../shared/ui/Choice';
-import { Fault } from '../../shared/ui/Fault';
-import { useTray } from '../../shared/ui/tray';
 import { useCalendars } from '../records';
 import styles from './copies.module.css';
+import { LinkAccount } from './LinkAccount';
+import { LinkCalendars } from './LinkCalendars';
+import { LinkLook } from './LinkLook';
+import { LinkProof } from './LinkProof';
+import { bodyOf, NOTHING, type Found, type Wish } from './model';
 import { useLinkDeeds } from './queries';
 import { words } from './words';
 
-type Found = Schemas['FoundCalendar'];
-
-interface Wish {
-  writes: number | null;
-  alsoRead: 'UNSAID' | 'NOBODY' | 'OTHERS';
-  readsBusy: boolean;
-}
-
-const NOTHING: Wish = { writes: null, alsoRead: 'UNSAID', readsBusy: false };
-
-/** First the account, looked at; then what each of its calendars is for. */
+/** Step by step: the account, what its calendars are for, a look at what that would do, a proof. */
 export function LinkForm({
   ownName,
   mayHouse,
+  locked,
   onDone,
 }: {
   ownName: string;
   mayHouse: boolean;
+  locked: boolean;
   onDone: () => void;
 }) {
-  const { tryIt, add } = useLinkDeeds();
+  const deeds = useLinkDeeds();
   const calendars = useCalendars();
-  const tray = useTray();
+  const [step, setStep] = useState(0);
   const [account, setAccount] = useState({ address: '', user: '', password: '' });
   const [ofTheHouse, setOfTheHouse] = useState(false);
+  const [from, setFrom] = useState('');
   const [wishes, setWishes] = useState<Record<string, Wish>>({});
-  const found = tryIt.data?.found ? tryIt.data.calendars : null;
+  const [made, setMade] = useState<number | null>(null);
+  const found = deeds.tryIt.data?.found ? deeds.tryIt.data.calendars : [];
   const own = calendars.data?.find((c) => c.name === ownName);
-  const sources = ofTheHouse ? (calendars.data ?? []) : own ? [own] : [];
+  const sources = ofTheHouse ? (calendars.data ?? []) : own && !locked ? [own] : [];
   const wish = (one: Found) => wishes[one.href] ?? NOTHING;
-  const set = (one: Found, next: Partial<Wish>) =>
-    setWishes({ ...wishes, [one.href]: { ...wish(one), ...next } });
-  const wanted = (found ?? []).filter((one) => wish(one).writes !== null || wish(one).readsBusy);
-  const type = (part: keyof typeof account) => (event: { target: { value: string } }) => {
-    setAccount({ ...account, [part]: event.target.value });
-    tryIt.reset();
+  const wanted = found.filter((one) => wish(one).writes !== null || wish(one).readsBusy);
+  const body = {
+    ...account,
+    ofTheHouse,
+    calendars: wanted.map((one) => bodyOf(one, wish(one), from)),
   };
   return (
     <section className={styles.part} aria-label={words.link}>
-      <h2>{words.link}</h2>
-      <form
-        className={styles.account}
-        onSubmit={(event) => {
-          event.preventDefault();
-          tryIt.mutate(account);
-        }}
-      >
-        <label>
-          {words.address}
-          <Input
-            autoFocus
-            value={account.address}
-            maxLength={300}
-            autoComplete="off"
-            onChange={type('address')}
-          />
-        </label>
-        <label>
-          {words.user}
-          <Input value={account.user} maxLength={200} autoComplete="off" onChange={type('user')} />
-        </label>
-        <label>
-          {words.password}
-          <Input
-            type="password"
-            value={account.password}
-            maxLength={500}
-            autoComplete="new-password"
-            onChange={type('password')}
-          />
-        </label>
-        <div className={styles.answers}>
-          <Button
-            type={found ? 'default' : 'primary'}
-            htmlType="submit"
-            loading={tryIt.isPending}
-            disabled={!account.address || !account.user || !account.password}
-          >
-            {words.tryIt}
+      <h2>
+        {words.steps[step]}
+        <span className={styles.quiet}>{words.stepOf(step + 1, words.steps.length)}</span>
+        <span className={styles.grow} />
+        {made === null && (
+          <Button size="small" onClick={onDone}>
+            {words.cancel}
           </Button>
-          <Button onClick={onDone}>{words.cancel}</Button>
-          {mayHouse && (
-            <Checkbox
-              checked={ofTheHouse}
-              onChange={(event) => {
-                setOfTheHouse(event.target.checked);
-                setWishes({});
-              }}
-            >
-              {words.house}
-            </Checkbox>
-          )}
-        </div>
-      </form>
-      {tryIt.error && <Fault error={tryIt.error} />}
-      {tryIt.data && (
-        <p role="status" className={tryIt.data.found ? styles.good : styles.bad}>
-          {tryIt.data.words}
-        </p>
+        )}
+      </h2>
+      {step === 0 && (
+        <LinkAccount
+          account={account}
+          house={mayHouse ? ofTheHouse : null}
+          tried={deeds.tryIt}
+          onChange={(next) => {
+            setAccount(next);
+            deeds.tryIt.reset();
+          }}
+          onHouse={(value) => {
+            setOfTheHouse(value);
+            setWishes({});
+          }}
+          onTry={() =>
+            deeds.tryIt.mutate(account, {
+              onSuccess: (tried) => tried.calendars.length > 0 && setStep(1),
+            })
+          }
+        />
       )}
-      {found && found.length > 0 && (
-        <>
-          <ul className={styles.found}>
-            {found.map((one) => (
-              <li key={one.href}>
-                <strong>{one.name}</strong>
-                {one.mayWrite === false ? (
-                  <span className={styles.quiet}>{words.mayNot}</span>
-                ) : (
-                  <label>
-                    {words.writes}
-                    <Choice
-                      aria-label={`${one.name}: ${words.writes}`}
-                      value={wish(one).writes ?? 0}
-                      options={[
-                        { value: 0, label: words.nothing },
-                        ...sources.map((c) => ({ value: c.id, label: c.name })),
-                      ]}
-                      onChange={(id) => set(one, { writes: id === 0 ? null : id })}
-                    />
-                  </label>
-                )}
-                {wish(one).writes !== null && (
-                  <label>
-                    {words.also}
-                    <Choice
-                      aria-label={`${one.name}: ${words.also}`}
-                      value={wish(one).alsoRead}
-                      options={words.alsoOptions}
-                      onChange={(also) => set(one, { alsoRead: also as Wish['alsoRead'] })}
-                    />
-                  </label>
-                )}
-                {!ofTheHouse && (
-                  <Checkbox
-                    checked={wish(one).readsBusy}
-                    onChange={(event) => set(one, { readsBusy: event.target.checked })}
-                  >
-                    {words.reads}
-                  </Checkbox>
-                )}
-              </li>
-            ))}
-          </ul>
-          {add.error && <Fault error={add.error} />}
-          <Button
-            type="primary"
-            disabled={wanted.length === 0}
-            loading={add.isPending}
-            onClick={() =>
-              add.mutate(
-                {
-                  ...account,
-                  ofTheHouse,
-                  calendars: wanted.map((one) => ({
-                    href: one.href,
-                    ...(wish(one).writes !== null && { writes: wish(one).writes ?? undefined }),
-                    alsoRead: wish(one).alsoRead,
-                    readsBusy: wish(one).readsBusy,
-                  })),
-                },
-                {
-                  onSuccess: () => {
-                    tray.tell({ text: words.linked });
-                    onDone();
-                  },
-                },
-              )
-            }
-          >
-            {words.save}
-          </Button>
-        </>
+      {step === 1 && (
+        <LinkCalendars
+          said={deeds.tryIt.data?.words ?? ''}
+          found={found}
+          sources={sources}
+          locked={locked && !ofTheHouse}
+          readsBusy={!ofTheHouse}
+          from={from}
+          wish={wish}
+          onFrom={setFrom}
+          onWish={(one, next) => setWishes({ ...wishes, [one.href]: { ...wish(one), ...next } })}
+          ready={wanted.length > 0}
+          look={deeds.look}
+          onBack={() => setStep(0)}
+          onNext={() => deeds.look.mutate(body, { onSuccess: () => setStep(2) })}
+        />
       )}
+      {step === 2 && (
+        <LinkLook
+          look={deeds.look.data ?? []}
+          add={deeds.add}
+          onBack={() => setStep(1)}
+          onLink={() =>
+            deeds.add.mutate(body, {
+              onSuccess: ({ id }) => {
+                setMade(id);
+                setStep(3);
+              },
+            })
+          }
+        />
+      )}
+      {step === 3 && made !== null && <LinkProof link={made} onDone={onDone} />}
     </section>
   );
 }

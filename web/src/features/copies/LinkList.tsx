@@ -2,6 +2,7 @@ import { Button, Popconfirm } from 'antd';
 import { momentText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './copies.module.css';
+import { Proof } from './LinkProof';
 import type { Link } from './model';
 import { useLinkDeeds } from './queries';
 import { words } from './words';
@@ -18,19 +19,41 @@ export function LinkList({ links }: { links: Link[] }) {
 }
 
 function One({ link }: { link: Link }) {
-  const { end, again, prove } = useLinkDeeds();
+  const { end, again, prove, stop, goOn } = useLinkDeeds();
   const written = link.calendars.find((one) => one.writes !== undefined);
+  const error = end.error ?? again.error ?? prove.error ?? stop.error ?? goOn.error;
   return (
     <li>
       <div className={styles.linkHead}>
         <strong>
           {link.account} · {link.host}
         </strong>
-        <span className={styles.quiet}>{link.ends ? words.ending : link.owner}</span>
+        <span className={styles.quiet}>
+          {link.ends ? words.ending : link.stopped ? words.stopped : link.owner}
+        </span>
         <span className={styles.grow} />
         <Button size="small" loading={again.isPending} onClick={() => again.mutate(link.id)}>
           {words.again}
         </Button>
+        {link.stopped ? (
+          <Button
+            size="small"
+            type="primary"
+            loading={goOn.isPending}
+            onClick={() => goOn.mutate(link.id)}
+          >
+            {words.goOn}
+          </Button>
+        ) : (
+          <Button
+            size="small"
+            disabled={link.ends}
+            loading={stop.isPending}
+            onClick={() => stop.mutate(link.id)}
+          >
+            {words.stop}
+          </Button>
+        )}
         {written && (
           <Button
             size="small"
@@ -53,17 +76,16 @@ function One({ link }: { link: Link }) {
       </div>
       {link.faultWords && (
         <p className={styles.bad}>
-          {link.faultWords} {link.faultSince && words.since(momentText(link.faultSince))}
+          {link.faultSince && words.since(momentText(link.faultSince))}
+          {link.faultWords}
         </p>
       )}
-      {(end.error ?? again.error ?? prove.error) && (
-        <Fault error={end.error ?? again.error ?? prove.error} />
-      )}
+      {error && <Fault error={error} />}
       <ul className={styles.outlets}>
         {link.calendars.map((one) => (
           <li key={one.id}>
             <span>{one.name}</span>
-            <span>{one.writesName ?? ''}</span>
+            <span>{one.overruled ? words.overruled : (one.writesName ?? '')}</span>
             <span>
               {one.writes !== undefined || one.sent + one.open > 0
                 ? words.counts(one.sent, one.open)
@@ -76,29 +98,7 @@ function One({ link }: { link: Link }) {
           </li>
         ))}
       </ul>
-      {prove.data && (
-        <div className={styles.proof} role="status">
-          <p className={prove.data.good ? styles.good : styles.bad}>{prove.data.words}</p>
-          {prove.data.steps
-            .filter((step) => step.sent)
-            .map((step) => (
-              <dl key={step.what} className={styles.sides}>
-                <div>
-                  <dt>
-                    {step.what}: {words.sent.toLowerCase()}
-                  </dt>
-                  <dd>{step.sent}</dd>
-                </div>
-                <div>
-                  <dt>
-                    {words.theirs.toLowerCase()}, {words.proven[String(step.good)]}
-                  </dt>
-                  <dd>{step.read}</dd>
-                </div>
-              </dl>
-            ))}
-        </div>
-      )}
+      {prove.data && <Proof proof={prove.data} />}
     </li>
   );
 }

@@ -1,2 +1,4 @@
 export { CopiesPage } from './CopiesPage';
+export { GoesOut, useGoesOut } from './GoesOut';
+export { useDecided } from './queries';
 export { OutsideLines } from './OutsideLines';

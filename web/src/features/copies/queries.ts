@@ -41,6 +41,19 @@ export function useLinkDeeds() {
       mutationFn: (body: Schemas['OutsideAccount']) =>
         take(api.POST('/api/v1/links/try', { body })),
     }),
+    look: useMutation({
+      mutationFn: (body: Schemas['LinkWish']) => take(api.POST('/api/v1/links/look', { body })),
+    }),
+    stop: useMutation({
+      mutationFn: (id: number) =>
+        take(api.POST('/api/v1/links/{id}/stop', { params: { path: { id } } })),
+      onSuccess: done,
+    }),
+    goOn: useMutation({
+      mutationFn: (id: number) =>
+        take(api.POST('/api/v1/links/{id}/go-on', { params: { path: { id } } })),
+      onSuccess: done,
+    }),
     add: useMutation({
       mutationFn: (body: Schemas['LinkWish']) => take(api.POST('/api/v1/links', { body })),
       onSuccess: done,
@@ -64,6 +77,24 @@ export function useLinkDeeds() {
         ),
     }),
   };
+}
+
+/** Who decides where people's own work is copied. */
+export function useDecided() {
+  return useQuery({
+    queryKey: ['links', 'decided'],
+    queryFn: () => take(api.GET('/api/v1/links/decided')),
+  });
+}
+
+/** What goes out before long; it is asked for more often while something waits. */
+export function useWaiting(enabled: boolean) {
+  return useQuery({
+    queryKey: ['copies', 'waiting'],
+    queryFn: () => take(api.GET('/api/v1/copies/waiting')),
+    enabled,
+    refetchInterval: (query) => (query.state.data?.goesOutIn === undefined ? 4 * OFTEN : 1_000),
+  });
 }
 
 /** Says what becomes of a change that was made there. */

@@ -2,6 +2,7 @@ import { Button, Segmented } from 'antd';
 import { useNavigate, useParams } from 'react-router';
 import styles from './crew.module.css';
 import { House } from './House';
+import { Limits } from './Limits';
 import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
 import { TeamList } from './TeamList';
@@ -21,7 +22,12 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
             { value: 'people', label: words.people },
             { value: 'teams', label: words.teams },
             { value: 'places', label: words.places },
-            ...(mayChange ? [{ value: 'house', label: words.house }] : []),
+            ...(mayChange
+              ? [
+                  { value: 'house', label: words.house },
+                  { value: 'limits', label: words.limitsTab },
+                ]
+              : []),
           ]}
           onChange={(value) => void navigate('/crew/' + value)}
         />
@@ -39,6 +45,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'teams' && <TeamList mayChange={mayChange} />}
       {tab === 'places' && <PlaceList mayChange={mayChange} />}
       {tab === 'house' && mayChange && <House />}
+      {tab === 'limits' && mayChange && <Limits />}
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Form, Input } from 'antd';
+import { Button, Checkbox, Form, Input, InputNumber } from 'antd';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -42,6 +42,19 @@ export function House() {
       </Form.Item>
       <Form.Item extra={words.trustsWhy} name="trustsOwnFeeds" valuePropName="checked">
         <Checkbox>{words.trusts}</Checkbox>
+      </Form.Item>
+      <Form.Item label={words.copiesWait} extra={words.copiesWaitWhy} name="copiesWait">
+        <InputNumber min={0} max={300} precision={0} suffix={words.seconds} />
+      </Form.Item>
+      <Form.Item
+        label={words.readingInterval}
+        extra={words.readingIntervalWhy}
+        name="readingInterval"
+      >
+        <InputNumber min={60} max={86400} precision={0} suffix={words.seconds} />
+      </Form.Item>
+      <Form.Item label={words.decidedBy} extra={words.decidedByWhy} name="linksDecidedBy">
+        <Choice options={words.deciders} />
       </Form.Item>
       {change.error && <Fault error={change.error} />}
       <Button type="primary" htmlType="submit" loading={change.isPending}>

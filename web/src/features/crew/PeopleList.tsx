@@ -2,10 +2,13 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { useDecided } from '../copies';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { InviteDialog } from './InviteDialog';
 import { PersonDialog } from './PersonDialog';
+import { SkillsDialog } from './SkillsDialog';
+import { TimesDialog } from './TimesDialog';
 import { useAddPerson, usePeople, useTeams, type Person } from './queries';
 import { words } from './words';
 
@@ -13,8 +16,12 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
   const people = usePeople();
   const teams = useTeams();
   const add = useAddPerson();
+  const decided = useDecided();
+  const linked = (id: number) => decided.data?.find((one) => one.person === id)?.by;
   const [inviting, setInviting] = useState<Person | null>(null);
   const [changing, setChanging] = useState<Person | null>(null);
+  const [skilled, setSkilled] = useState<Person | null>(null);
+  const [timed, setTimed] = useState<Person | null>(null);
   if (people.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -42,6 +49,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
               <th scope="col">{words.standing}</th>
               <th scope="col">{words.inTeams}</th>
               {mayChange && <th scope="col">{words.account}</th>}
+              {mayChange && <th scope="col">{words.linked}</th>}
               {mayChange && <th scope="col" aria-label="Actions" />}
             </tr>
           </thead>
@@ -58,6 +66,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                       : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
                   </td>
                 )}
+                {mayChange && <td>{words.deciderWords[linked(person.id) ?? ''] ?? ''}</td>}
                 {mayChange && (
                   <td className={styles.buttons}>
                     {person.standing !== 'LEFT' && (
@@ -65,6 +74,20 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                         {person.account === 'NONE' ? words.invite : words.inviteAgain}
                       </Button>
                     )}
+                    <Button
+                      size="small"
+                      onClick={() => setSkilled(person)}
+                      aria-label={words.skillsTitle(person.name)}
+                    >
+                      {words.skills}
+                    </Button>
+                    <Button
+                      size="small"
+                      onClick={() => setTimed(person)}
+                      aria-label={words.timesTitle(person.name)}
+                    >
+                      {words.times}
+                    </Button>
                     <Button
                       size="small"
                       onClick={() => setChanging(person)}
@@ -79,6 +102,8 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
           </tbody>
         </table>
       </div>
+      {timed && <TimesDialog person={timed} onClose={() => setTimed(null)} />}
+      {skilled && <SkillsDialog person={skilled} onClose={() => setSkilled(null)} />}
       {inviting && <InviteDialog person={inviting} onClose={() => setInviting(null)} />}
       {changing && (
         <PersonDialog

@@ -1,13 +1,17 @@
+import { Button } from 'antd';
+import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
-import { useAddPlace, usePlaces } from './queries';
+import { PlaceDialog } from './PlaceDialog';
+import { useAddPlace, usePlaces, type Place } from './queries';
 import { words } from './words';
 
 export function PlaceList({ mayChange }: { mayChange: boolean }) {
   const places = usePlaces();
   const add = useAddPlace();
+  const [open, setOpen] = useState<Place | null>(null);
   if (places.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -33,6 +37,7 @@ export function PlaceList({ mayChange }: { mayChange: boolean }) {
               <tr>
                 <th scope="col">{words.code}</th>
                 <th scope="col">{words.name}</th>
+                {mayChange && <th scope="col" aria-label={words.placeTerms} />}
               </tr>
             </thead>
             <tbody>
@@ -40,12 +45,24 @@ export function PlaceList({ mayChange }: { mayChange: boolean }) {
                 <tr key={place.id}>
                   <td className="number">{place.code}</td>
                   <th scope="row">{place.name}</th>
+                  {mayChange && (
+                    <td className={styles.buttons}>
+                      <Button
+                        size="small"
+                        onClick={() => setOpen(place)}
+                        aria-label={`${words.placeTerms}: ${place.name}`}
+                      >
+                        {words.placeTerms}
+                      </Button>
+                    </td>
+                  )}
                 </tr>
               ))}
             </tbody>
           </table>
         </div>
       )}
+      {open && <PlaceDialog place={open} onClose={() => setOpen(null)} />}
     </>
   );
 }

@@ -76,3 +76,128 @@ export function useChangeHouse() {
     () => void client.invalidateQueries(),
   );
 }
+
+/** What somebody can. */
+export function useSkills(id: number) {
+  return useQuery({
+    queryKey: ['skills', id],
+    // A form begins with what is so now.
+    gcTime: 0,
+    queryFn: () => take(api.GET('/api/v1/people/{id}/skills', { params: { path: { id } } })),
+  });
+}
+
+export function useSetSkills(id: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas['SkillsChange']) =>
+      take(api.PUT('/api/v1/people/{id}/skills', { params: { path: { id } }, body })),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ['skills', id] });
+      void client.invalidateQueries({ queryKey: ['cover'] });
+    },
+  });
+}
+
+export type WorkTimes = Schemas['WorkTimes'];
+export type Limit = Schemas['Limit'];
+export type LimitsChange = Schemas['LimitsChange'];
+
+export function useTimes(id: number) {
+  return useQuery({
+    queryKey: ['times', id],
+    // A form begins with what is so now.
+    gcTime: 0,
+    queryFn: () => take(api.GET('/api/v1/people/{id}/times', { params: { path: { id } } })),
+  });
+}
+
+/** What is changed of somebody's hours and leave; cover and the board follow. */
+export function useTimesDeeds(id: number) {
+  const client = useQueryClient();
+  const onSettled = () => void client.invalidateQueries();
+  const path = { id };
+  return {
+    setHours: useMutation({
+      mutationFn: (body: Schemas['HoursChange']) =>
+        take(api.PUT('/api/v1/people/{id}/hours', { params: { path }, body })),
+      onSettled,
+    }),
+    setTerms: useMutation({
+      mutationFn: (body: Schemas['TermsChange']) =>
+        take(api.PUT('/api/v1/people/{id}/terms', { params: { path }, body })),
+      onSettled,
+    }),
+    setDay: useMutation({
+      mutationFn: ({ day, ...body }: Schemas['HoursOfDayChange'] & { day: string }) =>
+        take(api.PUT('/api/v1/people/{id}/days/{day}', { params: { path: { id, day } }, body })),
+      onSettled,
+    }),
+    removeDay: useMutation({
+      mutationFn: ({ day, place }: { day: string; place?: number }) =>
+        take(
+          api.DELETE('/api/v1/people/{id}/days/{day}', {
+            params: { path: { id, day }, query: place ? { place } : {} },
+          }),
+        ),
+      onSettled,
+    }),
+    addLeave: useMutation({
+      mutationFn: (body: Schemas['LeaveWish']) =>
+        take(api.POST('/api/v1/people/{id}/leave', { params: { path }, body })),
+      onSettled,
+    }),
+    agree: useMutation({
+      mutationFn: (leave: number) =>
+        take(
+          api.POST('/api/v1/people/{id}/leave/{leave}/agree', { params: { path: { id, leave } } }),
+        ),
+      onSettled,
+    }),
+    removeLeave: useMutation({
+      mutationFn: (leave: number) =>
+        take(api.DELETE('/api/v1/people/{id}/leave/{leave}', { params: { path: { id, leave } } })),
+      onSettled,
+    }),
+  };
+}
+
+export function useLimits() {
+  return useQuery({
+    queryKey: ['limits'],
+    // A form begins with what is so now.
+    gcTime: 0,
+    queryFn: () => take(api.GET('/api/v1/limits')),
+  });
+}
+
+export function useSetLimits() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: LimitsChange) => take(api.PUT('/api/v1/limits', { body })),
+    onSettled: () => void client.invalidateQueries(),
+  });
+}
+
+export type PlaceTerms = Schemas['PlaceTerms'];
+
+export function usePlaceTerms(id: number) {
+  return useQuery({
+    queryKey: ['place-terms', id],
+    // A form begins with what is so now.
+    gcTime: 0,
+    queryFn: () => take(api.GET('/api/v1/places/{id}/terms', { params: { path: { id } } })),
+  });
+}
+
+export function useSetPlaceTerms(id: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas['PlaceTermsChange']) =>
+      take(api.PUT('/api/v1/places/{id}/terms', { params: { path: { id } }, body })),
+    onSettled: () => {
+      void client.invalidateQueries({ queryKey: ['place-terms'] });
+      void client.invalidateQueries({ queryKey: ['cover'] });
+    },
+  });
+}

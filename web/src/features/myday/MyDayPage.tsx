@@ -15,7 +15,7 @@ import { Loading } from '../../shared/ui/Loading';
 import { INFORMED, LEAD } from '../records';
 import type { Mark } from './kept';
 import styles from './myday.module.css';
-import { useMyDay, useMyTimes } from './useMyDay';
+import { useMyDay, useMyLeave, useMyTimes } from './useMyDay';
 import { words } from './words';
 
 type RecordView = Schemas['RecordView'];
@@ -354,6 +354,7 @@ function Weeks({ my }: { my: My }) {
 
 function Times({ person }: { person: number }) {
   const times = useMyTimes(person);
+  const ask = useMyLeave(person);
   if (times.error) {
     return <Fault error={times.error} again={() => void times.refetch()} />;
   }
@@ -362,7 +363,10 @@ function Times({ person }: { person: number }) {
       <Section name={words.hours}>
         {times.data?.hours.length === 0 && <p className={styles.none}>{words.hoursUnknown}</p>}
         {times.data?.hours.map((h) => (
-          <div key={h.weekday + h.from} className={styles.row}>
+          <div
+            key={`${h.weekday} ${h.from} ${h.place ?? ''} ${h.first ?? ''}`}
+            className={styles.row}
+          >
             <span>{words.weekdays[h.weekday]}</span>
             <span className="number">
               {h.from} – {h.until}
@@ -375,8 +379,40 @@ function Times({ person }: { person: number }) {
         {times.data?.leave.map((l) => (
           <div key={l.id} className={styles.row}>
             <span>{spanText({ first: l.first, last: l.last })}</span>
+            <span>{l.agreed ? l.sick && words.sick : words.askedFor}</span>
+            {!l.agreed && (
+              <Button size="small" onClick={() => ask.back.mutate(l.id)}>
+                {words.takeBack}
+              </Button>
+            )}
           </div>
         ))}
+        <form
+          className={styles.asks}
+          onSubmit={(event) => {
+            event.preventDefault();
+            const form = event.currentTarget;
+            const said = new FormData(form);
+            const last = said.get('last') as string;
+            ask.ask.mutate(
+              { first: said.get('first') as string, ...(last && { last }) },
+              { onSuccess: () => form.reset() },
+            );
+          }}
+        >
+          <label>
+            {words.leaveFirst}
+            <Input type="date" name="first" required />
+          </label>
+          <label>
+            {words.leaveLast}
+            <Input type="date" name="last" />
+          </label>
+          <Button htmlType="submit" loading={ask.ask.isPending}>
+            {words.askLeave}
+          </Button>
+        </form>
+        {ask.error && <Fault error={ask.error} />}
       </Section>
     </>
   );

@@ -1,6 +1,6 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { api, newKey, ProblemError, take } from '../../shared/api/client';
+import { api, newKey, ProblemError, take, type Schemas } from '../../shared/api/client';
 import { nowMoment } from '../../shared/time';
 import {
   keepDay,
@@ -106,4 +106,25 @@ export function useMyTimes(person: number) {
     queryKey: ['my-times'],
     queryFn: () => take(api.GET('/api/v1/people/{id}/times', { params: { path: { id: person } } })),
   });
+}
+
+/** Leave that is asked for, until the office agrees. */
+export function useMyLeave(person: number) {
+  const client = useQueryClient();
+  const onSettled = () => void client.invalidateQueries({ queryKey: ['my-times'] });
+  const ask = useMutation({
+    mutationFn: (body: Schemas['LeaveWish']) =>
+      take(api.POST('/api/v1/people/{id}/leave', { params: { path: { id: person } }, body })),
+    onSettled,
+  });
+  const back = useMutation({
+    mutationFn: (leave: number) =>
+      take(
+        api.DELETE('/api/v1/people/{id}/leave/{leave}', {
+          params: { path: { id: person, leave } },
+        }),
+      ),
+    onSettled,
+  });
+  return { ask, back, error: ask.error ?? back.error };
 }

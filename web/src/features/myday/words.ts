@@ -41,6 +41,12 @@ export const words = {
   hoursUnknown: 'Your hours are not known yet; ask your coordinator.',
   leave: 'My leave',
   noLeave: 'No leave noted',
+  sick: 'sick',
+  askedFor: 'asked for',
+  takeBack: 'Take it back',
+  leaveFirst: 'From',
+  leaveLast: 'Until (last day)',
+  askLeave: 'Ask for leave',
   weekdays: ['', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'],
   left: (hours: number) => (hours < 1 ? 'under 1 h left' : `${Math.floor(hours)} h left`),
 };

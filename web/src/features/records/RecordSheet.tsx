@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
+import { ProblemError } from '../../shared/api/client';
 import { dueText, momentText, spanText, zoneMark, type Due } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -27,6 +28,9 @@ export function RecordSheet({ id, query, onClose, onEdit }: Props) {
   if (query.error) {
     return (
       <div className={styles.pad}>
+        {query.error instanceof ProblemError && query.error.problem.status === 404 && (
+          <p className={styles.quiet}>{words.noLongerYours}</p>
+        )}
         <Fault error={query.error} again={() => void query.refetch()} />
       </div>
     );

@@ -21,7 +21,8 @@ export function useCopiesOf(record: number) {
 export function copyText(copy: Copy): string {
   const state = words.copyStates[copy.state];
   if (copy.faultWords) {
-    return `${state}: ${copy.faultWords}`;
+    const waits = copy.state === 'WAITS' || copy.state === 'SENDING';
+    return `${waits ? words.waitsFor : state}: ${copy.faultWords}`;
   }
   if (copy.state === 'WAITS' && copy.dueIn !== undefined) {
     return `${state} ${words.inSeconds(copy.dueIn)}`;

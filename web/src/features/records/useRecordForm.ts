@@ -1,5 +1,6 @@
-import { useDeferredValue, useMemo, useState, type KeyboardEvent } from 'react';
+import { useDeferredValue, useLayoutEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { newKey, ProblemError, type Schemas } from '../../shared/api/client';
+import { typedAhead } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import {
   changesOf,
@@ -89,6 +90,15 @@ export function useRecordForm(
     });
     setKey(newKey());
   };
+
+  // What was typed before the form was drawn, or before the names in it were known.
+  const named = people.data != null && places.data != null;
+  useLayoutEffect(() => {
+    const text = line + typedAhead();
+    if (!base && text.trim()) {
+      say(text);
+    }
+  }, [named]);
 
   const saved = (done: {
     act: number;

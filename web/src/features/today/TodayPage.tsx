@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ProblemError, take, type Schemas } from '../../shared/api/client';
 import { clockOf, dueText, longDayText, shortDayText, spanText, type Due } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
@@ -18,6 +18,7 @@ import {
   type RecordView,
 } from '../records';
 import { OutsideLines } from '../copies';
+import { useAhead, type Ahead } from '../cover';
 import { FirstSteps } from './FirstSteps';
 import styles from './today.module.css';
 import { Waiting } from './Waiting';
@@ -33,12 +34,14 @@ export function TodayPage() {
     queryFn: () => take(api.GET('/api/v1/today')),
     refetchInterval: 60_000,
   });
+  const ahead = useAhead();
   const chosen = search.get('record') ? Number(search.get('record')) : null;
   const open = (id: number, edit = false) =>
     setSearch({ record: String(id), ...(edit && { edit: '1' }) });
   const close = () => setSearch({});
   useKeys({ Escape: close });
-  if (today.isPending) {
+  // Drawn at once, so that nothing moves under somebody's hand.
+  if (today.isPending || ahead.pending) {
     return <Loading what={words.loading} />;
   }
   if (today.error) {
@@ -53,7 +56,7 @@ export function TodayPage() {
       <div className={styles.left}>
         <h1 className={styles.title}>{longDayText(today.data.today)}</h1>
         <FirstSteps />
-        <Wants today={today.data} open={open} />
+        <Wants today={today.data} ahead={ahead} open={open} />
       </div>
       <aside className={styles.side} aria-label={chosen ? 'Record' : words.ahead}>
         {chosen ? (
@@ -75,9 +78,22 @@ export function TodayPage() {
 
 type Open = (id: number) => void;
 
-function Wants({ today, open }: { today: Today; open: Open }) {
+const MOST_AHEAD = 4;
+
+function Wants({
+  today,
+  ahead,
+  open,
+}: {
+  today: Today;
+  ahead: ReturnType<typeof useAhead>;
+  open: Open;
+}) {
   const remedies = useRemedies();
   const total =
+    ahead.short.length +
+    ahead.clashes.length +
+    ahead.pileUps.length +
     today.cant.length +
     today.overdue.length +
     today.dueToday.length +
@@ -117,6 +133,9 @@ function Wants({ today, open }: { today: Today; open: Open }) {
           </Line>
         ))}
       </Part>
+      <AheadPart name={words.short} of={ahead.short} remedy={words.whoCould} />
+      <AheadPart name={words.clashes} of={ahead.clashes} remedy={words.look} />
+      <AheadPart name={words.pileUps} of={ahead.pileUps} remedy={words.look} />
       <Part name={words.nobody} count={today.nobody.length} wrong>
         {today.nobody.map((r) => (
           <Line key={r.id} record={r} open={open}>
@@ -189,6 +208,34 @@ function Part({
       </h2>
       <ul>{children}</ul>
     </section>
+  );
+}
+
+/** The nearest of what is wrong ahead, each led to its remedy; the rest where they all are. */
+function AheadPart({ name, of, remedy }: { name: string; of: Ahead[]; remedy: string }) {
+  const first = of[MOST_AHEAD];
+  return (
+    <Part name={name} count={of.length} wrong>
+      {of.slice(0, MOST_AHEAD).map((one) => (
+        <li key={one.key} className={styles.line}>
+          <span className={styles.coming}>
+            <span className={styles.name}>{one.what}</span>
+            <span className={styles.when}>{one.when}</span>
+            {one.never && <span className={styles.never}>{words.never}</span>}
+          </span>
+          <span className={styles.remedy}>
+            <Link className={styles.leads} to={one.to} aria-label={`${remedy}: ${one.what}`}>
+              {remedy}
+            </Link>
+          </span>
+        </li>
+      ))}
+      {first && (
+        <li className={styles.more}>
+          <Link to={first.to}>{words.more(of.length - MOST_AHEAD)}</Link>
+        </li>
+      )}
+    </Part>
   );
 }
 

@@ -66,7 +66,7 @@ export interface paths {
         /** What the asker calls things on their own calendar */
         get: operations["title"];
         /** Calls things so on the asker's own calendar; empty: as the wordings say */
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -220,7 +220,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Lets copies go out again after a restore */
-        post: operations["goOn_1"];
+        post: operations["goOn_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -253,8 +253,161 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Sends at once what waits of the asker's copies, or of a record's */
+        /** Sends at once what waits for the asker and those they answer for, or of a record */
         post: operations["sendNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/copies/waiting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What goes out before long, and whose busy time is not known */
+        get: operations["waiting_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What must be stood from one day until another, and what of it is short */
+        get: operations["cover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/fill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Suggests who fills what is short, one for each place; nothing is done by it */
+        get: operations["fill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a span of a duty to somebody: a shift that nobody has, else a new one */
+        post: operations["give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hands a visit from one person to another */
+        post: operations["handOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/let-stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a clash stand, with a reason; when either side changes it is another one */
+        post: operations["letStand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/let-stand/{clash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Has a clash open again */
+        delete: operations["openAgain"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/who-could": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who could stand a span of a duty, the best first and everybody told */
+        get: operations["whoCould"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/who-could-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who could take a visit over from somebody, the best first */
+        get: operations["whoCouldTake"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -273,6 +426,42 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/duties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What must be stood */
+        get: operations["duties"];
+        put?: never;
+        /** Makes a duty */
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/duties/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says a duty anew */
+        put: operations["change_1"];
+        post?: never;
+        /** Takes a duty out; shifts at its place stay */
+        delete: operations["remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -340,7 +529,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tells what would become of each row, with every fault; nothing is kept */
-        post: operations["look_1"];
+        post: operations["look_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -396,7 +585,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Settles it otherwise; every calendar follows at once */
-        patch: operations["change_4"];
+        patch: operations["change_5"];
         trace?: never;
     };
     "/api/v1/invitations/{token}": {
@@ -434,6 +623,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the house does not want of people's work */
+        get: operations["limits"];
+        /** Sets limits; those not named stay */
+        put: operations["set_2"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/links": {
         parameters: {
             query?: never;
@@ -446,6 +653,40 @@ export interface paths {
         put?: never;
         /** Links an account's calendars */
         post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/decided": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who decides where people's own work is copied: for the asker, or for a coordinator all */
+        get: operations["decided"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks what a link would send and read, and does nothing */
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -484,7 +725,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Gives a link another password, or other calendars to write to and read */
-        patch: operations["change_3"];
+        patch: operations["change_4"];
         trace?: never;
     };
     "/api/v1/links/{id}/again": {
@@ -515,6 +756,40 @@ export interface paths {
         put?: never;
         /** Writes a test entry there, changes it, reads it back and takes it off */
         post: operations["prove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a stopped link go on from where it was */
+        post: operations["goOn_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leaves a link alone: nothing is written or read until it goes on */
+        post: operations["stop_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -624,6 +899,24 @@ export interface paths {
         patch: operations["changePerson"];
         trace?: never;
     };
+    "/api/v1/people/{id}/days/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets other hours of one day; no times: not at work */
+        put: operations["setDay"];
+        post?: never;
+        /** Lets the week's hours hold on a day again */
+        delete: operations["removeDay"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/people/{id}/hours": {
         parameters: {
             query?: never;
@@ -667,7 +960,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Notes days of leave */
+        /** Notes days of leave; who has no office over somebody asks for their own */
         post: operations["addLeave"];
         delete?: never;
         options?: never;
@@ -687,6 +980,58 @@ export interface paths {
         post?: never;
         /** Takes days of leave back */
         delete: operations["removeLeave"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/leave/{leave}/agree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Agrees to leave that is asked for */
+        post: operations["agree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/skills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody can, for themselves and their office */
+        get: operations["skills"];
+        /** Sets what somebody can */
+        put: operations["set_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets in whose days somebody works, and for how long in a week */
+        put: operations["setTerms"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -742,6 +1087,24 @@ export interface paths {
         head?: never;
         /** Renames a place */
         patch: operations["renamePlace"];
+        trace?: never;
+    };
+    "/api/v1/places/{id}/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a place holds at once, where it is and how long ways from it take */
+        get: operations["terms"];
+        /** Says them anew */
+        put: operations["set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/v1/records": {
@@ -828,7 +1191,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Changes a record, if it is still as the asker saw it */
-        patch: operations["change_2"];
+        patch: operations["change_3"];
         trace?: never;
     };
     "/api/v1/records/{id}/history": {
@@ -1325,6 +1688,7 @@ export interface components {
             away: components["schemas"]["BoardAway"][];
             busy: components["schemas"]["BoardBusy"][];
             busyKnown: components["schemas"]["BoardBusyKnown"][];
+            days: components["schemas"]["BoardDay"][];
             from: string;
             hours: components["schemas"]["BoardHours"][];
             items: components["schemas"]["BoardItem"][];
@@ -1355,8 +1719,26 @@ export interface components {
             /** @enum {string} */
             trust: "FRESH" | "LATE" | "UNKNOWN";
         };
+        BoardDay: {
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            person: number;
+            /** @description Whether they work at all */
+            works: boolean;
+        };
         BoardHours: {
+            /**
+             * Format: date
+             * @description From when they hold
+             */
+            first?: string;
             from: string;
+            /**
+             * Format: date
+             * @description The last day on which they hold
+             */
+            last?: string;
             /** Format: int64 */
             person: number;
             until: string;
@@ -1420,6 +1802,51 @@ export interface components {
             before: string;
             label: string;
         };
+        Clash: {
+            /** @description What else is wrong with the same pair */
+            also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE")[];
+            /** Format: date-time */
+            end: string;
+            items: components["schemas"]["ClashItem"][];
+            /** @description The same as long as neither side changes */
+            key: string;
+            /** @enum {string} */
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            letStand?: components["schemas"]["ClashLetStand"];
+            name?: string;
+            /** @description The house never lets it stand; else it only warns */
+            never: boolean;
+            /**
+             * Format: int64
+             * @description Not there: a place holds too much
+             */
+            person?: number;
+            /** Format: date-time */
+            start: string;
+        };
+        ClashItem: {
+            /** Format: date-time */
+            end: string;
+            /**
+             * Format: int64
+             * @description Of work that the asker may open
+             */
+            record?: number;
+            ref?: string;
+            /** @enum {string} */
+            sort: "WORK" | "LEAVE" | "BUSY";
+            /** Format: date-time */
+            start: string;
+            title?: string;
+            /** Format: int32 */
+            visit?: number;
+        };
+        ClashLetStand: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            reason: string;
+        };
         Condition: {
             all?: components["schemas"]["Condition"][];
             allDay?: boolean;
@@ -1446,6 +1873,27 @@ export interface components {
             /** Format: int64 */
             open: number;
         };
+        CopiesWaiting: {
+            /**
+             * Format: int64
+             * @description Outside calendars they go to
+             */
+            calendars: number;
+            /**
+             * Format: int64
+             * @description Records of which copies go out
+             */
+            changes: number;
+            /** Format: int64 */
+            copies: number;
+            /**
+             * Format: int64
+             * @description Seconds until the first of them goes; not there: none waits
+             */
+            goesOutIn?: number;
+            /** @description Of whose outside calendars nothing is known for now */
+            unknownBusy: string[];
+        };
         Copy: {
             /** Format: int64 */
             calendar: number;
@@ -1460,6 +1908,8 @@ export interface components {
             faultWords?: string;
             /** Format: int64 */
             link: number;
+            /** @description Details kept from the asker that may be read there too, filled or not: replacing them is safe */
+            mayShow: string[];
             /**
              * Format: date-time
              * @description Since when it has been open
@@ -1470,10 +1920,110 @@ export interface components {
             record: number;
             /** Format: date-time */
             sentAt?: string;
+            /** @description What is still read there though it should be off; of what the asker may see */
+            shows: string[];
             /** @enum {string} */
             state: "WAITS" | "SENDING" | "SENT" | "REFUSED" | "OFF" | "ASKED_OFF" | "TAKEN_OFF_THERE" | "CHANGED_THERE";
             there: string;
             title: string;
+        };
+        Cover: {
+            /** @description Of those the asker answers for, by start */
+            clashes: components["schemas"]["Clash"][];
+            duties: components["schemas"]["CoverDuty"][];
+            /** Format: int64 */
+            filledMinutes: number;
+            /** Format: date */
+            from: string;
+            /** @description Those not yet over by start, then those over, the latest first */
+            gaps: components["schemas"]["CoverGap"][];
+            /** Format: int64 */
+            neededMinutes: number;
+            /** @description Days on which much is due of one person */
+            pileUps: components["schemas"]["Clash"][];
+            /**
+             * Format: int64
+             * @description Tenths of a per cent, rounded down; not there: nothing is needed
+             */
+            sharePerMille?: number;
+            stretches: components["schemas"]["CoverStretch"][];
+            /** Format: date */
+            until: string;
+            zone: string;
+        };
+        CoverDuty: {
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: int32
+             * @description The most it asks for
+             */
+            most: number;
+            name: string;
+            place: string;
+            /** @description Asked of each of its people */
+            skill?: string;
+            /** @description In which its hours are */
+            zone: string;
+        };
+        CoverGap: {
+            /** Format: int64 */
+            duty: number;
+            /** Format: date-time */
+            end: string;
+            /** Format: int32 */
+            shortBy: number;
+            /** Format: date-time */
+            start: string;
+        };
+        CoverGive: {
+            /** Format: int64 */
+            duty: number;
+            /** Format: date-time */
+            end: string;
+            /** Format: int64 */
+            person: number;
+            /** Format: date-time */
+            start: string;
+        };
+        CoverGiven: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int64 */
+            record: number;
+        };
+        CoverStretch: {
+            /** Format: int64 */
+            duty: number;
+            /** Format: date-time */
+            end: string;
+            /** Format: int32 */
+            filled: number;
+            /**
+             * Format: int32
+             * @description How many more tentative work would fill
+             */
+            maybe: number;
+            /** Format: int32 */
+            needed: number;
+            /** Format: date-time */
+            start: string;
+        };
+        CoverSuggestion: {
+            /** Format: int64 */
+            duty: number;
+            /** Format: date-time */
+            end: string;
+            name?: string;
+            /**
+             * Format: int64
+             * @description Not there: nobody could
+             */
+            person?: number;
+            /** @description What only warns of them, or what speaks against the best */
+            reasons: components["schemas"]["WhoCouldReason"][];
+            /** Format: date-time */
+            start: string;
         };
         CrewPersonChange: {
             /** @description Teams whose records a team coordinator has office rights on */
@@ -1483,6 +2033,10 @@ export interface components {
             right?: string;
             /** @description HOUSE, AGENCY, OUTSIDE or LEFT */
             standing?: string;
+        };
+        DayTimes: {
+            from: string;
+            until: string;
         };
         Detail: {
             choices: string[];
@@ -1526,6 +2080,59 @@ export interface components {
             /** Format: date-time */
             instant?: string;
             zone?: string;
+        };
+        Duty: {
+            /** Format: int64 */
+            id: number;
+            /** @description Days on which it is not asked for */
+            lifted: string[];
+            /** @description Whether other work may be done meanwhile */
+            meanwhile: boolean;
+            name: string;
+            /** Format: int64 */
+            place: number;
+            /** Format: int32 */
+            role: number;
+            /** @description Asked of each of its people */
+            skill?: string;
+            spans: components["schemas"]["DutySpan"][];
+        };
+        DutyMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        DutySpan: {
+            /** Format: int32 */
+            count: number;
+            /**
+             * Format: date
+             * @description The first day of its season
+             */
+            first?: string;
+            from: string;
+            /**
+             * Format: date
+             * @description The last day of its season, included
+             */
+            last?: string;
+            until: string;
+            weekdays: number[];
+        };
+        DutyWish: {
+            lifted?: string[];
+            /** @description Other work may be done meanwhile; not unless said */
+            meanwhile?: boolean;
+            name: string;
+            /** Format: int64 */
+            place: number;
+            /**
+             * Format: int32
+             * @description Lead unless said
+             */
+            role?: number;
+            /** @description Asked of each of its people; none unless said */
+            skill?: string;
+            spans: components["schemas"]["DutySpan"][];
         };
         ExceptionChange: {
             /** Format: int64 */
@@ -1651,6 +2258,22 @@ export interface components {
             mayWrite?: boolean;
             name: string;
         };
+        HandOver: {
+            /**
+             * Format: int64
+             * @description Who has it
+             */
+            from: number;
+            /** Format: int64 */
+            record: number;
+            /**
+             * Format: int64
+             * @description Who gets it
+             */
+            to: number;
+            /** Format: int32 */
+            visit: number;
+        };
         HistoryView: {
             /** Format: int64 */
             act: number;
@@ -1664,7 +2287,22 @@ export interface components {
             who: string;
         };
         Hours: {
+            /**
+             * Format: date
+             * @description From when they hold
+             */
+            first?: string;
             from: string;
+            /**
+             * Format: date
+             * @description The last day on which they hold
+             */
+            last?: string;
+            /**
+             * Format: int64
+             * @description For work there only, in its zone
+             */
+            place?: number;
             until: string;
             /** Format: int32 */
             weekday: number;
@@ -1672,18 +2310,54 @@ export interface components {
         HoursChange: {
             hours: components["schemas"]["Hours"][];
         };
+        HoursOfDay: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description In place of the hours there only
+             */
+            place?: number;
+            times: components["schemas"]["DayTimes"][];
+        };
+        HoursOfDayChange: {
+            /**
+             * Format: int64
+             * @description In place of the hours there only
+             */
+            place?: number;
+            times: components["schemas"]["DayTimes"][];
+        };
         House: {
+            /** Format: int32 */
+            copiesWait: number;
+            /** @enum {string} */
+            linksDecidedBy: "PEOPLE" | "HOUSE";
             name: string;
             outsideLimit: string;
             outsideReason: string;
+            /** Format: int32 */
+            readingInterval: number;
             trustsOwnFeeds: boolean;
             week: string[];
             zone: string;
         };
         HouseChange: {
+            /**
+             * Format: int32
+             * @description In seconds, from 0 to 300
+             */
+            copiesWait?: number;
+            /** @enum {string} */
+            linksDecidedBy?: "PEOPLE" | "HOUSE";
             name?: string;
             outsideLimit?: string;
             outsideReason?: string;
+            /**
+             * Format: int32
+             * @description In seconds, from 60 to 86400
+             */
+            readingInterval?: number;
             trustsOwnFeeds?: boolean;
             week?: string[];
         };
@@ -1732,15 +2406,58 @@ export interface components {
             why: components["schemas"]["Why"][];
         };
         Leave: {
+            /** @description Else it is asked for */
+            agreed: boolean;
             first: string;
             /** Format: int64 */
             id: number;
             last: string;
+            sick: boolean;
         };
         LeaveWish: {
             first: string;
             /** @description The last day, included; the first unless said */
             last?: string;
+            sick?: boolean;
+        };
+        LetStand: {
+            clash: string;
+            /**
+             * Format: date
+             * @description The days it was seen in
+             */
+            from: string;
+            reason: string;
+            /** Format: date */
+            until: string;
+        };
+        Limit: {
+            /**
+             * Format: int32
+             * @description Minutes, or a count; 0: no limit. Not there: there is none to set
+             */
+            amount?: number;
+            /** @enum {string} */
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            /** @enum {string} */
+            level: "NEVER" | "WARN";
+        };
+        Limits: {
+            limits: components["schemas"]["Limit"][];
+            /**
+             * Format: int32
+             * @description Over how many weeks the mean of PERIOD is taken; 0: it is not
+             */
+            periodWeeks: number;
+            /** @enum {string} */
+            weekBegins: "MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY";
+        };
+        LimitsChange: {
+            limits?: components["schemas"]["Limit"][];
+            /** Format: int32 */
+            periodWeeks?: number;
+            /** @enum {string} */
+            weekBegins?: "MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY";
         };
         Link: {
             account: string;
@@ -1759,10 +2476,39 @@ export interface components {
             mine: boolean;
             ofTheHouse: boolean;
             owner: string;
+            /** @description It was stopped: nothing is written or read until it goes on */
+            stopped: boolean;
         };
         LinkChange: {
             calendars?: components["schemas"]["LinkedCalendarWish"][];
             password?: string;
+        };
+        LinkDecided: {
+            /** @enum {string} */
+            by: "LOCK" | "PERSON" | "DEFAULT" | "HELD";
+            name: string;
+            /** Format: int64 */
+            person: number;
+        };
+        LinkLook: {
+            /**
+             * Format: int64
+             * @description Copies it would get
+             */
+            copies: number;
+            href: string;
+            name: string;
+            /** @description The nearest of them */
+            nearest: components["schemas"]["LinkLookEntry"][];
+            /**
+             * Format: int64
+             * @description Entries that stand there, of which busy times would be read; else 0
+             */
+            read: number;
+        };
+        LinkLookEntry: {
+            title: string;
+            when: string;
         };
         LinkMade: {
             /** Format: int64 */
@@ -1810,6 +2556,8 @@ export interface components {
              * @description Copies that are still to be written or taken off
              */
             open: number;
+            /** @description Somebody else decides where this goes, so nothing is to stand there */
+            overruled: boolean;
             people: number[];
             /** Format: date-time */
             readAt?: string;
@@ -1988,6 +2736,36 @@ export interface components {
             code: string;
             name: string;
             zone?: string;
+        };
+        PlaceTerms: {
+            /**
+             * Format: int32
+             * @description What it holds at once; not there: nobody has said
+             */
+            capacity?: number;
+            /**
+             * Format: double
+             * @description Degrees north (WGS 84)
+             */
+            latitude?: number;
+            /**
+             * Format: double
+             * @description Degrees east (WGS 84)
+             */
+            longitude?: number;
+            /** @description People are counted, else visits */
+            ofPeople: boolean;
+            ways: components["schemas"]["Way"][];
+        };
+        PlaceTermsChange: {
+            /** Format: int32 */
+            capacity?: number | null;
+            /** Format: double */
+            latitude?: number | null;
+            /** Format: double */
+            longitude?: number | null;
+            ofPeople?: boolean;
+            ways?: components["schemas"]["Way"][];
         };
         PlaceView: {
             code: string;
@@ -2327,6 +3105,23 @@ export interface components {
             email: string;
             password: string;
         };
+        Skill: {
+            /**
+             * Format: date
+             * @description The last day on which it holds; not there: it does not end
+             */
+            last?: string;
+            skill: string;
+        };
+        Skills: {
+            /** @description Counts only beside somebody who is not so marked */
+            notAlone: boolean;
+            skills: components["schemas"]["Skill"][];
+        };
+        SkillsChange: {
+            notAlone?: boolean;
+            skills: components["schemas"]["Skill"][];
+        };
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
@@ -2354,6 +3149,15 @@ export interface components {
         TeamChange: {
             hue?: string;
             name: string;
+        };
+        TermsChange: {
+            /**
+             * Format: int32
+             * @description null: nobody has said
+             */
+            contractMinutes?: number | null;
+            /** @description null: the house's */
+            zone?: string | null;
         };
         TimesView: {
             end?: string;
@@ -2453,6 +3257,40 @@ export interface components {
             /** Format: int32 */
             visit?: number;
         };
+        Way: {
+            /**
+             * Format: int32
+             * @description From here; the way back takes as long unless it is said there
+             */
+            minutes: number;
+            /** Format: int64 */
+            to: number;
+        };
+        WhoCould: {
+            /** @description Nobody has said when they work */
+            hoursUnsaid: boolean;
+            name: string;
+            /** Format: int64 */
+            person: number;
+            reasons: components["schemas"]["WhoCouldReason"][];
+            /** @enum {string} */
+            verdict: "YES" | "WITH_REASON" | "NO";
+            /**
+             * Format: int64
+             * @description Of work in that week
+             */
+            weekMinutes: number;
+        };
+        WhoCouldReason: {
+            /** Format: date-time */
+            end: string;
+            /** @description It rules them out; else it only warns */
+            never: boolean;
+            /** Format: date-time */
+            start: string;
+            /** @enum {string} */
+            why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+        };
         Why: {
             code: string;
             subject: string;
@@ -2469,8 +3307,17 @@ export interface components {
             title: string;
         };
         WorkTimes: {
+            /**
+             * Format: int64
+             * @description For how long in a week
+             */
+            contractMinutes?: number;
+            /** @description Days on which other hours hold */
+            days: components["schemas"]["HoursOfDay"][];
             hours: components["schemas"]["Hours"][];
             leave: components["schemas"]["Leave"][];
+            /** @description In whose days they work; not there: the house's */
+            zone?: string;
         };
         Yes: {
             as: string;
@@ -2595,7 +3442,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2800,7 +3647,7 @@ export interface operations {
             };
         };
     };
-    goOn_1: {
+    goOn_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2858,6 +3705,218 @@ export interface operations {
             };
         };
     };
+    waiting_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CopiesWaiting"];
+                };
+            };
+        };
+    };
+    cover: {
+        parameters: {
+            query: {
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Cover"];
+                };
+            };
+        };
+    };
+    fill: {
+        parameters: {
+            query: {
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CoverSuggestion"][];
+                };
+            };
+        };
+    };
+    give: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverGive"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CoverGiven"];
+                };
+            };
+        };
+    };
+    handOver: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOver"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CoverGiven"];
+                };
+            };
+        };
+    };
+    letStand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetStand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    openAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    whoCould: {
+        parameters: {
+            query: {
+                duty: number;
+                start: string;
+                end: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WhoCould"][];
+                };
+            };
+        };
+    };
+    whoCouldTake: {
+        parameters: {
+            query: {
+                record: number;
+                visit: number;
+                from: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WhoCould"][];
+                };
+            };
+        };
+    };
     details: {
         parameters: {
             query?: never;
@@ -2875,6 +3934,96 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["Detail"][];
                 };
+            };
+        };
+    };
+    duties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Duty"][];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DutyWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DutyMade"];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DutyWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2962,7 +4111,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3059,7 +4208,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -3151,6 +4300,48 @@ export interface operations {
             };
         };
     };
+    limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Limits"];
+                };
+            };
+        };
+    };
+    set_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitsChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     links: {
         parameters: {
             query?: never;
@@ -3193,6 +4384,50 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LinkMade"];
+                };
+            };
+        };
+    };
+    decided: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkDecided"][];
+                };
+            };
+        };
+    };
+    look_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkLook"][];
                 };
             };
         };
@@ -3241,7 +4476,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -3305,6 +4540,46 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["LinkProof"];
                 };
+            };
+        };
+    };
+    goOn_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stop_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3459,6 +4734,54 @@ export interface operations {
             };
         };
     };
+    setDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursOfDayChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removeDay: {
+        parameters: {
+            query?: {
+                place?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     setHours: {
         parameters: {
             query?: never;
@@ -3554,6 +4877,97 @@ export interface operations {
             };
         };
     };
+    agree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                leave: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    skills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Skills"];
+                };
+            };
+        };
+    };
+    set_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkillsChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setTerms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     times: {
         parameters: {
             query?: never;
@@ -3632,6 +5046,52 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PlaceChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PlaceTerms"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceTermsChange"];
             };
         };
         responses: {
@@ -3801,7 +5261,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header: {

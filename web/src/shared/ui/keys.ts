@@ -9,16 +9,55 @@ export function setLetterKeys(on: boolean): void {
   localStorage.setItem('letter-keys', on ? 'on' : 'off');
 }
 
-/** A dialog that is going away keeps the focus until it has gone, and takes no more keys. */
-const OPEN_DIALOG = '[role="dialog"]:not([class*="-leave"])';
+const TAKES_KEYS = '[role="dialog"], .ant-select, [role="listbox"], [role="menu"]';
 
+/** What is going away, or is hidden already, may still have the focus, and takes no more keys. */
 function typing(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement) || target.getClientRects().length === 0) {
+    return false;
+  }
   return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable ||
-      ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-      target.closest(`${OPEN_DIALOG}, .ant-select, [role="listbox"], [role="menu"]`) !== null)
+    target.isContentEditable ||
+    ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+    target.closest(TAKES_KEYS)?.matches(':not([class*="-leave"])') === true
   );
+}
+
+let endTypingAhead: (() => string) | null = null;
+
+/**
+ * From a key that opens a field until the field has the focus: what is typed meanwhile is kept for
+ * it, so that a fast hand loses nothing and starts nothing else.
+ */
+export function typeAhead(): void {
+  endTypingAhead?.();
+  let typed = '';
+  const keep = (event: KeyboardEvent) => {
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (event.key === 'Escape') {
+      endTypingAhead?.();
+    } else if (event.key.length === 1 && plain && !typing(event.target)) {
+      typed += event.key;
+      event.preventDefault();
+      event.stopImmediatePropagation();
+    }
+  };
+  // A field that awaits it takes it as it is drawn with the focus; any other one ends it.
+  const focused = (event: FocusEvent) => typing(event.target) && setTimeout(end);
+  const end = () => {
+    window.removeEventListener('keydown', keep, true);
+    window.removeEventListener('focusin', focused);
+    endTypingAhead = null;
+    return typed;
+  };
+  endTypingAhead = end;
+  window.addEventListener('keydown', keep, true);
+  window.addEventListener('focusin', focused);
+}
+
+/** What was typed ahead of the field that now has the focus. */
+export function typedAhead(): string {
+  return endTypingAhead?.() ?? '';
 }
 
 /** Single keys that act while nobody types. "g r" is g, then r. */

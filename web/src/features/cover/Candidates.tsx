@@ -1,0 +1,88 @@
+import { Button } from 'antd';
+import type { UseQueryResult } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import styles from './cover.module.css';
+import type { Answer } from './queries';
+import { reasonText, words } from './words';
+
+/** Everybody: who could first, each with what speaks against it; who cannot on asking. */
+export function Candidates({
+  who,
+  minutes,
+  pending,
+  onGive,
+}: {
+  who: UseQueryResult<Answer[]>;
+  /** How much more work it is. */
+  minutes: number;
+  /** To whom it is being given. */
+  pending: number | null;
+  onGive: (one: Answer) => void;
+}) {
+  const [all, setAll] = useState(false);
+  if (who.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (who.error) {
+    return <Fault error={who.error} again={() => void who.refetch()} />;
+  }
+  const could = who.data.filter((one) => one.verdict !== 'NO');
+  const cannot = who.data.filter((one) => one.verdict === 'NO');
+  return (
+    <>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">{words.whoCould(could.length, who.data.length)}</th>
+            <th scope="col">{words.week}</th>
+            <th scope="col">{words.why}</th>
+            <th scope="col" aria-label={words.give} />
+          </tr>
+        </thead>
+        <tbody>
+          {[...could, ...(all ? cannot : [])].map((one, at) => (
+            <tr key={one.person}>
+              <th scope="row">{one.name}</th>
+              <td className={styles.amount}>
+                {words.weekHours(one.weekMinutes, one.weekMinutes + minutes)}
+              </td>
+              <td className={one.reasons.length > 0 ? styles.against : styles.free}>
+                {[
+                  one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', '),
+                  one.hoursUnsaid && words.hoursUnsaid,
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
+              </td>
+              <td className={styles.buttons}>
+                {one.verdict === 'NO' ? (
+                  <span className={styles.free}>{words.cannot}</span>
+                ) : (
+                  <Button
+                    size="small"
+                    type={at === 0 ? 'primary' : 'default'}
+                    loading={pending === one.person}
+                    aria-label={`${one.verdict === 'YES' ? words.give : words.giveAnyway}: ${one.name}`}
+                    onClick={() => onGive(one)}
+                  >
+                    {one.verdict === 'YES' ? words.give : words.giveAnyway}
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {!all && cannot.length > 0 && (
+        <p className={styles.quiet}>
+          {words.rest(cannot.length)} ·{' '}
+          <Button className={styles.inline} type="link" size="small" onClick={() => setAll(true)}>
+            {words.show}
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+import { useNavigate } from 'react-router';
+import styles from './cover.module.css';
+import { useCover } from './queries';
+import { Track } from './Track';
+import { gapKey, words } from './words';
+
+/** What must be stood in these days, in rows over another calendar of the same days. */
+export function CoverRows({
+  from,
+  until,
+  at,
+}: {
+  from: string;
+  until: string;
+  /** Where a moment lies across the days, from 0 to 1. */
+  at: (moment: number) => number;
+}) {
+  const cover = useCover(from, until).data;
+  const navigate = useNavigate();
+  // What is shown until the next days are there belongs to others.
+  if (!cover || cover.from !== from || cover.until !== until) {
+    return null;
+  }
+  return (
+    <section className={styles.rows} aria-label={words.heading}>
+      {cover.duties.map((duty) => (
+        <div key={duty.id} className={styles.boardRow}>
+          <span className={styles.boardLabel}>
+            <strong>{duty.name}</strong>
+            <span>{words.asks(duty.most, duty.skill)}</span>
+          </span>
+          <div className={styles.boardTrack}>
+            <Track
+              cover={cover}
+              duty={duty}
+              at={(moment) => 100 * at(moment)}
+              onChoose={(gap) =>
+                void navigate(
+                  `/cover?from=${from}&zoom=weeks&on=${encodeURIComponent(gapKey(gap))}`,
+                )
+              }
+            />
+          </div>
+        </div>
+      ))}
+    </section>
+  );
+}

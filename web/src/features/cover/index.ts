@@ -1,0 +1,4 @@
+export { CoverPage } from './CoverPage';
+export { useAhead, type Ahead } from './ahead';
+export { CoverCounts } from './Counts';
+export { CoverRows } from './CoverRows';

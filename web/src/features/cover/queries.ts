@@ -1,0 +1,121 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, newKey, take, type Schemas } from '../../shared/api/client';
+
+export type Cover = Schemas['Cover'];
+export type Gap = Schemas['CoverGap'];
+export type Duty = Schemas['CoverDuty'];
+export type Stretch = Schemas['CoverStretch'];
+export type Answer = Schemas['WhoCould'];
+export type Reason = Schemas['WhoCouldReason'];
+export type Clash = Schemas['Clash'];
+export type ClashItem = Schemas['ClashItem'];
+export type Suggestion = Schemas['CoverSuggestion'];
+export type Give = Schemas['CoverGive'];
+export type DutyWish = Schemas['DutyWish'];
+
+export function useCover(from: string, until: string) {
+  return useQuery({
+    queryKey: ['cover', from, until],
+    queryFn: () => take(api.GET('/api/v1/cover', { params: { query: { from, until } } })),
+    placeholderData: (before) => before,
+  });
+}
+
+export function useWhoCould(gap: Gap) {
+  return useQuery({
+    queryKey: ['cover', 'who', gap.duty, gap.start, gap.end],
+    queryFn: () =>
+      take(
+        api.GET('/api/v1/cover/who-could', {
+          params: { query: { duty: gap.duty, start: gap.start, end: gap.end } },
+        }),
+      ),
+  });
+}
+
+/** A visit of somebody's that another may take over. */
+export interface Held {
+  record: number;
+  visit: number;
+  from: number;
+}
+
+export function useWhoCouldTake(held: Held) {
+  return useQuery({
+    queryKey: ['cover', 'take', held],
+    queryFn: () =>
+      take(api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } })),
+  });
+}
+
+export function useFill(from: string, until: string, asked: boolean) {
+  return useQuery({
+    queryKey: ['cover', 'fill', from, until],
+    queryFn: () => take(api.GET('/api/v1/cover/fill', { params: { query: { from, until } } })),
+    enabled: asked,
+  });
+}
+
+/** What is done from here; whatever comes of it, all that rests on it is looked at anew. */
+export function useCoverDeeds() {
+  const client = useQueryClient();
+  const onSettled = () => void client.invalidateQueries();
+  const key = () => ({ header: { 'Idempotency-Key': newKey() } });
+  return {
+    give: useMutation({
+      mutationFn: (body: Give) => take(api.POST('/api/v1/cover/give', { body, params: key() })),
+      onSettled,
+    }),
+    handOver: useMutation({
+      mutationFn: (body: Schemas['HandOver']) =>
+        take(api.POST('/api/v1/cover/hand-over', { body, params: key() })),
+      onSettled,
+    }),
+    letStand: useMutation({
+      mutationFn: (body: Schemas['LetStand']) =>
+        take(api.POST('/api/v1/cover/let-stand', { body })),
+      onSettled,
+    }),
+    openAgain: useMutation({
+      mutationFn: (clash: string) =>
+        take(api.DELETE('/api/v1/cover/let-stand/{clash}', { params: { path: { clash } } })),
+      onSettled,
+    }),
+  };
+}
+
+export function useDuties() {
+  return useQuery({
+    queryKey: ['duties'],
+    // A form begins with what is so now.
+    gcTime: 0,
+    queryFn: () => take(api.GET('/api/v1/duties')),
+  });
+}
+
+export function useDutyDeeds() {
+  const client = useQueryClient();
+  const onSettled = () => {
+    void client.invalidateQueries({ queryKey: ['duties'] });
+    void client.invalidateQueries({ queryKey: ['cover'] });
+  };
+  return {
+    add: useMutation({
+      mutationFn: (body: DutyWish) =>
+        take(
+          api.POST('/api/v1/duties', { body, params: { header: { 'Idempotency-Key': newKey() } } }),
+        ),
+      onSettled,
+    }),
+    change: useMutation({
+      mutationFn: ({ id, body }: { id: number; body: DutyWish }) =>
+        take(api.PUT('/api/v1/duties/{id}', { params: { path: { id } }, body })),
+      onSettled,
+    }),
+    remove: useMutation({
+      mutationFn: (id: number) =>
+        take(api.DELETE('/api/v1/duties/{id}', { params: { path: { id } } })),
+      onSettled,
+    }),
+  };
+}

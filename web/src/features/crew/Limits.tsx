@@ -1,0 +1,106 @@
+import { Button, Form, InputNumber } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { useTray } from '../../shared/ui/tray';
+import styles from './crew.module.css';
+import { useLimits, useSetLimits, type Limit, type LimitsChange } from './queries';
+import { words } from './words';
+
+/** What of it is said in hours; the rest are counts. */
+const IN_HOURS: Limit['kind'][] = ['REST', 'LONGEST', 'WEEK', 'PERIOD'];
+
+type Values = Record<string, { level: Limit['level']; amount?: number }> & {
+  weekBegins: LimitsChange['weekBegins'];
+  periodWeeks: number;
+};
+
+/** What the house does not want of people's work, and how far it minds. */
+export function Limits() {
+  const limits = useLimits();
+  const set = useSetLimits();
+  const tray = useTray();
+  if (limits.isPending) {
+    return <Loading what={words.loading} />;
+  }
+  if (limits.error) {
+    return <Fault error={limits.error} again={() => void limits.refetch()} />;
+  }
+  const per = (kind: Limit['kind']) => (IN_HOURS.includes(kind) ? 60 : 1);
+  const all = limits.data.limits;
+  const initial = Object.fromEntries(
+    all.map((one) => [
+      one.kind,
+      { level: one.level, amount: one.amount == null ? undefined : one.amount / per(one.kind) },
+    ]),
+  );
+  return (
+    <Form
+      className={styles.house}
+      requiredMark={false}
+      initialValues={{
+        ...initial,
+        weekBegins: limits.data.weekBegins,
+        periodWeeks: limits.data.periodWeeks,
+      }}
+      onFinish={(values: Values) =>
+        set.mutate(
+          {
+            weekBegins: values.weekBegins,
+            periodWeeks: values.periodWeeks,
+            limits: all.map(({ kind }) => ({
+              kind,
+              level: values[kind]!.level,
+              ...(values[kind]!.amount != null && {
+                amount: Math.round(values[kind]!.amount * per(kind)),
+              }),
+            })),
+          },
+          { onSuccess: () => tray.tell({ text: words.limitsSet }) },
+        )
+      }
+    >
+      <p className={styles.quiet}>{words.limitsWhy}</p>
+      {all.map((one) => (
+        <div key={one.kind} className={styles.limit}>
+          <span>{words.limits[one.kind]}</span>
+          {one.amount == null ? (
+            <span />
+          ) : (
+            <Form.Item name={[one.kind, 'amount']}>
+              <InputNumber
+                min={0}
+                suffix={per(one.kind) === 60 ? words.hoursUnit : words.limitUnits[one.kind]}
+                aria-label={words.limits[one.kind]}
+              />
+            </Form.Item>
+          )}
+          <Form.Item name={[one.kind, 'level']}>
+            <Choice
+              options={words.levels}
+              aria-label={`${words.limits[one.kind]}: ${words.minds}`}
+            />
+          </Form.Item>
+        </div>
+      ))}
+      <div className={styles.limit}>
+        <span>{words.periodWeeks}</span>
+        <Form.Item name="periodWeeks">
+          <InputNumber min={0} max={53} suffix={words.weeksUnit} aria-label={words.periodWeeks} />
+        </Form.Item>
+        <span className={styles.quiet}>{words.zeroIsNone}</span>
+      </div>
+      <div className={styles.limit}>
+        <span>{words.weekBegins}</span>
+        <Form.Item name="weekBegins">
+          <Choice options={words.days} aria-label={words.weekBegins} />
+        </Form.Item>
+        <span />
+      </div>
+      {set.error && <Fault error={set.error} />}
+      <Button type="primary" htmlType="submit" loading={set.isPending}>
+        {words.save}
+      </Button>
+    </Form>
+  );
+}

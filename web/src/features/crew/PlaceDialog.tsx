@@ -1,0 +1,102 @@
+import { Button, Checkbox, Form, InputNumber, Modal } from 'antd';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import styles from './crew.module.css';
+import { usePlaces, usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
+import { words } from './words';
+
+/** What a place holds at once, where it is, and how long ways from it take. */
+export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => void }) {
+  const terms = usePlaceTerms(place.id);
+  const set = useSetPlaceTerms(place.id);
+  const places = usePlaces();
+  const others = (places.data ?? [])
+    .filter((one) => one.id !== place.id)
+    .map((one) => ({ value: one.id, label: one.name }));
+  return (
+    <Modal open title={words.placeTitle(place.name)} footer={null} onCancel={onClose}>
+      {terms.isPending && <Loading what={words.loading} />}
+      {terms.error && <Fault error={terms.error} again={() => void terms.refetch()} />}
+      {terms.data && (
+        <Form<PlaceTerms>
+          layout="vertical"
+          requiredMark={false}
+          initialValues={terms.data}
+          onFinish={({ capacity, ofPeople, latitude, longitude, ways }) =>
+            set.mutate(
+              {
+                capacity: capacity ?? null,
+                ofPeople,
+                latitude: latitude ?? null,
+                longitude: longitude ?? null,
+                ways,
+              },
+              { onSuccess: onClose },
+            )
+          }
+        >
+          <div className={styles.adds}>
+            <Form.Item label={words.holds} name="capacity">
+              <InputNumber min={1} precision={0} placeholder={words.unsaid} />
+            </Form.Item>
+            <Form.Item name="ofPeople" valuePropName="checked">
+              <Checkbox>{words.ofPeople}</Checkbox>
+            </Form.Item>
+          </div>
+          <div className={styles.adds}>
+            <Form.Item label={words.latitude} name="latitude">
+              <InputNumber min={-90} max={90} />
+            </Form.Item>
+            <Form.Item label={words.longitude} name="longitude">
+              <InputNumber min={-180} max={180} />
+            </Form.Item>
+          </div>
+          <h3 className={styles.part}>{words.ways}</h3>
+          <p className={styles.quiet}>{words.waysWhy}</p>
+          <Form.List name="ways">
+            {(fields, { add, remove }) => (
+              <>
+                {fields.map((field) => (
+                  <div key={field.key} className={styles.way}>
+                    <Form.Item
+                      name={[field.name, 'to']}
+                      rules={[{ required: true, message: words.wayMissing }]}
+                    >
+                      <Choice options={others} aria-label={words.wayTo} />
+                    </Form.Item>
+                    <Form.Item name={[field.name, 'minutes']}>
+                      <InputNumber
+                        min={0}
+                        precision={0}
+                        suffix={words.minutes}
+                        aria-label={words.minutes}
+                      />
+                    </Form.Item>
+                    <Button
+                      size="small"
+                      aria-label={words.takeOff}
+                      onClick={() => remove(field.name)}
+                    >
+                      −
+                    </Button>
+                  </div>
+                ))}
+                <Button size="small" onClick={() => add({ minutes: 15 })}>
+                  {words.addWay}
+                </Button>
+              </>
+            )}
+          </Form.List>
+          {set.error && <Fault error={set.error} />}
+          <div className={`${styles.answers} ${styles.alone}`}>
+            <Button type="primary" htmlType="submit" loading={set.isPending}>
+              {words.save}
+            </Button>
+            <Button onClick={onClose}>{words.cancel}</Button>
+          </div>
+        </Form>
+      )}
+    </Modal>
+  );
+}

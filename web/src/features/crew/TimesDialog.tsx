@@ -1,0 +1,287 @@
+import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
+import { spanText } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import styles from './crew.module.css';
+import { usePlaces, useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
+import { words } from './words';
+
+interface Row {
+  weekday: number;
+  from: string;
+  until: string;
+  place?: number;
+  first?: string;
+  last?: string;
+}
+
+interface Values {
+  hours: Row[];
+  contract?: number;
+  zone?: string;
+}
+
+/** When somebody works and when they are away. */
+export function TimesDialog({ person, onClose }: { person: Person; onClose: () => void }) {
+  const times = useTimes(person.id);
+  return (
+    <Modal
+      open
+      centered
+      width={860}
+      title={words.timesTitle(person.name)}
+      footer={null}
+      onCancel={onClose}
+      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
+    >
+      {times.isPending && <Loading what={words.loading} />}
+      {times.error && <Fault error={times.error} again={() => void times.refetch()} />}
+      {times.data && (
+        <>
+          <Leave person={person} times={times.data} />
+          <Days person={person} times={times.data} />
+          <Week person={person} times={times.data} onClose={onClose} />
+        </>
+      )}
+    </Modal>
+  );
+}
+
+function Leave({ person, times }: { person: Person; times: WorkTimes }) {
+  const { addLeave, agree, removeLeave } = useTimesDeeds(person.id);
+  const [form] = Form.useForm<{ first: string; last?: string; sick: boolean }>();
+  const error = addLeave.error ?? agree.error ?? removeLeave.error;
+  return (
+    <section aria-label={words.leaves}>
+      <h3 className={styles.part}>{words.leaves}</h3>
+      {times.leave.length === 0 && <p className={styles.quiet}>{words.noLeave}</p>}
+      {times.leave.map((one) => (
+        <div key={one.id} className={styles.line}>
+          <span>{spanText({ first: one.first, last: one.last })}</span>
+          <span className={one.agreed ? styles.quiet : styles.asks}>
+            {[one.sick && words.sick, !one.agreed && words.askedFor].filter(Boolean).join(', ')}
+          </span>
+          {!one.agreed && (
+            <Button size="small" type="primary" onClick={() => agree.mutate(one.id)}>
+              {words.agree}
+            </Button>
+          )}
+          <Button
+            size="small"
+            aria-label={`${words.takeOff}: ${spanText({ first: one.first, last: one.last })}`}
+            onClick={() => removeLeave.mutate(one.id)}
+          >
+            {words.takeOff}
+          </Button>
+        </div>
+      ))}
+      <Form
+        form={form}
+        className={styles.adds}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{ sick: false }}
+        onFinish={({ first, last, sick }) =>
+          addLeave.mutate(
+            { first, ...(last && { last }), sick },
+            { onSuccess: () => form.resetFields() },
+          )
+        }
+      >
+        <Form.Item label={words.leaveFirst} name="first" rules={[{ required: true, message: '' }]}>
+          <Input type="date" />
+        </Form.Item>
+        <Form.Item label={words.leaveLast} name="last">
+          <Input type="date" />
+        </Form.Item>
+        <Form.Item name="sick" valuePropName="checked">
+          <Checkbox>{words.sick}</Checkbox>
+        </Form.Item>
+        <Button htmlType="submit" loading={addLeave.isPending}>
+          {words.addLeave}
+        </Button>
+      </Form>
+      {error && <Fault error={error} />}
+    </section>
+  );
+}
+
+/** Days on which other hours hold. */
+function Days({ person, times }: { person: Person; times: WorkTimes }) {
+  const places = usePlaces();
+  const { setDay, removeDay } = useTimesDeeds(person.id);
+  const [form] = Form.useForm<{ day: string; from?: string; until?: string; place?: number }>();
+  const placeName = (id?: number) => places.data?.find((one) => one.id === id)?.name;
+  const error = setDay.error ?? removeDay.error;
+  return (
+    <section aria-label={words.otherDays}>
+      <h3 className={styles.part}>{words.otherDays}</h3>
+      {times.days.map((one) => (
+        <div key={`${one.day}@${one.place ?? ''}`} className={styles.line}>
+          <span>{spanText({ first: one.day, last: one.day })}</span>
+          <span className={styles.quiet}>
+            {one.times.length === 0
+              ? words.notAtWork
+              : one.times.map((t) => `${t.from} – ${t.until}`).join(', ')}
+            {one.place && ` · ${placeName(one.place) ?? ''}`}
+          </span>
+          <Button
+            size="small"
+            aria-label={`${words.takeOff}: ${one.day}`}
+            onClick={() => removeDay.mutate({ day: one.day, place: one.place })}
+          >
+            {words.takeOff}
+          </Button>
+        </div>
+      ))}
+      <Form
+        form={form}
+        className={styles.adds}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={({ day, from, until, place }) =>
+          setDay.mutate(
+            { day, place, times: from && until ? [{ from, until }] : [] },
+            { onSuccess: () => form.resetFields() },
+          )
+        }
+      >
+        <Form.Item label={words.day} name="day" rules={[{ required: true, message: '' }]}>
+          <Input type="date" />
+        </Form.Item>
+        <Form.Item label={words.from} name="from">
+          <Input type="time" />
+        </Form.Item>
+        <Form.Item label={words.until} name="until">
+          <Input type="time" />
+        </Form.Item>
+        <Form.Item label={words.onlyAt} name="place" className={styles.where}>
+          <PlaceChoice />
+        </Form.Item>
+        <Button htmlType="submit" loading={setDay.isPending}>
+          {words.addDay}
+        </Button>
+      </Form>
+      {error && <Fault error={error} />}
+    </section>
+  );
+}
+
+function PlaceChoice(props: { value?: number; onChange?: (value: number) => void }) {
+  const places = usePlaces();
+  return (
+    <Choice
+      {...props}
+      allowClear
+      placeholder={words.everywhere}
+      style={{ width: '100%' }}
+      options={(places.data ?? []).map((one) => ({ value: one.id, label: one.name }))}
+    />
+  );
+}
+
+function Week({
+  person,
+  times,
+  onClose,
+}: {
+  person: Person;
+  times: WorkTimes;
+  onClose: () => void;
+}) {
+  const { setHours, setTerms } = useTimesDeeds(person.id);
+  const error = setHours.error ?? setTerms.error;
+  const save = async ({ hours, contract, zone }: Values) => {
+    await setHours.mutateAsync({ hours: hours.map(said) });
+    await setTerms.mutateAsync({
+      zone: zone?.trim() ? zone.trim() : null,
+      contractMinutes: contract == null ? null : Math.round(contract * 60),
+    });
+    onClose();
+  };
+  return (
+    <Form<Values>
+      layout="vertical"
+      requiredMark={false}
+      initialValues={{
+        hours: times.hours,
+        zone: times.zone,
+        contract: times.contractMinutes == null ? undefined : times.contractMinutes / 60,
+      }}
+      onFinish={(values) => void save(values).catch(() => undefined)}
+    >
+      <h3 className={styles.part}>{words.hoursOfWeek}</h3>
+      <Form.List name="hours">
+        {(fields, { add, remove }) => (
+          <>
+            {fields.map((field, at) => (
+              <div key={field.key} className={styles.hours}>
+                <Form.Item label={at === 0 && words.weekday} name={[field.name, 'weekday']}>
+                  <Choice options={words.weekdays} aria-label={words.weekday} />
+                </Form.Item>
+                <Form.Item label={at === 0 && words.from} name={[field.name, 'from']}>
+                  <Input type="time" required aria-label={words.from} />
+                </Form.Item>
+                <Form.Item label={at === 0 && words.until} name={[field.name, 'until']}>
+                  <Input type="time" required aria-label={words.until} />
+                </Form.Item>
+                <Form.Item label={at === 0 && words.onlyAt} name={[field.name, 'place']}>
+                  <PlaceChoice />
+                </Form.Item>
+                <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
+                  <Input type="date" aria-label={words.holdsFrom} />
+                </Form.Item>
+                <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
+                  <Input type="date" aria-label={words.holdsUntil} />
+                </Form.Item>
+                <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
+                  −
+                </Button>
+              </div>
+            ))}
+            <Button
+              size="small"
+              onClick={() =>
+                add({
+                  weekday: (fields.length % 7) + 1,
+                  from: times.hours[0]?.from ?? '08:00',
+                  until: times.hours[0]?.until ?? '16:00',
+                })
+              }
+            >
+              {words.addHours}
+            </Button>
+          </>
+        )}
+      </Form.List>
+      <div className={styles.terms}>
+        <Form.Item label={words.contract} name="contract">
+          <InputNumber min={0} max={168} suffix={words.hoursUnit} />
+        </Form.Item>
+        <Form.Item label={words.zone} name="zone" extra={words.zoneWhy}>
+          <Input maxLength={60} placeholder={words.zoneHint} />
+        </Form.Item>
+      </div>
+      {error && <Fault error={error} />}
+      <div className={styles.answers}>
+        <Button type="primary" htmlType="submit" loading={setHours.isPending || setTerms.isPending}>
+          {words.save}
+        </Button>
+        <Button onClick={onClose}>{words.cancel}</Button>
+      </div>
+    </Form>
+  );
+}
+
+/** Without what was left empty. */
+function said({ weekday, from, until, place, first, last }: Row): Row {
+  return {
+    weekday,
+    from,
+    until,
+    ...(place && { place }),
+    ...(first && { first }),
+    ...(last && { last }),
+  };
+}
