@@ -6,35 +6,58 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.locks.LockSupport;
+import java.util.stream.LongStream;
 import mellowrota.standin.Account;
 import mellowrota.standin.Collection;
+import mellowrota.standin.Faults;
 import mellowrota.standin.StandIn;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Copies a second at a host that takes its time and at one that does not, against a bare loop of
- * the same requests over as many connections. Arguments: the server's address and the host's port.
+ * the same requests over as many connections; how soon a change is tried; and what saves take
+ * beside ten thousand waiting copies, in turns with a server that has none. Arguments: the server's
+ * address, the host's port, and the address of another server that was begun alike.
  */
 public final class CopiesLoad {
 
   private static final JsonMapper JSON = JsonMapper.builder().build();
   private static final int LINKS = 20;
+
+  private static final double MOST_SECONDS = 25;
+
+  private static final int DEAD = 5;
+  private static final int TICKETS = 500;
+  private static final int ATTEMPTS = 60;
+  private static final int SAVES = 800;
   private static final String PASSWORD = "bench-pass";
 
   private final DemoClient coordinator;
+  private final DemoClient other;
   private final StandIn host;
   private final long calendar;
+  private final long lead;
 
-  private CopiesLoad(String server, int port) throws Exception {
+  private CopiesLoad(String server, int port, String otherServer) throws Exception {
     coordinator = new DemoClient(server);
+    other = new DemoClient(otherServer);
     host = StandIn.start(port);
+    long somebody = 0;
+    for (JsonNode one : JSON.readTree(coordinator.send("GET", "/api/v1/people", null))) {
+      somebody =
+          one.get("name").asString().equals("Ines Okafor") ? one.get("id").asLong() : somebody;
+    }
+    lead = somebody;
     long found = 0;
     for (JsonNode one : JSON.readTree(coordinator.send("GET", "/api/v1/calendars", null))) {
       found = one.get("name").asString().equals("Due times") ? one.get("id").asLong() : found;
@@ -43,15 +66,52 @@ public final class CopiesLoad {
   }
 
   public static void main(String[] arguments) throws Exception {
-    CopiesLoad load = new CopiesLoad(arguments[0], Integer.parseInt(arguments[1]));
+    CopiesLoad load = new CopiesLoad(arguments[0], Integer.parseInt(arguments[1]), arguments[2]);
+    for (int i = 0; i < TICKETS; i++) {
+      load.save(load.coordinator, "Waits " + i);
+      load.save(load.other, "Waits " + i);
+    }
+    List<Account> linked = List.of();
     for (long delay : new long[] {50, 0}) {
       double bare = load.bare(delay);
-      double copies = load.copies(delay);
+      load.end(linked);
+      linked = load.link(delay);
+      double copies = load.copies(linked);
       System.out.printf(
           "%d ms an answer, %d links: %.0f copies/s, a bare loop %.0f/s, %.0f %%%n",
           delay, LINKS, copies, bare, 100 * copies / bare);
     }
+    load.settle("{\"copiesWait\": 0}");
+    load.firstAttempts(linked, 0);
+    load.firstAttempts(linked, DEAD);
+    load.saves(linked);
     System.exit(0);
+  }
+
+  private void settle(String body) throws Exception {
+    coordinator.send("PATCH", "/api/v1/house", body);
+  }
+
+  private void save(DemoClient client, String title) throws Exception {
+    client.post(
+        "/api/v1/records",
+        """
+        {"title": "%s", "due": {"at": "2027-03-01T10:00"}, "people": [{"role": 0, "person": %d}]}
+        """
+            .formatted(title, lead));
+  }
+
+  private void end(List<Account> accounts) throws Exception {
+    if (accounts.isEmpty()) {
+      return;
+    }
+    for (JsonNode one : JSON.readTree(coordinator.send("GET", "/api/v1/links", null))) {
+      boolean ours =
+          accounts.stream().anyMatch(a -> a.name().equals(one.get("account").asString()));
+      if (ours) {
+        coordinator.send("POST", "/api/v1/links/" + one.get("id").asLong() + "/stop", "{}");
+      }
+    }
   }
 
   private Account account(String name, long delay) {
@@ -61,8 +121,9 @@ public final class CopiesLoad {
     return account;
   }
 
-  /** While all links have something to send; what is before and after is not counted. */
-  private double copies(long delay) throws Exception {
+  /** Links whose copies wait until they are told to go. */
+  private List<Account> link(long delay) throws Exception {
+    settle("{\"copiesWait\": 300}");
     List<Account> accounts = new ArrayList<>();
     for (int i = 0; i < LINKS; i++) {
       Account account = account("d" + delay + "n" + i, 0);
@@ -78,19 +139,40 @@ public final class CopiesLoad {
                   host.url(), account.name(), PASSWORD, host.url(), account.name(), calendar));
       account.faults().delayMillis(delay);
     }
-    for (Account one : accounts) {
-      while (work(one).objects().isEmpty()) {
-        LockSupport.parkNanos(5_000_000);
+    while (opens().filter(open -> open >= TICKETS).count() < LINKS) {
+      LockSupport.parkNanos(50_000_000);
+    }
+    return accounts;
+  }
+
+  /** How many copies are still to go, over all links that are not stopped. */
+  private long open() throws Exception {
+    return opens().sum();
+  }
+
+  private LongStream opens() throws Exception {
+    LongStream.Builder found = LongStream.builder();
+    for (JsonNode one : JSON.readTree(coordinator.send("GET", "/api/v1/links", null))) {
+      for (JsonNode calendars : one.get("calendars")) {
+        boolean counts = one.get("mine").asBoolean() && !one.get("stopped").asBoolean();
+        found.add(counts ? calendars.get("open").asLong() : 0);
       }
     }
+    return found.build();
+  }
+
+  /** While all links have something to send; what is after is not counted. */
+  private double copies(List<Account> accounts) throws Exception {
+    coordinator.send("POST", "/api/v1/copies/send-now", "{}");
     long from = System.nanoTime();
     long before = writes(accounts);
-    long most = entries();
     double rate = 0;
-    // Until the first link has nothing left to send.
-    while (accounts.stream().allMatch(one -> work(one).writes() < most)) {
+    double seconds = 0;
+    while (seconds < MOST_SECONDS
+        && accounts.stream().allMatch(one -> work(one).writes() < TICKETS)) {
       LockSupport.parkNanos(20_000_000);
-      rate = (writes(accounts) - before) * 1e9 / (System.nanoTime() - from);
+      seconds = (System.nanoTime() - from) / 1e9;
+      rate = (writes(accounts) - before) / seconds;
     }
     if (rate == 0) {
       throw new IllegalStateException(
@@ -99,10 +181,77 @@ public final class CopiesLoad {
     return rate;
   }
 
-  /** How many entries each link has to send, less a few that may be on their way. */
-  private long entries() throws Exception {
-    String ics = coordinator.send("GET", "/api/v1/calendars/" + calendar + ".ics", null);
-    return ics.split("BEGIN:VEVENT", -1).length - 1 - 5;
+  /** From a save's answer, with no wait, until its copy is asked for at each link that lives. */
+  private void firstAttempts(List<Account> accounts, int dead) throws Exception {
+    while (open() > 0) {
+      coordinator.send("POST", "/api/v1/copies/send-now", "{}");
+      LockSupport.parkNanos(200_000_000);
+    }
+    for (int i = 0; i < dead; i++) {
+      accounts.get(i).faults().set(Faults.Mode.DEAD, true);
+    }
+    List<Account> living = accounts.subList(dead, accounts.size());
+    List<Double> waits = new ArrayList<>();
+    for (int i = 0; i < ATTEMPTS; i++) {
+      Map<Account, Long> before = new HashMap<>();
+      living.forEach(one -> before.put(one, work(one).writes()));
+      save(coordinator, "At once " + dead + " " + i);
+      long from = System.nanoTime();
+      while (!before.isEmpty()) {
+        before
+            .entrySet()
+            .removeIf(
+                one ->
+                    work(one.getKey()).writes() > one.getValue()
+                        && waits.add((System.nanoTime() - from) / 1e6));
+        LockSupport.parkNanos(2_000_000);
+      }
+    }
+    waits.sort(null);
+    System.out.printf(
+        "from due to the first attempt, %d of %d links dead: p50 %.0f ms, p99 %.0f ms (%d)%n",
+        dead,
+        LINKS,
+        waits.get(waits.size() / 2),
+        waits.get((int) (waits.size() * 0.99)),
+        waits.size());
+  }
+
+  /** Saves in turns here, with copies that wait, and at the other server, which has none. */
+  private void saves(List<Account> accounts) throws Exception {
+    settle("{\"copiesWait\": 300}");
+    accounts.forEach(one -> one.faults().set(Faults.Mode.DEAD, false));
+    for (int i = 0; i < TICKETS; i++) {
+      save(coordinator, "More " + i);
+      save(other, "More " + i);
+    }
+    while (opens().filter(open -> open >= TICKETS).count() < LINKS) {
+      LockSupport.parkNanos(200_000_000);
+    }
+    double[] here = new double[SAVES];
+    double[] there = new double[SAVES];
+    for (int i = 0; i < SAVES; i++) {
+      here[i] = timed(coordinator, "Beside " + i);
+      there[i] = timed(other, "Beside " + i);
+    }
+    double with = p95(here);
+    double without = p95(there);
+    System.out.printf(
+        "a save beside %d waiting copies: p95 %.1f ms, without %.1f ms, %.2f times%n",
+        open(), with, without, with / without);
+  }
+
+  private double timed(DemoClient client, String title) throws Exception {
+    long from = System.nanoTime();
+    save(client, title);
+    return (System.nanoTime() - from) / 1e6;
+  }
+
+  /** Of the later half, when all is warm. */
+  private static double p95(double[] times) {
+    double[] late = Arrays.copyOfRange(times, times.length / 2, times.length);
+    Arrays.sort(late);
+    return late[(int) (late.length * 0.95)];
   }
 
   private static Collection work(Account account) {
@@ -116,7 +265,7 @@ public final class CopiesLoad {
   /** The same requests: a PUT on condition and a GET, one connection a link. */
   private double bare(long delay) throws Exception {
     ExecutorService threads = Executors.newFixedThreadPool(LINKS);
-    int each = delay > 0 ? 60 : 300;
+    int each = delay > 0 ? 100 : 500;
     long from = System.nanoTime();
     List<CompletableFuture<Void>> all = new ArrayList<>();
     for (int i = 0; i < LINKS; i++) {

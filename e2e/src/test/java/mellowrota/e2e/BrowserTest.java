@@ -17,6 +17,26 @@ import org.testng.annotations.Test;
 /** The real interface in a real browser. */
 public class BrowserTest extends InBrowser {
 
+  /** A fast hand types on before the line is there to be typed into. */
+  @Test
+  public void whatIsTypedAheadOfTheLineStandsInIt() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records");
+    page.getByText("Fallen willow").first().waitFor();
+    page.evaluate(
+        """
+        for (const key of 'nGate stuck, Ines, by Fri 13:00') {
+          document.body.dispatchEvent(
+              new KeyboardEvent('keydown', {key, bubbles: true, cancelable: true}));
+        }
+        """);
+    Locator line = page.locator("#line");
+    assertThat(line).isFocused();
+    assertThat(line).hasValue("Gate stuck, Ines, by Fri 13:00");
+    assertThat(page.getByLabel("Understood")).containsText("Ines Okafor");
+    type(page, "!");
+    assertThat(line).hasValue("Gate stuck, Ines, by Fri 13:00!");
+  }
+
   /** No pointer, no fill, no focus: the whole first run by keyboard. */
   @Test
   public void aCoordinatorDoesItAllByKeyboard() {
@@ -196,6 +216,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/crew/places", "Osier Weir"},
       {"hana", "/account", "Make an app password"},
       {"hana", "/copies", "No account is linked yet"},
+      {"hana", "/cover", "needs 1 more"},
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation was used"}
     };

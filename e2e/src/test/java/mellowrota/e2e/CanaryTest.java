@@ -84,6 +84,7 @@ public class CanaryTest {
     ReleasesTest.ticketsWaitForAYes(hana, true);
     hana.change(open, "{\"due\": {\"at\": \"2026-11-28T11:00\"}}");
     define(open, secret, act, lead);
+    cover(hana);
     links(hana, outside);
     Set<String> known = new TreeSet<>();
     JsonNode document = Api.JSON.readTree(hana.get("/v3/api-docs").expect(200).bytes());
@@ -133,6 +134,95 @@ public class CanaryTest {
   }
 
   /** A coordinator's own calendar is copied, and its titles are changed over there. */
+  private void cover(Api hana) {
+    String duty =
+        """
+        {"name": "Canary watch", "place": 1, "spans": [
+          {"weekdays": [1], "from": "08:00", "until": "09:00"}]}
+        """;
+    String span = "start=2026-11-30T08:00:00Z&end=2026-11-30T09:00:00Z";
+    find("GET /api/v1/duties", a -> a.get("/api/v1/duties"), "Swing bridge");
+    call("POST /api/v1/duties", a -> a.post("/api/v1/duties", duty));
+    call("PUT /api/v1/duties/{id}", a -> a.put("/api/v1/duties/" + watch(a), duty));
+    long ines = 2;
+    String skills = "/api/v1/people/" + ines + "/skills";
+    call("GET /api/v1/people/{id}/skills", a -> a.get(skills));
+    call(
+        "PUT /api/v1/people/{id}/skills",
+        a -> a.put(skills, "{\"skills\": [{\"skill\": \"sluice\"}]}"));
+    find(
+        "GET /api/v1/cover",
+        a -> a.get("/api/v1/cover?from=2026-11-30&until=2026-12-01"),
+        "Canary watch");
+    find(
+        "GET /api/v1/cover/who-could",
+        a -> a.get("/api/v1/cover/who-could?duty=" + watch(a) + "&" + span),
+        "Ines Okafor");
+    call(
+        "POST /api/v1/cover/give",
+        a ->
+            a.post(
+                "/api/v1/cover/give",
+                """
+                {"duty": %d, "start": "2026-11-30T08:00:00Z", "end": "2026-11-30T09:00:00Z",
+                 "person": 1}
+                """
+                    .formatted(watch(a))));
+    String range = "?from=2026-11-25&until=2026-12-09";
+    call("GET /api/v1/cover/fill", a -> a.get("/api/v1/cover/fill" + range));
+    JsonNode twice = clash(hana, range);
+    String key = twice.get("key").asString();
+    JsonNode held = twice.get("items").get(0);
+    String visit =
+        "record=%d&visit=%d&from=%d"
+            .formatted(
+                held.get("record").asLong(),
+                held.get("visit").asInt(),
+                twice.get("person").asLong());
+    call("GET /api/v1/cover/who-could-take", a -> a.get("/api/v1/cover/who-could-take?" + visit));
+    call(
+        "POST /api/v1/cover/let-stand",
+        a ->
+            a.post(
+                "/api/v1/cover/let-stand",
+                """
+                {"clash": "%s", "from": "2026-11-25", "until": "2026-12-09", "reason": "once"}
+                """
+                    .formatted(key)));
+    call("DELETE /api/v1/cover/let-stand/{clash}", a -> a.delete("/api/v1/cover/let-stand/" + key));
+    call(
+        "POST /api/v1/cover/hand-over",
+        a ->
+            a.post(
+                "/api/v1/cover/hand-over",
+                "{\"record\": %d, \"visit\": %d, \"from\": %d, \"to\": 1}"
+                    .formatted(
+                        held.get("record").asLong(),
+                        held.get("visit").asInt(),
+                        twice.get("person").asLong())));
+    call("GET /api/v1/places/{id}/terms", a -> a.get("/api/v1/places/1/terms"));
+    call("PUT /api/v1/places/{id}/terms", a -> a.put("/api/v1/places/1/terms", "{}"));
+    call("GET /api/v1/limits", a -> a.get("/api/v1/limits"));
+    call("PUT /api/v1/limits", a -> a.put("/api/v1/limits", "{\"periodWeeks\": 0}"));
+    call("DELETE /api/v1/duties/{id}", a -> a.delete("/api/v1/duties/" + watch(a)));
+  }
+
+  /** Two tentative works at once, which may be let stand. */
+  private static JsonNode clash(Api hana, String range) {
+    for (JsonNode one : hana.get("/api/v1/cover" + range).expect(200).json().get("clashes")) {
+      if (one.get("kind").asString().equals("DOUBLE") && !one.get("never").asBoolean()) {
+        return one;
+      }
+    }
+    throw new AssertionError("nothing tentative clashes in the demo");
+  }
+
+  /** A worker is told of no duty, and asks for one there is. */
+  private static long watch(Api asker) {
+    Api.Answer duties = asker.get("/api/v1/duties");
+    return duties.status() == 200 ? asker.idOf("duties", "Canary watch") : 1;
+  }
+
   private void links(Api hana, Outside outside) {
     Account account = outside.account("hana");
     Collection work = Outside.work(account);
@@ -160,6 +250,13 @@ public class CanaryTest {
             .formatted(outside.host().url(), Outside.PASSWORD);
     String one = "/api/v1/links/" + link;
     call("POST /api/v1/links/try", a -> a.post("/api/v1/links/try", body));
+    call(
+        "POST /api/v1/links/look",
+        a -> a.post("/api/v1/links/look", body.replace("\"}", "\", \"calendars\": []}")));
+    find("GET /api/v1/links/decided", a -> a.get("/api/v1/links/decided"), "Hana Vesely");
+    call("POST /api/v1/links/{id}/stop", a -> a.post(one + "/stop", "{}"));
+    call("POST /api/v1/links/{id}/go-on", a -> a.post(one + "/go-on", "{}"));
+    call("GET /api/v1/copies/waiting", a -> a.get("/api/v1/copies/waiting"));
     call(
         "POST /api/v1/links",
         a -> a.post("/api/v1/links", body.replace("\"}", "\", \"calendars\": []}")));
@@ -317,7 +414,15 @@ public class CanaryTest {
     call(
         "POST /api/v1/people/{id}/leave",
         a -> a.post(person + "/leave", "{\"first\": \"2027-02-01\"}"));
+    call(
+        "POST /api/v1/people/{id}/leave/{leave}/agree",
+        a -> a.post(person + "/leave/" + leaveOf(a, person) + "/agree", ""));
     call("DELETE /api/v1/people/{id}/leave/{leave}", a -> noLeave(a, person));
+    call(
+        "PUT /api/v1/people/{id}/days/{day}",
+        a -> a.put(person + "/days/2027-02-02", "{\"times\": []}"));
+    call("DELETE /api/v1/people/{id}/days/{day}", a -> a.delete(person + "/days/2027-02-02"));
+    call("PUT /api/v1/people/{id}/terms", a -> a.put(person + "/terms", "{}"));
     call("POST /api/v1/records", a -> a.post("/api/v1/records", "{\"title\": \"New\"}"));
     call(
         "POST /api/v1/landings",
@@ -458,10 +563,12 @@ public class CanaryTest {
   }
 
   private static Api.Answer noLeave(Api api, String person) {
-    JsonNode times = api.get(person + "/times").json();
-    JsonNode leave = times.path("leave");
-    long id = leave.isEmpty() ? 0 : leave.get(0).get("id").asLong();
-    return api.delete(person + "/leave/" + id);
+    return api.delete(person + "/leave/" + leaveOf(api, person));
+  }
+
+  private static long leaveOf(Api api, String person) {
+    JsonNode leave = api.get(person + "/times").json().path("leave");
+    return leave.isEmpty() ? 0 : leave.get(0).get("id").asLong();
   }
 
   /** Of the first calendar the asker reads. */

@@ -31,6 +31,52 @@ public class CopiesPageTest extends InBrowser {
     return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
   }
 
+  /** Four screens on a phone, the proof included; what is wrong is said where it was typed. */
+  @Test
+  public void aWorkerLinksAnAccountOnAPhone() {
+    Account account = outside.account("wren");
+    Page page = signedIn("wren", ColorScheme.DARK, "/copies");
+    page.setViewportSize(390, 844);
+    button(page, "Link an account").click();
+    assertThat(page.getByText("step 1 of 4")).isVisible();
+    page.getByLabel("User name there").fill("wren");
+    tries(page, "https://nowhere.invalid/", Outside.PASSWORD, "There is no host named");
+    tries(page, "https://127.0.0.1:1/", Outside.PASSWORD, "is inside this network");
+    tries(page, outside.pagesOfNobodyKnown(), Outside.PASSWORD, "No safe connection to 127.0.0.1");
+    tries(page, outside.pages(), Outside.PASSWORD, "No calendars answer there");
+    tries(page, outside.host().url(), "wrong", "does not know this name and password");
+    account.faults().set(Faults.Mode.DEAD, true);
+    tries(page, outside.host().url(), Outside.PASSWORD, "The connection ended before the answer.");
+    account.faults().set(Faults.Mode.DEAD, false);
+    account.faults().set(Faults.Mode.READ_ONLY, true);
+    tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
+    assertThat(page.getByText("cannot be written to")).isVisible();
+    button(page, "Back").click();
+    account.faults().set(Faults.Mode.READ_ONLY, false);
+    tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
+    assertThat(page.getByText("step 2 of 4")).isVisible();
+    page.getByLabel("Work: Write here").click();
+    page.getByTitle("Wren Adeyemi, own").last().click();
+    button(page, "Look first").click();
+    assertThat(page.getByText("step 3 of 4")).isVisible();
+    button(page, "Link it").click();
+    assertThat(page.getByText("step 4 of 4")).isVisible();
+    assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
+    org.assertj.core.api.Assertions.assertThat(
+            page.evaluate("() => document.documentElement.scrollWidth"))
+        .as("nothing is wider than the phone")
+        .isEqualTo(390);
+    button(page, "Done").click();
+    assertThat(page.getByText("You decide where your work is copied.")).isVisible();
+  }
+
+  private static void tries(Page page, String address, String password, String said) {
+    page.getByLabel("Address, host or mail address").fill(address);
+    page.getByLabel("Password made for this").fill(password);
+    page.keyboard().press("Enter");
+    assertThat(page.getByText(said)).isVisible();
+  }
+
   @Test
   public void anAccountIsLinkedProvenAndWhatIsChangedThereDecided() {
     Account account = outside.account("ines");
@@ -53,9 +99,13 @@ public class CopiesPageTest extends InBrowser {
         .click();
     page.getByLabel("Work: Who else reads it?").click();
     page.getByTitle("nobody else").last().click();
+    button(page, "Look first").click();
+    assertThat(page.getByText("would be written, the nearest first")).isVisible();
+    org.assertj.core.api.Assertions.assertThat(work.objects()).isEmpty();
     button(page, "Link it").click();
-    button(page, "Try it with a test entry").click();
     assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
+    button(page, "Done").click();
+    assertThat(page.getByText("You decide where your work is copied.")).isVisible();
 
     Api hana = Api.of(server, "hana");
     long record =

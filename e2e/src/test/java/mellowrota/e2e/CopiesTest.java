@@ -296,6 +296,45 @@ public class CopiesTest {
     Outside.awaits(work, title);
   }
 
+  /** Wherever an entry of ours stands, it takes nobody's time a second time. */
+  @Test
+  public void noEntryOfOursTakesTimeInAnybodysCalendar() {
+    ticket("Stands in two places", "2026-12-01T13:00");
+    String ours = Outside.awaits(work, "Stands in two places").getValue().text();
+    Account account = outside.account("tam.home");
+    Collection home = Outside.work(account);
+    home.put("passed-on.ics", ours, before -> true);
+    home.put(
+        "own.ics",
+        """
+        BEGIN:VCALENDAR\r
+        VERSION:2.0\r
+        PRODID:test\r
+        BEGIN:VEVENT\r
+        UID:own\r
+        DTSTAMP:20261101T000000Z\r
+        DTSTART:20261201T180000Z\r
+        DTEND:20261201T190000Z\r
+        END:VEVENT\r
+        END:VCALENDAR\r
+        """,
+        before -> true);
+    Outside.link(
+        tam,
+        """
+        {"address": "%1$s", "user": "tam.home", "password": "%2$s", "calendars": [
+          {"href": "%1$sdav/tam.home/work/", "readsBusy": true}]}
+        """
+            .formatted(outside.host().url(), Outside.PASSWORD));
+    String busy =
+        """
+        select b.starts::text from busy b join link_calendar l on l.id = b.link_calendar
+          join link k on k.id = l.link where k.account = 'tam.home'
+        """;
+    Await.until("it is read", SOON, () -> !server.database().query(busy).isEmpty());
+    assertThat(server.database().query(busy)).singleElement().asString().contains("18:00:00");
+  }
+
   /** Once more nobody's password is anywhere but at the host. */
   @Test(priority = 2)
   public void nobodyIsToldAPassword() {
@@ -312,17 +351,18 @@ public class CopiesTest {
     String more = java.util.Base64.getEncoder().encodeToString(new byte[32]);
     java.nio.file.Files.writeString(
         keys, java.nio.file.Files.readString(keys) + "2 " + more + "\n");
-    Outside.again(ines);
     Await.until(
         "her passwords are sealed by the new key",
         SOON,
-        () ->
-            server
-                .database()
-                .query(
-                    "select distinct key_id from link where ended_at is null and person = "
-                        + inesId)
-                .equals(java.util.List.of("2")));
+        () -> {
+          // Who is at work on a link when the key comes goes on with the old one until it is done.
+          Outside.again(ines);
+          return server
+              .database()
+              .query(
+                  "select distinct key_id from link where ended_at is null and person = " + inesId)
+              .equals(java.util.List.of("2"));
+        });
     ticket("After another key", "2026-12-08T13:00");
     Outside.awaits(work, "After another key");
   }

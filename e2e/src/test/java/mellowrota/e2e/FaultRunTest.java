@@ -1,6 +1,7 @@
 package mellowrota.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Duration;
 import java.time.LocalDateTime;
@@ -11,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import mellowrota.standin.Account;
 import mellowrota.standin.Collection;
 import mellowrota.standin.Faults;
@@ -31,7 +33,8 @@ public class FaultRunTest {
   private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
   private static final Duration QUIET = Duration.ofSeconds(Integer.getInteger("quiet", 60));
 
-  private final int[] size = size();
+  private int[] size = size();
+  private double lostAfter = 0.04;
   private final long seed = Long.getLong("seed", 11);
 
   private static int[] size() {
@@ -83,17 +86,55 @@ public class FaultRunTest {
     run(processes);
   }
 
+  /** Where a lost answer is met by writing again under a new UID, the audit sees it. */
+  @Test
+  public void aWriteTriedAgainUnderAnotherUidIsSeen() {
+    size = new int[] {60, 3, 0};
+    lostAfter = 0.3;
+    try {
+      assertThatThrownBy(() -> run(Database.demo(), 1, this::forgetfulOfUids))
+          .isInstanceOf(AssertionError.class)
+          .hasMessageContaining("too much");
+    } finally {
+      size = size();
+      lostAfter = 0.04;
+    }
+  }
+
+  /** As if the server knew nothing of what it may have sent: the next try is another entry. */
+  private void forgetfulOfUids(Database database) {
+    database.execute(
+        """
+        create function forgets() returns trigger language plpgsql as $$
+        begin
+          if new.fault = 'ANSWER_LOST' and new.tries > old.tries and new.stands is null then
+            update entry set uid = uid || '-again' where id = new.entry;
+            new.href := replace(new.href, '.ics', '-again.ics');
+            new.attempt := null;
+            new.attempt_tag := null;
+          end if;
+          return new;
+        end $$
+        """);
+    database.execute(
+        "create trigger forgets before update on copy for each row execute function forgets()");
+  }
+
   private void run(int processes) {
+    run(Database.demo(), processes, database -> {});
+  }
+
+  private void run(Database database, int processes, Consumer<Database> beside) {
     accounts.clear();
     tickets.clear();
     made = 0;
     SplittableRandom random = new SplittableRandom(seed);
-    Database database = Database.demo();
     outside = Outside.start();
     server = Server.started(database, outside.options().toArray(String[]::new));
     second =
         processes == 2 ? Server.started(database, outside.options().toArray(String[]::new)) : null;
     try {
+      beside.accept(database);
       begin();
       trouble(true);
       int kills = size[2];
@@ -148,6 +189,7 @@ public class FaultRunTest {
       for (Faults.Chance what : Faults.Chance.values()) {
         one.faults().set(what, chance);
       }
+      one.faults().set(Faults.Chance.RESET_AFTER, on ? lostAfter : 0);
     }
   }
 

@@ -1,10 +1,24 @@
 package mellowrota.e2e;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpServer;
+import com.sun.net.httpserver.HttpsConfigurator;
+import com.sun.net.httpserver.HttpsServer;
 import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.GeneralSecurityException;
+import java.security.KeyStore;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import javax.net.ssl.KeyManagerFactory;
+import javax.net.ssl.SSLContext;
 import mellowrota.standin.Account;
 import mellowrota.standin.Collection;
 import mellowrota.standin.StandIn;
@@ -17,14 +31,30 @@ final class Outside implements AutoCloseable {
   private static final Duration SOON = Duration.ofSeconds(30);
 
   private final StandIn host;
+  private final HttpServer plain;
+  private final HttpsServer unknown;
 
-  private Outside(StandIn host) {
+  private Outside(StandIn host, HttpServer plain, HttpsServer unknown) {
     this.host = host;
+    this.plain = plain;
+    this.unknown = unknown;
   }
 
   static Outside start() {
     try {
-      return new Outside(StandIn.start(0));
+      InetSocketAddress anywhere = new InetSocketAddress("127.0.0.1", 0);
+      HttpServer plain = HttpServer.create(anywhere, 0);
+      HttpsServer unknown = HttpsServer.create(anywhere, 0);
+      for (HttpServer pages : List.of(plain, unknown)) {
+        pages.createContext(
+            "/",
+            exchange -> {
+              exchange.sendResponseHeaders(200, 0);
+              exchange.getResponseBody().write("<p>Nothing of calendars</p>".getBytes(UTF_8));
+              exchange.close();
+            });
+      }
+      return new Outside(StandIn.start(0), plain, unknown);
     } catch (IOException failure) {
       throw new AssertionError("the host cannot be started", failure);
     }
@@ -34,10 +64,40 @@ final class Outside implements AutoCloseable {
     return host;
   }
 
+  /** Where pages are served and no calendars. */
+  String pages() {
+    plain.start();
+    return "http://127.0.0.1:" + plain.getAddress().getPort() + "/";
+  }
+
+  /** The same with a certificate that nobody vouches for. */
+  String pagesOfNobodyKnown() {
+    try {
+      Path store = Files.createTempDirectory("certificate").resolve("store");
+      String keytool = Path.of(System.getProperty("java.home"), "bin", "keytool").toString();
+      String make = "-genkeypair -alias one -keyalg EC -dname CN=127.0.0.1 -storepass changeit";
+      List<String> command = new ArrayList<>(List.of(keytool, "-keystore", store.toString()));
+      command.addAll(List.of(make.split(" ")));
+      assertThat(new ProcessBuilder(command).start().waitFor()).isZero();
+      KeyStore keys = KeyStore.getInstance(store.toFile(), "changeit".toCharArray());
+      KeyManagerFactory managers =
+          KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
+      managers.init(keys, "changeit".toCharArray());
+      SSLContext context = SSLContext.getInstance("TLS");
+      context.init(managers.getKeyManagers(), null, null);
+      unknown.setHttpsConfigurator(new HttpsConfigurator(context));
+      unknown.start();
+      return "https://127.0.0.1:" + unknown.getAddress().getPort() + "/";
+    } catch (IOException | InterruptedException | GeneralSecurityException failure) {
+      throw new AssertionError("no pages with a certificate", failure);
+    }
+  }
+
   /** What a server needs to reach it, with short waits so that tests need not. */
   List<String> options() {
     return List.of(
-        "--mellow.outside.allow=127.0.0.1:" + host.port(),
+        "--mellow.outside.allow=127.0.0.1:%d,127.0.0.1:%d,127.0.0.1:%d"
+            .formatted(host.port(), plain.getAddress().getPort(), unknown.getAddress().getPort()),
         "--mellow.copies.wait=0s",
         "--mellow.copies.again-after=50ms",
         "--mellow.copies.again-at-most=2s",
@@ -118,5 +178,7 @@ final class Outside implements AutoCloseable {
   @Override
   public void close() {
     host.close();
+    plain.stop(0);
+    unknown.stop(0);
   }
 }

@@ -31,6 +31,8 @@ public class Screenshots {
       N-1006,Moorings to paint,Quill Weir,2026-12-09 11:00,Tam Birtles,,
       """;
 
+  private static Outside wrens;
+
   @Test
   public void ofEveryMainView() {
     try (Outside outside = Outside.start();
@@ -68,7 +70,13 @@ public class Screenshots {
       shoot(browser, server, "records", "hana", "/records", "Fallen willow", ColorScheme.LIGHT);
       shoot(browser, server, "record-sheet", "hana", "/records/13", "served", ColorScheme.LIGHT);
       shoot(
-          browser, server, "record-sheet-dark", "hana", "/records/13", "served", ColorScheme.DARK);
+          browser,
+          server,
+          "cover",
+          "hana",
+          "/cover?from=2026-11-23",
+          "needs 1 more",
+          ColorScheme.LIGHT);
       shoot(
           browser,
           server,
@@ -101,6 +109,8 @@ public class Screenshots {
       copies(outside, server);
       shoot(
           browser, server, "copies", "hana", "/copies", "Others who are linked", ColorScheme.LIGHT);
+      wrens = outside;
+      shoot(browser, server, "linking", "wren", "/copies", "No account", ColorScheme.LIGHT);
     }
   }
 
@@ -112,6 +122,7 @@ public class Screenshots {
     Account other = outside.account("tam");
     outside.link(ines, "Ines Okafor, own", account, "");
     outside.link(tam, "Tam Birtles, own", other, "");
+    outside.account("wren");
     outside.link(Api.of(server, "hana"), "Hana Vesely, own", outside.account("hana"), "");
     Collection work = Outside.work(account);
     Outside.edit(
@@ -130,6 +141,22 @@ public class Screenshots {
         () -> tam.get("/api/v1/links").text().contains("PASSWORD"));
   }
 
+  /** Up to what a look before tells. */
+  private static void linking(Page page) {
+    page.getByText("Link an account").first().click();
+    page.getByLabel("Address, host or mail address").fill(wrens.host().url());
+    page.getByLabel("User name there").fill("wren");
+    page.getByLabel("Password made for this").fill(Outside.PASSWORD);
+    page.keyboard().press("Enter");
+    page.getByLabel("Work: Write here").click();
+    page.getByTitle("Wren Adeyemi, own").last().click();
+    page.getByLabel("Work: Who else reads it?").click();
+    page.getByTitle("nobody else").last().click();
+    page.getByText("Look first").last().click();
+    page.getByText("would be written").waitFor();
+    page.mouse().move(0, 0);
+  }
+
   private static void shoot(
       Browser browser,
       Server server,
@@ -139,7 +166,7 @@ public class Screenshots {
       String shows,
       ColorScheme scheme) {
     Page page = InBrowser.window(browser, scheme);
-    if (path.equals("/my-day")) {
+    if (path.equals("/my-day") || name.equals("linking")) {
       page.setViewportSize(390, 844);
     }
     page.navigate(server.url("/"));
@@ -180,6 +207,9 @@ public class Screenshots {
               new FilePayload("tickets.csv", "text/csv", FILE.getBytes(StandardCharsets.UTF_8)));
       page.getByText("to mend").first().waitFor();
       page.getByText("Use Ines Okafor").waitFor();
+    }
+    if (name.equals("linking")) {
+      linking(page);
     }
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
     page.context().close();

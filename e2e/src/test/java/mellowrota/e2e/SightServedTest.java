@@ -2,6 +2,7 @@ package mellowrota.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,6 +13,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mellowrota.standin.Account;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
@@ -56,8 +58,9 @@ public class SightServedTest {
 
   @Test
   public void twinWorldsAnswerEveryReaderAlike() {
-    try (Server server = Server.started(Database.demo())) {
-      Outcome outcome = run(server, WORLDS);
+    try (Outside outside = Outside.start();
+        Server server = Server.started(Database.demo(), outside.options().toArray(String[]::new))) {
+      Outcome outcome = run(server, outside, WORLDS);
       assertThat(outcome.differences()).as("answers that told what they may not").isEmpty();
       assertThat(outcome.varied()).as("hidden values that were varied").isGreaterThan(WORLDS * 10);
     }
@@ -66,25 +69,30 @@ public class SightServedTest {
   /** The control: with a sight that allows all the same comparison must find it out. */
   @Test
   public void theControlGoesRed() {
-    try (Server server =
-        Server.started(Database.demo(), "--spring.profiles.active=settable-clock,sight-control")) {
-      assertThat(run(server, 2).differences()).isNotEmpty();
+    List<String> options = new ArrayList<>();
+    options.add("--spring.profiles.active=settable-clock,sight-control");
+    try (Outside outside = Outside.start()) {
+      options.addAll(outside.options());
+      try (Server server = Server.started(Database.demo(), options.toArray(String[]::new))) {
+        assertThat(run(server, outside, 2).differences()).isNotEmpty();
+      }
     }
   }
 
   private record Outcome(List<String> differences, int varied) {}
 
-  private Outcome run(Server server, int worlds) {
+  private Outcome run(Server server, Outside outside, int worlds) {
     List<String> differences = new ArrayList<>();
     int varied = 0;
     Api hana = Api.of(server, "hana");
     Map<String, Api> readers = new LinkedHashMap<>();
     READERS.forEach(name -> readers.put(name, Api.of(server, name)));
+    Copies copies = new Copies(server, outside, readers);
     int first = Integer.getInteger("firstWorld", 0);
     for (int seed = first; seed < first + worlds; seed++) {
       // Many worlds take hours, and what is due soon would be overdue for the second of two alike.
       server.setClock(Demo.NOW);
-      World world = new World(hana, readers, new SplittableRandom(seed), seed);
+      World world = new World(hana, readers, copies, new SplittableRandom(seed), seed);
       for (int i = 0; i < READERS.size(); i++) {
         varied += world.compare(i, differences);
       }
@@ -92,10 +100,62 @@ public class SightServedTest {
     return new Outcome(differences, varied);
   }
 
+  /** What stands in the readers' own calendars elsewhere, which others may or may not read. */
+  private static final class Copies {
+    private static final List<String> ALSO_READ = List.of("NOBODY", "OTHERS", "UNSAID");
+
+    private final Server server;
+    private final Map<String, Account> accounts = new LinkedHashMap<>();
+
+    Copies(Server server, Outside outside, Map<String, Api> readers) {
+      this.server = server;
+      for (int i = 0; i < READERS.size(); i++) {
+        String name = READERS.get(i);
+        accounts.put(name, outside.account(name));
+        Outside.link(
+            readers.get(name),
+            """
+            {"address": "%1$s", "user": "%2$s", "password": "%3$s", "calendars": [
+              {"href": "%1$sdav/%2$s/work/", "writes": %4$d, "alsoRead": "%5$s",
+               "from": "2020-01-01"}]}
+            """
+                .formatted(
+                    outside.host().url(),
+                    name,
+                    Outside.PASSWORD,
+                    readers.get(name).idOf("calendars", NAMES.get(i) + ", own"),
+                    ALSO_READ.get(i)));
+      }
+    }
+
+    /** Once all is sent, each entry with its tag, which tells whether it was written anew. */
+    Map<String, String> of(String reader) {
+      Await.until("all copies are sent", Duration.ofSeconds(60), () -> open().isEmpty());
+      Map<String, String> found = new TreeMap<>();
+      Outside.work(accounts.get(reader))
+          .objects()
+          .forEach((name, one) -> found.put("copy " + name, one.etag() + " " + one.text()));
+      assertThat(found).as("copies of " + reader).isNotEmpty();
+      return found;
+    }
+
+    private List<String> open() {
+      return server
+          .database()
+          .query(
+              """
+              select 'copy' from copy where due_at is not null union all
+              select 'calendar' from link_calendar l join rendering r on r.id = l.rendering
+                join calendar c on c.id = r.calendar where c.change_no > l.seen_no
+              """);
+    }
+  }
+
   /** One random state of the house and a few records in it. */
   private static final class World {
     private final Api hana;
     private final Map<String, Api> readers;
+    private final Copies copies;
     private final SplittableRandom random;
     private final int seed;
     private final List<Long> people = new ArrayList<>();
@@ -104,7 +164,8 @@ public class SightServedTest {
     private final List<String> written = new ArrayList<>();
     private final Map<Long, Map<Integer, Integer>> roles = new LinkedHashMap<>();
 
-    World(Api hana, Map<String, Api> readers, SplittableRandom random, int seed) {
+    World(Api hana, Map<String, Api> readers, Copies copies, SplittableRandom random, int seed) {
+      this.copies = copies;
       this.hana = hana;
       this.readers = readers;
       this.random = random;
@@ -258,9 +319,11 @@ public class SightServedTest {
       }
       Api api = readers.get(READERS.get(reader));
       set(hidden, 'a');
-      Map<String, String> first = answers(api, hidden);
+      Map<String, String> first = copies.of(READERS.get(reader));
+      first.putAll(answers(api, hidden));
       set(hidden, 'b');
-      Map<String, String> second = answers(api, hidden);
+      Map<String, String> second = copies.of(READERS.get(reader));
+      second.putAll(answers(api, hidden));
       first.forEach(
           (operation, answer) -> {
             if (!plain(answer).equals(plain(second.get(operation)))) {
@@ -347,7 +410,17 @@ public class SightServedTest {
                   "/api/v1/calendars",
                   "/api/v1/feeds",
                   "/api/v1/shares",
+                  "/api/v1/duties",
+                  "/api/v1/cover?from=2026-11-23&until=2026-12-07",
+                  "/api/v1/cover/who-could?duty=1&start=2026-11-26T06:00:00Z"
+                      + "&end=2026-11-26T20:00:00Z",
+                  "/api/v1/cover/fill?from=2026-11-25&until=2026-12-02",
+                  "/api/v1/limits",
+                  "/api/v1/places/1/terms",
+                  "/api/v1/people/2/times",
                   "/api/v1/links",
+                  "/api/v1/links/decided",
+                  "/api/v1/copies/waiting",
                   "/api/v1/copies",
                   "/api/v1/outside-changes",
                   "/api/v1/releases",

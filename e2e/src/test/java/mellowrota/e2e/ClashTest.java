@@ -1,0 +1,457 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What clashes in the demo, and each of the remedies. */
+public class ClashTest {
+
+  private static final String RANGE = "?from=2026-11-23&until=2026-12-14";
+
+  private Server server;
+  private Api hana;
+  private Api ines;
+
+  @BeforeClass
+  public void begin() {
+    server = Server.started(Database.demo());
+    hana = Api.of(server, "hana");
+    ines = Api.of(server, "ines");
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void end() {
+    server.close();
+  }
+
+  private List<JsonNode> clashes(Api asker, String field, Predicate<JsonNode> which) {
+    List<JsonNode> found = new ArrayList<>();
+    for (JsonNode one : asker.get("/api/v1/cover" + RANGE).expect(200).json().get(field)) {
+      if (which.test(one)) {
+        found.add(one);
+      }
+    }
+    return found;
+  }
+
+  private static Predicate<JsonNode> of(String kind, String name, boolean never) {
+    return one ->
+        one.get("kind").asString().equals(kind)
+            && one.path("name").asString("").equals(name)
+            && one.get("never").asBoolean() == never;
+  }
+
+  private static Predicate<JsonNode> keyed(String key) {
+    return one -> one.get("key").asString().equals(key);
+  }
+
+  private static List<String> titles(JsonNode clash) {
+    List<String> found = new ArrayList<>();
+    clash.get("items").forEach(item -> found.add(item.path("title").asString("")));
+    return found;
+  }
+
+  @Test(priority = -1)
+  public void theClashesOfTheDemoAreTold() {
+    JsonNode wren = clashes(hana, "clashes", of("DOUBLE", "Wren Adeyemi", false)).get(0);
+    assertThat(titles(wren)).containsExactly("Clean the weir screen", "Moor the survey buoy");
+    assertThat(clashes(hana, "clashes", of("DOUBLE", "Osk Fenwright", true))).hasSize(1);
+    assertThat(clashes(hana, "clashes", of("SKILL", "Kofi Brandreth", true))).isNotEmpty();
+    assertThat(clashes(hana, "clashes", of("LEAVE", "Nell Ashdown", true))).isNotEmpty();
+    assertThat(clashes(hana, "clashes", one -> one.get("kind").asString().equals("REST")))
+        .isNotEmpty();
+    JsonNode pile = clashes(hana, "pileUps", of("DUE", "Pell Ombury", false)).get(0);
+    assertThat(titles(pile)).contains("Tell the marinas", "Order stop planks");
+  }
+
+  /** A team coordinator is told of their own people alone, a worker of nobody. */
+  @Test
+  public void whoAnswersForNobodyIsToldOfNobody() {
+    Api marguerite = Api.of(server, "marguerite");
+    List<JsonNode> hers = clashes(marguerite, "clashes", one -> true);
+    assertThat(hers).isNotEmpty();
+    assertThat(hers)
+        .allMatch(
+            one ->
+                List.of(
+                        "Nell Ashdown",
+                        "Ravi Thistlewood",
+                        "Solveig Marsh",
+                        "Isla Wherry",
+                        "Marguerite Pell")
+                    .contains(one.path("name").asString()));
+    for (String path : List.of("/cover/fill" + RANGE, "/limits", "/cover" + RANGE)) {
+      ines.get("/api/v1" + path).expect(403);
+    }
+    ines.get("/api/v1/cover/who-could-take?record=1&visit=1&from=2").expect(403);
+    ines.post("/api/v1/cover/hand-over", "{}").expect(403);
+    ines.post("/api/v1/cover/let-stand", "{}").expect(403);
+    ines.put("/api/v1/limits", "{}").expect(403);
+    String key = hers.get(0).get("key").asString();
+    marguerite.post("/api/v1/cover/let-stand", standing(key)).expect(403);
+    marguerite.delete("/api/v1/cover/let-stand/" + key).expect(403);
+    marguerite.put("/api/v1/limits", "{}").expect(403);
+  }
+
+  private static String standing(String key) {
+    return """
+        {"clash": "%s", "from": "2026-11-23", "until": "2026-12-14", "reason": "Only this once"}
+        """
+        .formatted(key);
+  }
+
+  @Test
+  public void aClashStandsWithAReasonUntilEitherSideChanges() {
+    JsonNode clash = clashes(hana, "clashes", of("DOUBLE", "Wren Adeyemi", false)).get(0);
+    String key = clash.get("key").asString();
+    hana.post("/api/v1/cover/let-stand", standing(key)).expect(204);
+    JsonNode stands = clashes(hana, "clashes", keyed(key)).get(0).get("letStand");
+    assertThat(stands.get("reason").asString()).isEqualTo("Only this once");
+    assertThat(stands.get("by").asString()).isEqualTo("Hana Vesely");
+    hana.delete("/api/v1/cover/let-stand/" + key).expect(204);
+    hana.delete("/api/v1/cover/let-stand/" + key).expect(404);
+    hana.post("/api/v1/cover/let-stand", standing(key)).expect(204);
+    JsonNode item = clash.get("items").get(1);
+    long act =
+        hana.change(
+            item.get("record").asLong(),
+            "{\"visits\": [{\"start\": \"2026-11-25T18:15\", \"end\": \"2026-11-25T21:00\"}]}");
+    assertThat(clashes(hana, "clashes", keyed(key))).isEmpty();
+    JsonNode other = clashes(hana, "clashes", of("DOUBLE", "Wren Adeyemi", false)).get(0);
+    assertThat(other.has("letStand")).as("it is open again").isFalse();
+    hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
+    assertThat(clashes(hana, "clashes", keyed(key)).get(0).has("letStand"))
+        .as("as it was, it stands as it did")
+        .isTrue();
+    String never =
+        clashes(hana, "clashes", of("DOUBLE", "Osk Fenwright", true)).get(0).get("key").asString();
+    assertThat(hana.post("/api/v1/cover/let-stand", standing(never)).expect(422).text())
+        .contains("never");
+    hana.post("/api/v1/cover/let-stand", standing("nothing")).expect(404);
+    assertThat(hana.post("/api/v1/cover/let-stand", "{\"clash\": \"x\"}").expect(422).text())
+        .contains("/reason");
+  }
+
+  @Test
+  public void aWorkIsHandedOverAndNothingClashesAndBack() {
+    JsonNode clash = clashes(hana, "clashes", of("DOUBLE", "Osk Fenwright", true)).get(0);
+    JsonNode job = null;
+    for (JsonNode item : clash.get("items")) {
+      job = item.get("ref").asString().startsWith("J-") ? item : job;
+    }
+    long record = job.get("record").asLong();
+    long from = clash.get("person").asLong();
+    String who =
+        "/api/v1/cover/who-could-take?record=%d&visit=%d&from=%d"
+            .formatted(record, job.get("visit").asInt(), from);
+    JsonNode all = hana.get(who).expect(200).json();
+    JsonNode holder = null;
+    for (JsonNode one : all) {
+      holder = one.get("person").asLong() == from ? one : holder;
+    }
+    assertThat(holder.get("verdict").asString()).isEqualTo("NO");
+    assertThat(holder.get("reasons").toString()).contains("HERE");
+    JsonNode best = all.get(0);
+    assertThat(best.get("verdict").asString()).isEqualTo("YES");
+    String body =
+        "{\"record\": %d, \"visit\": %d, \"from\": %d, \"to\": %d}"
+            .formatted(record, job.get("visit").asInt(), from, best.get("person").asLong());
+    JsonNode given = hana.post("/api/v1/cover/hand-over", body).expect(200).json();
+    assertThat(clashes(hana, "clashes", keyed(clash.get("key").asString()))).isEmpty();
+    assertThat(hana.get("/api/v1/records/" + record).expect(200).json().get("people").toString())
+        .contains(best.get("name").asString())
+        .doesNotContain("Osk Fenwright");
+    assertThat(hana.post("/api/v1/cover/hand-over", body).expect(422).text()).contains("/from");
+    hana.post("/api/v1/acts/" + given.get("act").asLong() + "/undo", "").expect(200);
+    assertThat(clashes(hana, "clashes", keyed(clash.get("key").asString()))).hasSize(1);
+  }
+
+  @Test
+  public void aFillBreaksNothingThatMustNeverBe() {
+    String range = "?from=2026-11-25&until=2026-12-07";
+    JsonNode before = hana.get("/api/v1/cover" + range).expect(200).json();
+    long neverBefore = count(before.get("clashes"));
+    List<Long> acts = new ArrayList<>();
+    int nobody = 0;
+    for (JsonNode one : hana.get("/api/v1/cover/fill" + range).expect(200).json()) {
+      if (!one.has("person")) {
+        assertThat(one.get("reasons").isEmpty()).isFalse();
+        nobody++;
+        continue;
+      }
+      for (JsonNode reason : one.get("reasons")) {
+        assertThat(reason.get("never").asBoolean()).isFalse();
+        assertThat(reason.get("why").asString()).isNotEqualTo("UNKNOWN");
+      }
+      String body =
+          "{\"duty\": %d, \"start\": \"%s\", \"end\": \"%s\", \"person\": %d}"
+              .formatted(
+                  one.get("duty").asLong(),
+                  one.get("start").asString(),
+                  one.get("end").asString(),
+                  one.get("person").asLong());
+      acts.add(hana.post("/api/v1/cover/give", body).expect(200).json().get("act").asLong());
+    }
+    JsonNode after = hana.get("/api/v1/cover" + range).expect(200).json();
+    long over = 0;
+    for (JsonNode gap : after.get("gaps")) {
+      over += gap.get("end").asString().compareTo(Demo.NOW) <= 0 ? 1 : 0;
+    }
+    assertThat(acts).hasSizeGreaterThan(3);
+    assertThat(after.get("gaps").size()).isEqualTo((int) over + nobody);
+    assertThat(count(after.get("clashes"))).isEqualTo(neverBefore);
+    for (int i = acts.size() - 1; i >= 0; i--) {
+      hana.post("/api/v1/acts/" + acts.get(i) + "/undo", "").expect(200);
+    }
+    assertThat(hana.get("/api/v1/cover" + range).expect(200).json().get("gaps"))
+        .isEqualTo(before.get("gaps"));
+  }
+
+  private static long count(JsonNode clashes) {
+    long found = 0;
+    for (JsonNode one : clashes) {
+      found += one.get("never").asBoolean() ? 1 : 0;
+    }
+    return found;
+  }
+
+  @Test
+  public void aLimitIsTheHousesToSet() {
+    JsonNode before = hana.get("/api/v1/limits").expect(200).json();
+    assertThat(clashes(hana, "clashes", one -> one.get("kind").asString().equals("WEEK")))
+        .isEmpty();
+    hana.put(
+            "/api/v1/limits",
+            "{\"limits\": [{\"kind\": \"WEEK\", \"level\": \"NEVER\", \"amount\": 1200}]}")
+        .expect(204);
+    List<JsonNode> over =
+        clashes(hana, "clashes", one -> one.get("kind").asString().equals("WEEK"));
+    assertThat(over).isNotEmpty().allMatch(one -> one.get("never").asBoolean());
+    hana.put("/api/v1/limits", before.toString()).expect(204);
+    assertThat(hana.get("/api/v1/limits").expect(200).json()).isEqualTo(before);
+  }
+
+  @DataProvider
+  public Object[][] limitFaults() {
+    return new Object[][] {
+      {"{\"limits\": [{\"level\": \"NEVER\"}]}", "/limits/0/kind"},
+      {"{\"limits\": [{\"kind\": \"SLEEP\"}]}", "/limits/0/kind"},
+      {"{\"limits\": [{\"kind\": \"MARGIN\", \"level\": \"NEVER\"}]}", "/limits/0/kind"},
+      {"{\"limits\": [{\"kind\": \"REST\", \"level\": \"MAYBE\"}]}", "/limits/0/level"},
+      {"{\"limits\": [{\"kind\": \"REST\", \"amount\": -1}]}", "/limits/0/amount"},
+      {"{\"weekBegins\": \"SOMEDAY\"}", "/weekBegins"},
+      {"{\"periodWeeks\": 54}", "/periodWeeks"},
+    };
+  }
+
+  @Test(dataProvider = "limitFaults")
+  public void aLimitThatCannotBeIsToldAtItsField(String body, String pointer) {
+    assertThat(hana.put("/api/v1/limits", body).expect(422).text()).contains("\"" + pointer + "\"");
+  }
+
+  // ---- Places ----------------------------------------------------------------------------------
+
+  @Test
+  public void aPlaceHoldsSoMuchAndIsSoFar() {
+    long basin = hana.idOf("places", "Osier Basin");
+    long weir = hana.idOf("places", "Osier Weir");
+    long yusuf = hana.idOf("people", "Yusuf Larch");
+    String visit =
+        """
+        {"kind": "SHIFT", "title": "%s", "place": %d, "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-09T%s", "end": "2026-12-09T%s"}]}
+        """;
+    hana.record(visit.formatted("Buoys", basin, yusuf, "09:00", "10:00"));
+    hana.record(visit.formatted("Screens", weir, yusuf, "10:20", "11:00"));
+    long third = hana.idOf("people", "Caio Merrin");
+    hana.record(visit.formatted("Moorings", basin, third, "09:30", "11:00"));
+    Predicate<JsonNode> far = of("TRAVEL", "Yusuf Larch", false);
+    Predicate<JsonNode> full =
+        one ->
+            one.get("kind").asString().equals("CAPACITY")
+                && one.get("start").asString().equals("2026-12-09T09:30:00Z");
+    assertThat(clashes(hana, "clashes", far.or(full))).isEmpty();
+    String terms = "/api/v1/places/" + basin + "/terms";
+    hana.put(terms, "{\"capacity\": 1, \"ways\": [{\"to\": %d, \"minutes\": 30}]}".formatted(weir))
+        .expect(204);
+    assertThat(clashes(hana, "clashes", far)).hasSize(1);
+    JsonNode held = clashes(hana, "clashes", full).get(0);
+    assertThat(titles(held)).containsExactly("Buoys", "Moorings");
+    assertThat(held.has("person")).isFalse();
+    assertThat(hana.get(terms).expect(200).json().get("capacity").asInt()).isEqualTo(1);
+    // The same by the distance: two kilometres at forty an hour take three minutes.
+    hana.put(terms, "{\"capacity\": 2, \"latitude\": 52.0, \"longitude\": 0}").expect(204);
+    String weirs = "/api/v1/places/" + weir + "/terms";
+    hana.put(weirs, "{\"latitude\": 52.018, \"longitude\": 0}").expect(204);
+    assertThat(clashes(hana, "clashes", far.or(full))).isEmpty();
+    hana.put(weirs, "{\"latitude\": 52.18, \"longitude\": 0}").expect(204);
+    assertThat(clashes(hana, "clashes", far)).hasSize(1);
+    hana.put(weirs, "{}").expect(204);
+    hana.put(terms, "{}").expect(204);
+    ines.get(terms).expect(403);
+    ines.put(terms, "{}").expect(403);
+    hana.get("/api/v1/places/99999/terms").expect(404);
+  }
+
+  @DataProvider
+  public Object[][] placeFaults() {
+    return new Object[][] {
+      {"{\"capacity\": 0}", "/capacity"},
+      {"{\"latitude\": 91, \"longitude\": 0}", "/latitude"},
+      {"{\"latitude\": \"north\", \"longitude\": 0}", "/latitude"},
+      {"{\"latitude\": 52}", "/longitude"},
+      {"{\"ways\": [{\"to\": 99999, \"minutes\": 5}]}", "/ways/0/to"},
+      {"{\"ways\": [{\"to\": 2, \"minutes\": 5000}]}", "/ways/0/minutes"},
+      {"{\"ways\": [{\"to\": 2, \"minutes\": 5}, {\"to\": 2, \"minutes\": 6}]}", "/ways/1/to"},
+    };
+  }
+
+  @Test(dataProvider = "placeFaults")
+  public void whatAPlaceCannotHoldIsToldAtItsField(String body, String pointer) {
+    assertThat(hana.put("/api/v1/places/1/terms", body).expect(422).text())
+        .contains("\"" + pointer + "\"");
+  }
+
+  // ---- Hours and leave -------------------------------------------------------------------------
+
+  /** What speaks against Hedda on a Tuesday morning at the weir. */
+  private List<String> against(String start, String end) {
+    JsonNode all =
+        hana.get(
+                "/api/v1/cover/who-could?duty=%d&start=%s&end=%s"
+                    .formatted(hana.idOf("duties", "Flood watch"), start, end))
+            .expect(200)
+            .json();
+    List<String> found = new ArrayList<>();
+    for (JsonNode one : all) {
+      if (one.get("name").asString().equals("Hedda Quay")) {
+        one.get("reasons").forEach(reason -> found.add(reason.get("why").asString()));
+      }
+    }
+    found.remove("SKILL");
+    return found;
+  }
+
+  @Test
+  public void hoursHoldAtAPlaceForATimeAndOtherwiseOnADay() {
+    String hedda = "/api/v1/people/" + hana.idOf("people", "Hedda Quay");
+    String tuesday = "2026-12-22T08:00:00Z";
+    String noon = "2026-12-22T12:00:00Z";
+    JsonNode before = hana.get(hedda + "/times").expect(200).json();
+    assertThat(against(tuesday, noon)).isEmpty();
+    long weir = hana.idOf("places", "Quill Weir");
+    long basin = hana.idOf("places", "Osier Basin");
+    String row = "{\"weekday\": 2, \"from\": \"07:00\", \"until\": \"16:00\"%s}";
+    hours(hedda, row.formatted(", \"place\": " + basin));
+    assertThat(against(tuesday, noon)).containsExactly("HOURS");
+    hours(hedda, row.formatted(", \"place\": " + weir));
+    assertThat(against(tuesday, noon)).isEmpty();
+    hours(hedda, row.formatted(", \"last\": \"2026-12-21\""));
+    assertThat(against(tuesday, noon)).containsExactly("HOURS");
+    hours(hedda, row.formatted(", \"first\": \"2026-12-22\""));
+    assertThat(against(tuesday, noon)).isEmpty();
+    String day = hedda + "/days/2026-12-22";
+    hana.put(day, "{\"times\": []}").expect(204);
+    assertThat(against(tuesday, noon)).containsExactly("HOURS");
+    hana.put(day, "{\"times\": [{\"from\": \"08:00\", \"until\": \"12:00\"}]}").expect(204);
+    assertThat(against(tuesday, noon)).isEmpty();
+    hana.put(day, "{\"times\": [], \"place\": %d}".formatted(weir)).expect(204);
+    assertThat(hana.get(hedda + "/times").expect(200).json().get("days").size()).isEqualTo(2);
+    hana.delete(day + "?place=" + weir).expect(204);
+    hana.delete(day).expect(204);
+    hana.put(hedda + "/terms", "{\"zone\": \"Asia/Kolkata\", \"contractMinutes\": 1800}")
+        .expect(204);
+    assertThat(against(tuesday, noon)).as("seven until four in Kolkata").containsExactly("HOURS");
+    hana.put(hedda + "/terms", "{}").expect(204);
+    hours(hedda, before.get("hours").toString().replaceAll("^\\[|\\]$", ""));
+    assertThat(hana.get(hedda + "/times").expect(200).json()).isEqualTo(before);
+  }
+
+  private void hours(String person, String rows) {
+    hana.put(person + "/hours", "{\"hours\": [" + rows + "]}").expect(204);
+  }
+
+  @DataProvider
+  public Object[][] timeFaults() {
+    String row = "{\"hours\": [{\"weekday\": 2, \"from\": \"07:00\", \"until\": \"16:00\"%s}]}";
+    return new Object[][] {
+      {"/hours", row.formatted(", \"place\": 99999"), "/hours/0/place"},
+      {"/hours", row.formatted(", \"first\": \"soon\""), "/hours/0/first"},
+      {
+        "/hours",
+        row.formatted(", \"first\": \"2026-12-02\", \"last\": \"2026-12-01\""),
+        "/hours/0/last"
+      },
+      {"/days/2026-12-22", "{}", "/times"},
+      {"/days/2026-12-22", "{\"times\": [{\"from\": \"8\"}]}", "/times/0/from"},
+      {"/days/2026-12-22", "{\"times\": [], \"place\": 99999}", "/place"},
+      {"/terms", "{\"zone\": \"Here\"}", "/zone"},
+      {"/terms", "{\"contractMinutes\": 20000}", "/contractMinutes"},
+    };
+  }
+
+  @Test(dataProvider = "timeFaults")
+  public void hoursThatCannotBeAreToldAtTheirField(String path, String body, String pointer) {
+    String hedda = "/api/v1/people/" + hana.idOf("people", "Hedda Quay");
+    assertThat(hana.put(hedda + path, body).expect(422).text()).contains("\"" + pointer + "\"");
+    ines.put(hedda + path, body).expect(403);
+  }
+
+  /**
+   * Leave that is asked for is between the worker and the office, and lifts nobody off anything.
+   */
+  @Test
+  public void leaveIsAskedForAndAgreed() {
+    long id = hana.idOf("people", "Ines Okafor");
+    String me = "/api/v1/people/" + id;
+    String wish = "{\"first\": \"2026-12-11\", \"last\": \"2026-12-11\"}";
+    hana.record(
+        """
+        {"kind": "SHIFT", "title": "On that day", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-11T08:00", "end": "2026-12-11T16:00"}]}
+        """
+            .formatted(id));
+    ines.post(me + "/leave", wish).expect(204);
+    JsonNode asked = ines.get(me + "/times").expect(200).json().get("leave").get(0);
+    assertThat(asked.get("agreed").asBoolean()).isFalse();
+    Predicate<JsonNode> onLeave = of("LEAVE", "Ines Okafor", true);
+    assertThat(clashes(hana, "clashes", onLeave)).isEmpty();
+    Api wren = Api.of(server, "wren");
+    assertThat(away(wren, id)).as("what a colleague knows of it").isEmpty();
+    assertThat(away(hana, id)).as("it lifts nobody off the board").isEmpty();
+    assertThat(hana.get(me + "/times").expect(200).json().get("leave").size()).isEqualTo(1);
+    wren.get(me + "/times").expect(403);
+    String leave = me + "/leave/" + asked.get("id").asLong();
+    ines.post(leave + "/agree", "").expect(403);
+    wren.delete(leave).expect(403);
+    hana.post(leave + "/agree", "").expect(204);
+    assertThat(clashes(hana, "clashes", onLeave)).isNotEmpty();
+    assertThat(away(wren, id)).isPresent();
+    assertThat(away(wren, id).get().has("what")).as("why, to a colleague").isFalse();
+    ines.delete(leave).expect(403);
+    hana.delete(leave).expect(204);
+    ines.post(me + "/leave", wish).expect(204);
+    long again = ines.get(me + "/times").expect(200).json().get("leave").get(0).get("id").asLong();
+    ines.delete(me + "/leave/" + again).expect(204);
+    ines.post("/api/v1/people/1/leave", wish).expect(403);
+  }
+
+  private static Optional<JsonNode> away(Api asker, long person) {
+    JsonNode board = asker.get("/api/v1/board?from=2026-12-11&until=2026-12-12").expect(200).json();
+    for (JsonNode one : board.get("away")) {
+      if (one.get("person").asLong() == person) {
+        return Optional.of(one);
+      }
+    }
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,217 @@
+package mellowrota.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.regex.Pattern;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A gap chosen, given to the first who could, and taken back, on the page. */
+public class CoverPageTest extends InBrowser {
+
+  @Test
+  public void aGapIsGivenToTheFirstWhoCouldAndTakenBack() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23");
+    Locator gap =
+        page.locator("aside button", new Page.LocatorOptions().setHasText("Swing bridge")).first();
+    assertThat(gap).containsText("Thu 26 Nov, 06:00 – 20:00");
+    gap.focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("Swing bridge, Thu 26 Nov, 06:00 – 20:00")).isVisible();
+    String share = page.getByText("% of needed hours placed").textContent();
+    page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it")))
+        .first()
+        .click();
+    assertThat(page.getByText("Swing bridge is given to")).isVisible();
+    assertThat(page.getByText("Swing bridge, Thu 26 Nov, 06:00 – 20:00")).hasCount(0);
+    assertThat(page.getByText(share)).hasCount(0);
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Undo").setExact(true))
+        .click();
+    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(page.getByText(share)).isVisible();
+    page.navigate(server.url("/today"));
+    page.getByLabel("Who could: Swing bridge").first().click();
+    assertThat(page.getByText("needs 1 more")).isVisible();
+  }
+
+  private static Locator button(Page page, String name) {
+    return page.getByRole(
+        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  private static Locator line(Page page, String who, String what) {
+    return page.locator("aside li")
+        .filter(new Locator.FilterOptions().setHasText(who))
+        .filter(new Locator.FilterOptions().setHasText(what));
+  }
+
+  private static void undo(Page page) {
+    button(page, "Undo").click();
+    assertThat(page.getByText("Taken back")).isVisible();
+  }
+
+  /** Wren's two works at once are let stand with a reason, and opened again; keyboard only. */
+  @Test
+  public void aClashIsLetStandWithAReason() {
+    Page page = signedIn("hana", ColorScheme.DARK, "/cover?from=2026-11-23");
+    Locator clash = line(page, "Wren Adeyemi", "two works at once");
+    clash.locator("button").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("only a warning")).isVisible();
+    page.getByLabel("It may stand, because").focus();
+    page.keyboard().type("Agreed with Wren");
+    page.keyboard().press("Escape");
+    button(page, "Let it stand").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("It stands, until either side changes")).isVisible();
+    assertThat(page.getByText("Let stand · 1")).isVisible();
+    assertThat(page.getByText("Agreed with Wren")).isVisible();
+    button(page, "Open it again").click();
+    assertThat(page.getByText("Let stand · 1")).hasCount(0);
+  }
+
+  /** One of two works at once is handed to the first who could; nothing clashes, and back again. */
+  @Test
+  public void aWorkThatClashesIsHandedOver() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
+    page.getByLabel("Look: Osk Fenwright").first().click();
+    assertThat(page.getByText("the house never wants this")).isVisible();
+    assertThat(page.getByText("It cannot be let stand")).isVisible();
+    page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Hand over: J-")))
+        .click();
+    assertThat(page.getByText("Who could take J-")).isVisible();
+    page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it:")))
+        .first()
+        .click();
+    assertThat(page.getByText("is handed over to")).isVisible();
+    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(0);
+    undo(page);
+    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
+  }
+
+  /** A fill is looked at, taken without one of it, and taken back. */
+  @Test
+  public void aFillIsLookedAtTakenInPartAndTakenBack() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23&zoom=weeks");
+    String share = page.getByText("% of needed hours placed").textContent();
+    page.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions().setName(Pattern.compile("^Suggest a fill")))
+        .click();
+    assertThat(page.getByText("nothing is given before you say so")).isVisible();
+    Locator ticked = page.locator("tbody input[type=checkbox]:checked");
+    assertThat(ticked.first()).isVisible();
+    int all = ticked.count();
+    ticked.first().uncheck();
+    button(page, all == 2 ? "Give 1" : "Give " + (all - 1)).click();
+    assertThat(page.getByText(Pattern.compile("^\\d+ (is|are) given$"))).isVisible();
+    assertThat(page.getByText(share)).hasCount(0);
+    undo(page);
+    assertThat(page.getByText(share)).isVisible();
+  }
+
+  /** What must be stood is said, said anew and taken out. */
+  @Test
+  public void aDutyIsMadeOnThePage() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23");
+    button(page, "A new duty").click();
+    page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Gauge round");
+    page.getByLabel("Place", new Page.GetByLabelOptions().setExact(true)).click();
+    page.keyboard().type("Osier Weir");
+    assertThat(page.locator(".ant-select-item-option-active")).hasText("Osier Weir");
+    page.keyboard().press("Enter");
+    button(page, "Save").click();
+    Locator label = button(page, "Change Gauge round");
+    assertThat(label).isVisible();
+    assertThat(line(page, "Gauge round", "Mon 23 Nov")).hasCount(1);
+    label.click();
+    page.getByLabel("People", new Page.GetByLabelOptions().setExact(true)).fill("2");
+    button(page, "Save").click();
+    assertThat(page.getByText("2 · Osier Weir")).isVisible();
+    label.click();
+    button(page, "Take it out").click();
+    assertThat(label).hasCount(0);
+  }
+
+  /** Hours and leave are settled where people are listed; leave asked for waits there. */
+  @Test
+  public void hoursAndLeaveAreSettledOnThePage() {
+    Page phone = signedIn("ines", ColorScheme.LIGHT, "/my-day?tab=times");
+    phone.setViewportSize(390, 844);
+    phone.getByLabel("From", new Page.GetByLabelOptions().setExact(true)).fill("2026-12-21");
+    button(phone, "Ask for leave").click();
+    assertThat(phone.getByText("asked for")).isVisible();
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/people");
+    button(page, "When Ines Okafor works").click();
+    assertThat(page.getByText("asked for")).isVisible();
+    button(page, "Agree").click();
+    assertThat(page.getByText("asked for")).hasCount(0);
+    page.getByLabel("By contract, in a week").fill("36");
+    button(page, "Save").click();
+    assertThat(page.getByText("Hours of the week")).hasCount(0);
+    button(page, "When Ines Okafor works").click();
+    assertThat(page.getByLabel("By contract, in a week")).hasValue("36");
+  }
+
+  @Test
+  public void limitsAreSetOnThePage() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/limits");
+    Locator rest =
+        page.getByLabel(
+            "Rest between two days of work, at least", new Page.GetByLabelOptions().setExact(true));
+    rest.fill("10");
+    button(page, "Save").click();
+    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+    page.reload();
+    assertThat(rest).hasValue("10");
+    rest.fill("11");
+    button(page, "Save").click();
+    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+  }
+
+  /** What is short and clashes is the same in the API, on Cover, on the board and on Today. */
+  @Test
+  public void theCountsAreTheSameEverywhere() {
+    Api hana = Api.of(server, "hana");
+    JsonNode week = hana.get("/api/v1/cover?from=2026-11-23&until=2026-11-30").expect(200).json();
+    JsonNode ahead = hana.get("/api/v1/cover?from=2026-11-25&until=2026-12-09").expect(200).json();
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23");
+    assertThat(page.getByText("Short · " + week.get("gaps").size())).isVisible();
+    assertThat(page.getByText("Clashes · " + open(week))).isVisible();
+    assertThat(page.locator("button[aria-label$=' short']")).hasCount(week.get("gaps").size());
+    page.navigate(server.url("/board?from=2026-11-23"));
+    assertThat(link(page, week.get("gaps").size() + " short")).isVisible();
+    assertThat(link(page, open(week) + " clashes")).isVisible();
+    assertThat(page.locator("button[aria-label$=' short']")).hasCount(week.get("gaps").size());
+    page.navigate(server.url("/today"));
+    assertThat(part(page, "Short, next two weeks"))
+        .containsText(Integer.toString(ahead.get("gaps").size()));
+    assertThat(part(page, "Clashes, next two weeks")).containsText(Long.toString(open(ahead)));
+    assertThat(part(page, "Due on top of each other"))
+        .containsText(Integer.toString(ahead.get("pileUps").size()));
+  }
+
+  private static long open(JsonNode cover) {
+    long found = 0;
+    for (JsonNode one : cover.get("clashes")) {
+      found += one.has("letStand") ? 0 : 1;
+    }
+    return found;
+  }
+
+  private static Locator link(Page page, String name) {
+    return page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  private static Locator part(Page page, String name) {
+    return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(name).setExact(true))
+        .locator("h2 > span");
+  }
+}
