@@ -7,10 +7,11 @@ import {
   shortDayText,
   weekdayText,
 } from '../../shared/time';
+import { Link } from 'react-router';
 import styles from './cover.module.css';
-import type { Cover, Duty, Gap } from './queries';
+import type { Ask, Cover, Gap } from './queries';
 import { Track } from './Track';
-import { words } from './words';
+import { askName, words } from './words';
 
 const MOST_MARKS = 21;
 
@@ -22,7 +23,7 @@ function dayMark(day: string, days: number): string {
   return days <= MOST_MARKS ? String(dayNumber(day)) : shortDayText(day).slice(4);
 }
 
-/** A row a duty: how many are needed and how many are placed, over the days. */
+/** A row a duty, and a row a visit that wants people: how many are needed and how many are placed, over the days. */
 export function Bands({
   cover,
   chosen,
@@ -33,7 +34,7 @@ export function Bands({
   chosen: Gap | undefined;
   onChoose: (gap: Gap) => void;
   /** For who may change duties. */
-  onChange?: (duty: Duty) => void;
+  onChange?: (duty: number) => void;
 }) {
   const from = dayStart(cover.from, cover.zone);
   const until = dayStart(cover.until, cover.zone);
@@ -54,24 +55,14 @@ export function Bands({
           ) : null,
         )}
       </div>
-      {cover.duties.map((duty) => (
-        <div key={duty.id} className={styles.row}>
+      {cover.asks.map((ask) => (
+        <div key={ask.key} className={styles.row}>
           <div className={styles.label}>
-            {onChange ? (
-              <button
-                type="button"
-                className={styles.labelled}
-                aria-label={words.changeThe(duty.name)}
-                onClick={() => onChange(duty)}
-              >
-                {duty.name}
-              </button>
-            ) : (
-              <strong>{duty.name}</strong>
-            )}
+            <AskLabel ask={ask} onChange={onChange} />
             <span>
-              {duty.most}
-              {duty.skill && ` + ${duty.skill}`} · {duty.place}
+              {[words.asks(ask.most, ask.skills), ask.place, ask.tentative && words.legend.maybe]
+                .filter(Boolean)
+                .join(' · ')}
             </span>
           </div>
           <div className={styles.track}>
@@ -86,7 +77,7 @@ export function Bands({
             )}
             <Track
               cover={cover}
-              duty={duty}
+              ask={ask}
               at={(moment) => at(Math.min(until, Math.max(from, moment)))}
               chosen={chosen}
               onChoose={onChoose}
@@ -104,5 +95,29 @@ export function Bands({
         <i className={styles.maybeKey} /> {words.legend.maybe}
       </p>
     </div>
+  );
+}
+
+/** A record opens; a duty is changed by who may. */
+function AskLabel({ ask, onChange }: { ask: Ask; onChange?: (duty: number) => void }) {
+  const { record, duty } = ask;
+  if (record) {
+    return (
+      <Link className={styles.labelled} to={`/records/${record}`}>
+        {askName(ask)}
+      </Link>
+    );
+  }
+  return onChange && duty ? (
+    <button
+      type="button"
+      className={styles.labelled}
+      aria-label={words.changeThe(ask.name)}
+      onClick={() => onChange(duty)}
+    >
+      {ask.name}
+    </button>
+  ) : (
+    <strong>{ask.name}</strong>
   );
 }

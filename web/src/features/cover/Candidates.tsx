@@ -4,19 +4,20 @@ import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './cover.module.css';
+import { DaysAround } from './DaysAround';
 import type { Answer } from './queries';
 import { reasonText, words } from './words';
 
 /** Everybody: who could first, each with what speaks against it; who cannot on asking. */
 export function Candidates({
   who,
-  minutes,
+  span,
   pending,
   onGive,
 }: {
   who: UseQueryResult<Answer[]>;
-  /** How much more work it is. */
-  minutes: number;
+  /** Of what they would do. */
+  span: { start: string; end: string };
   /** To whom it is being given. */
   pending: number | null;
   onGive: (one: Answer) => void;
@@ -28,6 +29,7 @@ export function Candidates({
   if (who.error) {
     return <Fault error={who.error} again={() => void who.refetch()} />;
   }
+  const minutes = (Date.parse(span.end) - Date.parse(span.start)) / 60_000;
   const could = who.data.filter((one) => one.verdict !== 'NO');
   const cannot = who.data.filter((one) => one.verdict === 'NO');
   return (
@@ -37,6 +39,7 @@ export function Candidates({
           <tr>
             <th scope="col">{words.whoCould(could.length, who.data.length)}</th>
             <th scope="col">{words.week}</th>
+            <th scope="col">{words.days}</th>
             <th scope="col">{words.why}</th>
             <th scope="col" aria-label={words.give} />
           </tr>
@@ -48,10 +51,14 @@ export function Candidates({
               <td className={styles.amount}>
                 {words.weekHours(one.weekMinutes, one.weekMinutes + minutes)}
               </td>
+              <td className={styles.days}>
+                <DaysAround one={one} span={span} />
+              </td>
               <td className={one.reasons.length > 0 ? styles.against : styles.free}>
                 {[
                   one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', '),
                   one.hoursUnsaid && words.hoursUnsaid,
+                  one.wayMinutes !== undefined && words.way(one.wayMinutes),
                 ]
                   .filter(Boolean)
                   .join(', ')}

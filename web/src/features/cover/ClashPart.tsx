@@ -84,7 +84,7 @@ function Taking({ held, item }: { held: Held; item: ClashItem }) {
       <h3>{words.takes(what)}</h3>
       <Candidates
         who={who}
-        minutes={(Date.parse(item.end) - Date.parse(item.start)) / 60_000}
+        span={item}
         pending={handOver.isPending ? handOver.variables.to : null}
         onGive={(one) =>
           handOver.mutate(

@@ -37,11 +37,11 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   if (cover.error) {
     return <Fault error={cover.error} again={() => void cover.refetch()} />;
   }
-  const { gaps, duties, clashes, pileUps } = cover.data;
+  const { gaps, asks, clashes, pileUps } = cover.data;
   const asked = search.get('on');
   const clash = [...clashes, ...pileUps].find((one) => one.key === asked);
   const gap = clash ? undefined : (gaps.find((one) => gapKey(one) === asked) ?? gaps[0]);
-  const duty = gap && duties.find((one) => one.id === gap.duty);
+  const ask = gap && asks.find((one) => one.key === gap.ask);
   const choose = (on: string) => {
     setFills(false);
     set({ on });
@@ -85,7 +85,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
               : words.share(cover.data.sharePerMille)}
           </span>
         </div>
-        {duties.length === 0 ? (
+        {asks.length === 0 ? (
           <div className={styles.empty}>
             <strong>{words.noDuties}</strong>
             <p>{words.noDutiesWhy}</p>
@@ -95,15 +95,15 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
             cover={cover.data}
             chosen={gap}
             onChoose={(one) => choose(gapKey(one))}
-            onChange={mayRule ? (one) => setDutyOpen({ id: one.id }) : undefined}
+            onChange={mayRule ? (id) => setDutyOpen({ id }) : undefined}
           />
         )}
         {fills ? (
-          <FillPart from={from} until={until} duties={duties} onClose={() => setFills(false)} />
+          <FillPart from={from} until={until} asks={asks} onClose={() => setFills(false)} />
         ) : (
           <>
             {clash && <ClashPart key={clash.key} clash={clash} from={from} until={until} />}
-            {gap && duty && <WhoCould key={gapKey(gap)} gap={gap} duty={duty} />}
+            {gap && ask && <WhoCould key={gapKey(gap)} gap={gap} ask={ask} />}
           </>
         )}
         {dutyOpen && <DutyDialog id={dutyOpen.id} onClose={() => setDutyOpen(null)} />}

@@ -2,9 +2,9 @@ import { useNavigate } from 'react-router';
 import styles from './cover.module.css';
 import { useCover } from './queries';
 import { Track } from './Track';
-import { gapKey, words } from './words';
+import { askName, gapKey, words } from './words';
 
-/** What must be stood in these days, in rows over another calendar of the same days. */
+/** What must be stood in these days, and what work is short of people, in rows over another calendar of the same days. */
 export function CoverRows({
   from,
   until,
@@ -23,26 +23,28 @@ export function CoverRows({
   }
   return (
     <section className={styles.rows} aria-label={words.heading}>
-      {cover.duties.map((duty) => (
-        <div key={duty.id} className={styles.boardRow}>
-          <span className={styles.boardLabel}>
-            <strong>{duty.name}</strong>
-            <span>{words.asks(duty.most, duty.skill)}</span>
-          </span>
-          <div className={styles.boardTrack}>
-            <Track
-              cover={cover}
-              duty={duty}
-              at={(moment) => 100 * at(moment)}
-              onChoose={(gap) =>
-                void navigate(
-                  `/cover?from=${from}&zoom=weeks&on=${encodeURIComponent(gapKey(gap))}`,
-                )
-              }
-            />
+      {cover.asks
+        .filter((one) => one.duty || cover.gaps.some((gap) => gap.ask === one.key))
+        .map((ask) => (
+          <div key={ask.key} className={styles.boardRow}>
+            <span className={styles.boardLabel}>
+              <strong>{askName(ask)}</strong>
+              <span>{words.asks(ask.most, ask.skills)}</span>
+            </span>
+            <div className={styles.boardTrack}>
+              <Track
+                cover={cover}
+                ask={ask}
+                at={(moment) => 100 * at(moment)}
+                onChoose={(gap) =>
+                  void navigate(
+                    `/cover?from=${from}&zoom=weeks&on=${encodeURIComponent(gapKey(gap))}`,
+                  )
+                }
+              />
+            </div>
           </div>
-        </div>
-      ))}
+        ))}
     </section>
   );
 }

@@ -6,19 +6,19 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
 import styles from './cover.module.css';
-import { useCoverDeeds, useFill, type Duty, type Suggestion } from './queries';
-import { reasonText, words } from './words';
+import { useCoverDeeds, useFill, type Ask, type Suggestion } from './queries';
+import { askName, reasonText, words } from './words';
 
 /** A fill for all that is short: looked at, edited, taken whole or in part. */
 export function FillPart({
   from,
   until,
-  duties,
+  asks,
   onClose,
 }: {
   from: string;
   until: string;
-  duties: Duty[];
+  asks: Ask[];
   onClose: () => void;
 }) {
   const fill = useFill(from, until, true);
@@ -49,8 +49,8 @@ export function FillPart({
     setDoing(true);
     const acts: number[] = [];
     try {
-      for (const { duty, start, end, person } of chosen) {
-        acts.push((await give.mutateAsync({ duty, start, end, person: person ?? 0 })).act);
+      for (const { ask, start, end, person } of chosen) {
+        acts.push((await give.mutateAsync({ ask, start, end, person: person ?? 0 })).act);
       }
       onClose();
       tray.tell({ text: words.filled(acts.length), acts });
@@ -78,20 +78,20 @@ export function FillPart({
         </thead>
         <tbody>
           {all.map((one, at) => {
-            const duty = duties.find((each) => each.id === one.duty);
+            const ask = asks.find((each) => each.key === one.ask);
             return (
               <tr key={at}>
                 <td>
                   {one.person !== undefined && (
                     <Checkbox
-                      aria-label={`${words.give}: ${duty?.name ?? ''} ${one.name ?? ''}`}
+                      aria-label={`${words.give}: ${askName(ask)} ${one.name ?? ''}`}
                       checked={taken(one, at)}
                       onChange={() => turn(at)}
                     />
                   )}
                 </td>
-                <th scope="row">{duty?.name}</th>
-                <td>{gapText(one.start, one.end, duty?.zone ?? 'UTC')}</td>
+                <th scope="row">{askName(ask)}</th>
+                <td>{gapText(one.start, one.end, ask?.zone ?? 'UTC')}</td>
                 <td>{one.name ?? <span className={styles.against}>{words.nobody}</span>}</td>
                 <td className={one.reasons.length > 0 ? styles.against : styles.free}>
                   {one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', ')}

@@ -1,17 +1,17 @@
 import styles from './cover.module.css';
-import type { Cover, Duty, Gap, Stretch } from './queries';
-import { words } from './words';
+import type { Ask, Cover, Gap, Stretch } from './queries';
+import { askName, words } from './words';
 
-/** One duty over time: how many are needed, placed and short. */
+/** What asks for people over time: how many are needed, placed and short. */
 export function Track({
   cover,
-  duty,
+  ask,
   at,
   chosen,
   onChoose,
 }: {
   cover: Cover;
-  duty: Duty;
+  ask: Ask;
   /** Where a moment lies, from 0 to 100, also one that lies outside. */
   at: (moment: number) => number;
   chosen?: Gap;
@@ -24,23 +24,21 @@ export function Track({
   return (
     <>
       {cover.stretches
-        .filter((one) => one.duty === duty.id)
+        .filter((one) => one.ask === ask.key)
         .map((one) => (
-          <Band key={one.start} stretch={one} duty={duty} place={place(one)} />
+          <Band key={one.start} stretch={one} ask={ask} place={place(one)} />
         ))}
       {cover.gaps
-        .filter((gap) => gap.duty === duty.id)
+        .filter((gap) => gap.ask === ask.key)
         .map((gap) => (
           <button
             key={gap.start}
             type="button"
             className={
-              chosen?.duty === gap.duty && chosen.start === gap.start
-                ? styles.chosenGap
-                : styles.gap
+              chosen?.ask === gap.ask && chosen.start === gap.start ? styles.chosenGap : styles.gap
             }
             style={place(gap)}
-            aria-label={`${duty.name}: ${words.missing(gap.shortBy)}`}
+            aria-label={`${askName(ask)}: ${words.missing(gap.shortBy)}`}
             onClick={() => onChoose(gap)}
           >
             <span className={styles.many}>{words.missing(gap.shortBy)}</span>
@@ -53,17 +51,20 @@ export function Track({
 
 function Band({
   stretch,
-  duty,
+  ask,
   place,
 }: {
   stretch: Stretch;
-  duty: Duty;
+  ask: Ask;
   place: { left: string; width: string };
 }) {
-  const part = (n: number) => `${(100 * n) / Math.max(1, duty.most)}%`;
+  const part = (n: number) => `${(100 * n) / Math.max(1, ask.most)}%`;
   return (
     <>
-      <i className={styles.placed} style={{ ...place, height: part(stretch.filled) }} />
+      <i
+        className={ask.tentative ? styles.maybe : styles.placed}
+        style={{ ...place, height: part(stretch.filled) }}
+      />
       {stretch.maybe > 0 && (
         <i
           className={styles.maybe}

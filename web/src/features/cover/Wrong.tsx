@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { gapText, nowMoment } from '../../shared/time';
 import styles from './cover.module.css';
 import type { Clash, Cover, Gap } from './queries';
-import { clashText, gapKey, words } from './words';
+import { askName, clashText, gapKey, words } from './words';
 
 const HOUR = 3_600_000;
 
@@ -20,8 +20,8 @@ export function Wrong({
   onClash: (clash: Clash) => void;
   onFill: () => void;
 }) {
-  const { gaps, duties } = cover;
-  const dutyOf = (gap: Gap) => duties.find((one) => one.id === gap.duty);
+  const { gaps, asks } = cover;
+  const askOf = (gap: Gap) => asks.find((one) => one.key === gap.ask);
   const open = inTurn(cover.clashes.filter((one) => !one.letStand));
   const standing = cover.clashes.filter((one) => one.letStand);
   const coming = gaps.filter((gap) => Date.parse(gap.end) > nowMoment()).length;
@@ -44,12 +44,12 @@ export function Wrong({
           <li key={gapKey(gap)}>
             <button type="button" aria-pressed={gap === chosen} onClick={() => onGap(gap)}>
               <strong>
-                {dutyOf(gap)?.name}
-                {dutyOf(gap)?.skill && <i> · {dutyOf(gap)?.skill}</i>}
+                {askName(askOf(gap))}
+                {gap.skills.length > 0 && <i> · {[...new Set(gap.skills)].join(', ')}</i>}
               </strong>
               <b>−{gap.shortBy}</b>
               <span>
-                {gapText(gap.start, gap.end, dutyOf(gap)?.zone ?? cover.zone)} · {soon(gap)}
+                {gapText(gap.start, gap.end, askOf(gap)?.zone ?? cover.zone)} · {soon(gap)}
               </span>
             </button>
           </li>

@@ -1,6 +1,6 @@
 import { addDays, gapText, today } from '../../shared/time';
 import { useCover, type Clash } from './queries';
-import { clashText, gapKey, words } from './words';
+import { askName, clashText, gapKey, words } from './words';
 
 const TWO_WEEKS = 14;
 
@@ -26,13 +26,13 @@ export function useAhead() {
     never: one.never,
     to: to(one.key),
   });
-  const duty = (id: number) => cover?.duties.find((one) => one.id === id);
+  const ask = (key: string) => cover?.asks.find((one) => one.key === key);
   return {
     pending: asked.isPending,
     short: (cover?.gaps ?? []).map((gap) => ({
       key: gapKey(gap),
-      what: duty(gap.duty)?.name ?? '',
-      when: `${gapText(gap.start, gap.end, duty(gap.duty)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
+      what: askName(ask(gap.ask)),
+      when: `${gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
       never: false,
       to: to(gapKey(gap)),
     })),

@@ -3,7 +3,8 @@ import { api, newKey, take, type Schemas } from '../../shared/api/client';
 
 export type Cover = Schemas['Cover'];
 export type Gap = Schemas['CoverGap'];
-export type Duty = Schemas['CoverDuty'];
+/** A duty, or one visit of a record that wants people. */
+export type Ask = Schemas['CoverAsk'];
 export type Stretch = Schemas['CoverStretch'];
 export type Answer = Schemas['WhoCould'];
 export type Reason = Schemas['WhoCouldReason'];
@@ -23,11 +24,11 @@ export function useCover(from: string, until: string) {
 
 export function useWhoCould(gap: Gap) {
   return useQuery({
-    queryKey: ['cover', 'who', gap.duty, gap.start, gap.end],
+    queryKey: ['cover', 'who', gap.ask, gap.start, gap.end],
     queryFn: () =>
       take(
         api.GET('/api/v1/cover/who-could', {
-          params: { query: { duty: gap.duty, start: gap.start, end: gap.end } },
+          params: { query: { ask: gap.ask, start: gap.start, end: gap.end } },
         }),
       ),
   });

@@ -1,5 +1,5 @@
 import { shortSpanText, spanText } from '../../shared/time';
-import type { Clash, Gap, Reason } from './queries';
+import type { Ask, Clash, Gap, Reason } from './queries';
 
 /** What the page of cover says. */
 export const words = {
@@ -25,10 +25,11 @@ export const words = {
   noDutiesWhy:
     'A duty is what must be stood: a place and a role, so many people, at these hours. Whoever has the role on a shift there fills it.',
   missing: (n: number) => `${n} short`,
-  needs: (n: number, skill?: string) =>
-    `needs ${n} more` + (skill ? (n === 1 ? ` who holds ${skill}` : ` who hold ${skill}`) : ''),
+  needs: (n: number, skills: string[]) => `needs ${n} more${having(n, skills)}`,
   whoCould: (n: number, of: number) => `Who could, ${n} of ${of}`,
   week: 'Week',
+  days: 'Their days, asked outlined',
+  way: (minutes: number) => `${minutes} min away`,
   weekHours: (from: number, to: number) => `${hours(from)} → ${hours(to)} h`,
   why: 'What speaks against it',
   free: 'free',
@@ -106,7 +107,7 @@ export const words = {
   save: 'Save',
   cancel: 'Cancel',
   forWhat: (duty: string) => `Who could stand ${duty}`,
-  asks: (n: number, skill?: string) => (skill ? `${n} with ${skill}` : String(n)),
+  asks: (n: number, skills: string[]) => `${n}${having(n, skills)}`,
   gaps: (n: number) => (n === 1 ? '1 short' : `${n} short`),
   clashCount: (n: number) => (n === 1 ? '1 clash' : `${n} clashes`),
   wrong: 'What is wrong',
@@ -122,6 +123,8 @@ export const words = {
   what: 'What',
   when: 'When',
   work: 'work that is not yours to see',
+  around: { WORK: 'work', LEAVE: 'leave', BUSY: 'busy elsewhere' },
+  nothingAround: 'nothing else in these days',
   sorts: { WORK: 'private work', LEAVE: 'leave', BUSY: 'busy elsewhere' },
   also: 'Also:',
   handOver: 'Hand over',
@@ -151,6 +154,19 @@ function hours(minutes: number): string {
   return String(Math.round(minutes / 6) / 10);
 }
 
+/** Which skills so many people have to have, or some of them. */
+function having(n: number, skills: string[]): string {
+  const names = [...new Set(skills)];
+  return skills.length === n && names.length === 1
+    ? ` with ${names[0]}`
+    : names.map((name) => `, ${skills.filter((one) => one === name).length} with ${name}`).join('');
+}
+
+/** What something that asks for people is called. */
+export function askName(ask: Ask | undefined): string {
+  return ask ? [ask.ref, ask.name].filter(Boolean).join(' ') || words.work : '';
+}
+
 /** Reasons about the whole of it need no time. */
 export function reasonText(reason: Reason): string {
   const plain = ['UNKNOWN', 'LEFT', 'SKILL', 'WEEK', 'PERIOD', 'DAYS', 'NIGHTS'];
@@ -169,5 +185,5 @@ export function clashText(clash: Clash): string {
 
 /** What a gap is chosen by. */
 export function gapKey(gap: Gap): string {
-  return `${gap.duty}@${gap.start}`;
+  return `${gap.ask}@${gap.start}`;
 }

@@ -16,7 +16,9 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
   if (!may('tags')) {
     return null;
   }
-  const set1 = [draft.tags, draft.leastHeadCount].filter(Boolean).length;
+  const set1 = [draft.tags, draft.leastHeadCount, draft.wants || draft.wantSkills].filter(
+    Boolean,
+  ).length;
   const count = set1 + draft.dates.length + draft.exceptions.length;
   return (
     <>
@@ -45,6 +47,22 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
                 needs="leastHeadCount"
               />
             )}
+          </div>
+          <div className={styles.two}>
+            <Text
+              form={form}
+              field="wants"
+              label={words.wants}
+              hint={words.wantsHint}
+              needs="wants"
+            />
+            <Text
+              form={form}
+              field="wantSkills"
+              label={words.wantSkills}
+              hint={words.wantSkillsHint}
+              needs="wants"
+            />
           </div>
           {form.isNew && (
             <div className={styles.two}>

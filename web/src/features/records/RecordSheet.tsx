@@ -175,6 +175,9 @@ function When({ record }: { record: RecordView }) {
           ))}
         </div>
       )}
+      {record.wants && (
+        <div className={styles.small}>{words.wanted(record.wants.people, record.wants.skills)}</div>
+      )}
       {(record.exceptions ?? []).map((e, i) => (
         <div key={i} className={styles.small}>
           {words.exceptionSaid[e.sort]} {e.calendarName ?? ''}: {e.reason}

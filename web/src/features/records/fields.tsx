@@ -41,7 +41,7 @@ export function Text({
   hint,
 }: {
   form: RecordFormState;
-  field: 'reason' | 'tags' | 'leastHeadCount';
+  field: 'reason' | 'tags' | 'leastHeadCount' | 'wants' | 'wantSkills';
   label: string;
   needs?: string;
   hint?: string;

@@ -62,6 +62,10 @@ export interface Draft {
   details: Record<string, string>;
   tags: string;
   leastHeadCount: string;
+  /** How many people each visit wants. */
+  wants: string;
+  /** With commas between, named once for each who has to have it. */
+  wantSkills: string;
   dates: DateDraft[];
   exceptions: ExceptionDraft[];
   repeatUnit: string;
@@ -94,6 +98,8 @@ export const emptyDraft: Draft = {
   details: {},
   tags: '',
   leastHeadCount: '',
+  wants: '',
+  wantSkills: '',
   dates: [],
   exceptions: [],
   repeatUnit: '',
@@ -164,6 +170,8 @@ export function draftOf(record: RecordView): Draft {
     details: Object.fromEntries(record.details.map((d) => [d.key, d.value ?? ''])),
     tags: (record.tags ?? []).join(', '),
     leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',
+    wants: record.wants ? String(record.wants.people) : '',
+    wantSkills: (record.wants?.skills ?? []).join(', '),
     dates: (record.dates ?? []).map((d) => ({ name: d.name, when: dueInput(d.when as Due) })),
     exceptions: (record.exceptions ?? []).map((e) => ({
       sort: e.sort as ExceptionDraft['sort'],
@@ -227,6 +235,17 @@ function visits(draft: Draft): VisitChange[] {
   }));
 }
 
+/** Whoever has to have a skill is one of those wanted. */
+const wants = (draft: Draft) => {
+  const skills = draft.wantSkills
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean)
+    .sort();
+  const people = Math.max(Number(draft.wants), skills.length);
+  return people > 0 ? { people, skills } : null;
+};
+
 const tags = (draft: Draft) =>
   [...new Set(draft.tags.split(',').map((t) => t.trim()))].filter(Boolean);
 
@@ -261,6 +280,7 @@ export function newRecord(draft: Draft): Change {
     ...(tags(draft).length > 0 && { tags: tags(draft) }),
     ...(draft.leastHeadCount &&
       draft.kind === 'JOB' && { leastHeadCount: Number(draft.leastHeadCount) }),
+    ...(wants(draft) && { wants: wants(draft) }),
     ...(dates(draft).length > 0 && { dates: dates(draft) }),
     ...(draft.exceptions.length > 0 && { exceptions: exceptions(draft) }),
     ...(draft.repeatUnit && {
@@ -304,6 +324,9 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   }
   if (draft.tags !== before.tags) {
     change.tags = tags(draft);
+  }
+  if (JSON.stringify(wants(draft)) !== JSON.stringify(wants(before))) {
+    change.wants = wants(draft);
   }
   if (draft.leastHeadCount !== before.leastHeadCount) {
     change.leastHeadCount = draft.leastHeadCount ? Number(draft.leastHeadCount) : null;

@@ -156,6 +156,15 @@ export const words = {
   tagsHint: 'closure, towpath shut',
   least: 'Least head count',
   leastHint: 'fewer: tentative',
+  wants: 'People wanted',
+  wantsHint: 'what is missing is short on Cover',
+  wantSkills: 'Of them with',
+  wantSkillsHint: 'sluice, first aid',
+  wanted: (people: number, skills: string[]) =>
+    [
+      people === 1 ? 'Wants 1 person' : `Wants ${people} people`,
+      ...skills.map((one) => `one with ${one}`),
+    ].join(', '),
   repeat: 'Comes again',
   repeats: [
     { value: '', label: 'no' },

@@ -321,7 +321,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Gives a span of a duty to somebody: a shift that nobody has, else a new one */
+        /** Gives what is short to somebody: a shift that nobody has, else a new one; or a visit */
         post: operations["give"];
         delete?: never;
         options?: never;
@@ -387,7 +387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who could stand a span of a duty, the best first and everybody told */
+        /** Who could fill what is short, the best first and everybody told */
         get: operations["whoCould"];
         put?: never;
         post?: never;
@@ -1928,9 +1928,9 @@ export interface components {
             title: string;
         };
         Cover: {
+            asks: components["schemas"]["CoverAsk"][];
             /** @description Of those the asker answers for, by start */
             clashes: components["schemas"]["Clash"][];
-            duties: components["schemas"]["CoverDuty"][];
             /** Format: int64 */
             filledMinutes: number;
             /** Format: date */
@@ -1951,9 +1951,11 @@ export interface components {
             until: string;
             zone: string;
         };
-        CoverDuty: {
+        /** @description A duty, or one visit of a record that wants people */
+        CoverAsk: {
             /** Format: int64 */
-            id: number;
+            duty?: number;
+            key: string;
             /**
              * Format: int32
              * @description The most it asks for
@@ -1961,24 +1963,33 @@ export interface components {
             most: number;
             name: string;
             place: string;
-            /** @description Asked of each of its people */
-            skill?: string;
+            /** Format: int64 */
+            record?: number;
+            /** @description Of the record, where the asker may see it */
+            ref?: string;
+            /** @description Named once for each who has to have it */
+            skills: string[];
+            /** @description It asks for nobody yet, and is no gap */
+            tentative: boolean;
+            /** Format: int32 */
+            visit?: number;
             /** @description In which its hours are */
             zone: string;
         };
         CoverGap: {
-            /** Format: int64 */
-            duty: number;
+            ask: string;
             /** Format: date-time */
             end: string;
             /** Format: int32 */
             shortBy: number;
+            /** @description That some of those missing have to have */
+            skills: string[];
             /** Format: date-time */
             start: string;
         };
         CoverGive: {
-            /** Format: int64 */
-            duty: number;
+            /** @description What asks for people, by its key */
+            ask: string;
             /** Format: date-time */
             end: string;
             /** Format: int64 */
@@ -1993,8 +2004,7 @@ export interface components {
             record: number;
         };
         CoverStretch: {
-            /** Format: int64 */
-            duty: number;
+            ask: string;
             /** Format: date-time */
             end: string;
             /** Format: int32 */
@@ -2010,8 +2020,7 @@ export interface components {
             start: string;
         };
         CoverSuggestion: {
-            /** Format: int64 */
-            duty: number;
+            ask: string;
             /** Format: date-time */
             end: string;
             name?: string;
@@ -2813,6 +2822,8 @@ export interface components {
             title?: string;
             /** @description All of them; only a job has more than one */
             visits?: components["schemas"]["VisitChange"][];
+            /** @description How many people each visit wants */
+            wants?: components["schemas"]["Wants"];
         };
         /** @description A record as the asker may see it */
         RecordView: {
@@ -2837,6 +2848,7 @@ export interface components {
             team?: components["schemas"]["NamedView"];
             title?: string;
             visits?: components["schemas"]["VisitView"][];
+            wants?: components["schemas"]["Wants"];
             warnings?: components["schemas"]["StandsInside"][];
         };
         Released: {
@@ -3257,6 +3269,12 @@ export interface components {
             /** Format: int32 */
             visit?: number;
         };
+        Wants: {
+            /** Format: int32 */
+            people: number;
+            /** @description That some of them have to have, named once for each who has to */
+            skills: string[];
+        };
         Way: {
             /**
              * Format: int32
@@ -3267,6 +3285,8 @@ export interface components {
             to: number;
         };
         WhoCould: {
+            /** @description What takes their time from a day before until a day after */
+            around: components["schemas"]["WhoCouldTime"][];
             /** @description Nobody has said when they work */
             hoursUnsaid: boolean;
             name: string;
@@ -3275,6 +3295,11 @@ export interface components {
             reasons: components["schemas"]["WhoCouldReason"][];
             /** @enum {string} */
             verdict: "YES" | "WITH_REASON" | "NO";
+            /**
+             * Format: int64
+             * @description To it from the nearest of what they do within a day; not there: nobody knows
+             */
+            wayMinutes?: number;
             /**
              * Format: int64
              * @description Of work in that week
@@ -3290,6 +3315,15 @@ export interface components {
             start: string;
             /** @enum {string} */
             why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+        };
+        WhoCouldTime: {
+            /** Format: date-time */
+            end: string;
+            /** @enum {string} */
+            sort: "WORK" | "LEAVE" | "BUSY";
+            /** Format: date-time */
+            start: string;
+            tentative: boolean;
         };
         Why: {
             code: string;
@@ -3872,7 +3906,8 @@ export interface operations {
     whoCould: {
         parameters: {
             query: {
-                duty: number;
+                /** @description What asks for people, by its key */
+                ask: string;
                 start: string;
                 end: string;
             };

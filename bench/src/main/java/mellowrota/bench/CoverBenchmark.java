@@ -16,6 +16,7 @@ import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.concurrent.TimeUnit;
 import mellowrota.core.cover.Able;
+import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Covered;
 import mellowrota.core.cover.Duty;
@@ -100,7 +101,6 @@ public class CoverBenchmark {
               List.of(),
               Optional.empty(),
               one.load(gap),
-              Optional.empty(),
               Optional.empty()));
     }
     covered = all();
@@ -242,6 +242,6 @@ public class CoverBenchmark {
   /** For one gap, of all of them. */
   @Benchmark
   public Object whoCould() {
-    return WhoCould.of(trial, candidates, limits, Travel.UNKNOWN);
+    return WhoCould.of(trial, candidates, new Bounds(limits, Travel.UNKNOWN, Map.of()));
   }
 }

@@ -156,7 +156,7 @@ public class CanaryTest {
         "Canary watch");
     find(
         "GET /api/v1/cover/who-could",
-        a -> a.get("/api/v1/cover/who-could?duty=" + watch(a) + "&" + span),
+        a -> a.get("/api/v1/cover/who-could?ask=duty:" + watch(a) + "&" + span),
         "Ines Okafor");
     call(
         "POST /api/v1/cover/give",
@@ -164,7 +164,7 @@ public class CanaryTest {
             a.post(
                 "/api/v1/cover/give",
                 """
-                {"duty": %d, "start": "2026-11-30T08:00:00Z", "end": "2026-11-30T09:00:00Z",
+                {"ask": "duty:%d", "start": "2026-11-30T08:00:00Z", "end": "2026-11-30T09:00:00Z",
                  "person": 1}
                 """
                     .formatted(watch(a))));

@@ -193,9 +193,9 @@ public class ClashTest {
         assertThat(reason.get("why").asString()).isNotEqualTo("UNKNOWN");
       }
       String body =
-          "{\"duty\": %d, \"start\": \"%s\", \"end\": \"%s\", \"person\": %d}"
+          "{\"ask\": \"%s\", \"start\": \"%s\", \"end\": \"%s\", \"person\": %d}"
               .formatted(
-                  one.get("duty").asLong(),
+                  one.get("ask").asString(),
                   one.get("start").asString(),
                   one.get("end").asString(),
                   one.get("person").asLong());
@@ -327,7 +327,7 @@ public class ClashTest {
   private List<String> against(String start, String end) {
     JsonNode all =
         hana.get(
-                "/api/v1/cover/who-could?duty=%d&start=%s&end=%s"
+                "/api/v1/cover/who-could?ask=duty:%d&start=%s&end=%s"
                     .formatted(hana.idOf("duties", "Flood watch"), start, end))
             .expect(200)
             .json();

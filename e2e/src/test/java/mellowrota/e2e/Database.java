@@ -102,6 +102,17 @@ final class Database {
     }
   }
 
+  /** Holds an advisory lock meanwhile. */
+  void holding(long lock, Runnable meanwhile) {
+    try (Connection connection = connect(name);
+        Statement statement = connection.createStatement()) {
+      statement.execute("select pg_advisory_lock(" + lock + ")");
+      meanwhile.run();
+    } catch (SQLException failure) {
+      throw new AssertionError("lock " + lock, failure);
+    }
+  }
+
   /** A checksum per table; sign-in sessions and attempts and last-used times are left out. */
   List<String> checksums() {
     List<String> sums = new ArrayList<>();

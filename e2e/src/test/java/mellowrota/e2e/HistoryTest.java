@@ -95,6 +95,32 @@ public class HistoryTest {
     assertThat(hana.get("/api/v1/records/" + id).text()).contains("0555 0172");
   }
 
+  /** Whoever is on several visits, in whatever order they were named. */
+  @Test
+  public void thePeopleOfSeveralVisitsAreTakenBack() {
+    long id =
+        hana.record(
+            """
+            {"kind": "JOB", "title": "Two days", "state": "CONFIRMED",
+             "visits": [{"start": "2026-12-03T09:00", "end": "2026-12-03T10:00"},
+                        {"start": "2026-12-04T09:00", "end": "2026-12-04T10:00"}],
+             "people": [{"role": 0, "person": %d}, {"role": 1, "person": %d}]}
+            """
+                .formatted(inesId, tamId));
+    JsonNode before = view(hana, id).get("people");
+    long act =
+        hana.change(
+            id,
+            """
+            {"people": [{"role": 0, "person": %d, "visit": 2}, {"role": 1, "person": %d}]}
+            """
+                .formatted(inesId, tamId));
+    assertThat(view(hana, id).get("people").size()).isEqualTo(3);
+    JsonNode undone = hana.post("/api/v1/acts/" + act + "/undo", "").expect(200).json();
+    assertThat(undone.path("leaves")).isEmpty();
+    assertThat(view(hana, id).get("people")).isEqualTo(before);
+  }
+
   @Test
   public void anActIsTakenBackOnceAndItsUndoCanBeTakenBackToo() {
     long id = ticket("First");

@@ -412,7 +412,7 @@ public class SightServedTest {
                   "/api/v1/shares",
                   "/api/v1/duties",
                   "/api/v1/cover?from=2026-11-23&until=2026-12-07",
-                  "/api/v1/cover/who-could?duty=1&start=2026-11-26T06:00:00Z"
+                  "/api/v1/cover/who-could?ask=duty:1&start=2026-11-26T06:00:00Z"
                       + "&end=2026-11-26T20:00:00Z",
                   "/api/v1/cover/fill?from=2026-11-25&until=2026-12-02",
                   "/api/v1/limits",

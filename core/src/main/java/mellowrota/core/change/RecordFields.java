@@ -19,6 +19,7 @@ import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
@@ -36,6 +37,7 @@ import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
+import mellowrota.core.work.Wants;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 
@@ -59,6 +61,7 @@ public final class RecordFields {
   public static final String TAGS = "tags";
   public static final String RULINGS = "rulings";
   public static final String HEAD_COUNT = "head count";
+  public static final String WANTS = "wants";
   private static final String DETAIL = "detail:";
   private static final String FOR = "for:";
 
@@ -111,6 +114,7 @@ public final class RecordFields {
     put(fields, RULINGS, lines(record.rulings(), RecordFields::print));
     OptionalInt least = record.leastHeadCount();
     put(fields, HEAD_COUNT, least.isPresent() ? "" + least.getAsInt() : "");
+    put(fields, WANTS, print(record.wants()));
     record
         .details()
         .forEach(
@@ -214,6 +218,7 @@ public final class RecordFields {
       case HEAD_COUNT ->
           builder.leastHeadCount(
               text.isEmpty() ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(text)));
+      case WANTS -> builder.wants(wants(text));
       case VISITS, MARGINS -> {
         // Set together at the end: one visit carries both.
       }
@@ -228,6 +233,22 @@ public final class RecordFields {
             new DetailKey(key), new DetailValue(all.getOrDefault(DETAIL + key, ""), forWhom));
       }
     }
+  }
+
+  /** How many, then on a line each the skills that some of them have to have. */
+  public static String print(Wants wants) {
+    return wants.isNone()
+        ? ""
+        : Stream.concat(Stream.of("" + wants.people()), wants.skills().stream())
+            .collect(Collectors.joining("\n"));
+  }
+
+  public static Wants wants(String text) {
+    if (text.isEmpty()) {
+      return Wants.NONE;
+    }
+    List<String> lines = text.lines().toList();
+    return new Wants(Integer.parseInt(lines.get(0)), lines.subList(1, lines.size()));
   }
 
   private static Optional<Long> number(String text) {

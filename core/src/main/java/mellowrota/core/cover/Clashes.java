@@ -5,10 +5,12 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import mellowrota.core.time.TimeSpan;
 
@@ -23,6 +25,20 @@ public final class Clashes {
 
   /** All of one person's, by start; cut nothing off: rest, weeks and runs need what lies around. */
   public static List<Clash> of(Commitments of, Limits limits, Travel travel) {
+    return of(of, limits, travel, Optional.empty());
+  }
+
+  /** Those among all of theirs that a work is in which they would have beside what they have. */
+  public static List<Clash> involving(Work trial, Commitments of, Limits limits, Travel travel) {
+    if (trial.span().isEmpty()) {
+      return List.of();
+    }
+    List<Clash> found = of(of.and(trial), limits, travel, Optional.of(trial));
+    found.removeIf(one -> !one.involves(trial.id()));
+    return found;
+  }
+
+  private static List<Clash> of(Commitments of, Limits limits, Travel travel, Optional<Work> only) {
     List<Work> all = new ArrayList<>(of.work());
     all.removeIf(one -> one.span().isEmpty());
     if (all.isEmpty()) {
@@ -32,9 +48,9 @@ public final class Clashes {
     List<Work> sure = all.stream().filter(one -> !one.tentative()).toList();
     List<Work> maybe = all.stream().filter(Work::tentative).toList();
     Instant end = all.stream().map(one -> one.span().end()).max(Comparator.naturalOrder()).get();
-    Pairs pairs = new Pairs(of, limits, travel);
+    Pairs pairs = new Pairs(of, limits, travel, only);
     pairs.look(sure, true);
-    Runs runs = new Runs(of, limits, TimeSpan.of(all.get(0).span().start(), end));
+    Runs runs = new Runs(of, limits, TimeSpan.of(all.get(0).span().start(), end), only);
     runs.minutes(sure, false);
     runs.sums(sure, false);
     if (!maybe.isEmpty()) {
@@ -51,6 +67,7 @@ public final class Clashes {
   /**
    * Something that stands in a place for a time.
    *
+   * @param id of the visit; who comes to one that stands there already makes no other visit
    * @param people how many it brings
    */
   public record Stay(String id, TimeSpan span, int people, boolean tentative) {}
@@ -75,8 +92,9 @@ public final class Clashes {
 
   private static List<Clash> over(Capacity capacity, Collection<Stay> stays, Clash.Level level) {
     TreeMap<Instant, Integer> steps = new TreeMap<>();
+    Set<String> visits = new HashSet<>();
     for (Stay one : stays) {
-      int size = capacity.ofPeople() ? one.people() : 1;
+      int size = capacity.ofPeople() ? one.people() : visits.add(one.id()) ? 1 : 0;
       if (!one.span().isEmpty()) {
         steps.merge(one.span().start(), size, Integer::sum);
         steps.merge(one.span().end(), -size, Integer::sum);
@@ -97,6 +115,7 @@ public final class Clashes {
                 .sorted(
                     Comparator.comparing((Stay one) -> one.span().start()).thenComparing(Stay::id))
                 .map(one -> new Clash.Item(Clash.Sort.WORK, one.id(), one.span()))
+                .distinct()
                 .toList();
         found.add(new Clash(Clash.Kind.CAPACITY, level, List.of(), Optional.empty(), items, span));
         from = null;

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 
@@ -50,6 +51,11 @@ public record Cover(List<Stretch> stretches) {
 
   public Cover {
     stretches = List.copyOf(stretches);
+  }
+
+  /** Of some of what asks. */
+  public Cover only(Predicate<String> by) {
+    return new Cover(stretches.stream().filter(one -> by.test(one.need().by())).toList());
   }
 
   /** From nothing; who is not in {@code people} can do all that asks for no skill. */

@@ -25,8 +25,11 @@ public final class Fill {
    *
    * @param work as it would be done, with the places that are missing
    * @param alone where nobody else would stand
+   * @param there who stands there already
+   * @param together all who come are on one visit; else each has one of their own
    */
-  public record Short(String of, Work work, List<TimeSpan> alone) {}
+  public record Short(
+      String of, Work work, List<TimeSpan> alone, Set<PersonId> there, boolean together) {}
 
   /** One of those missing: given to somebody, or to nobody, with the best that spoke against it. */
   public record Suggestion(Short gap, Optional<PersonId> person, List<WhoCould.Reason> reasons) {
@@ -42,22 +45,25 @@ public final class Fill {
    * @param people of whom each is tried with all that was suggested to them before
    */
   public static List<Suggestion> suggest(
-      List<Short> gaps, List<WhoCould.Candidate> people, Limits limits, Travel travel) {
+      List<Short> gaps, List<WhoCould.Candidate> people, Bounds bounds) {
+    Bounds filled = bounds;
     Map<PersonId, WhoCould.Candidate> now = new HashMap<>();
     people.forEach(one -> now.put(one.person(), one));
     List<Suggestion> found = new ArrayList<>();
     for (Short gap : gaps) {
-      Set<PersonId> taken = new HashSet<>();
+      Set<PersonId> taken = new HashSet<>(gap.there());
       List<Optional<String>> open = new ArrayList<>(gap.work().asks());
       while (!open.isEmpty()) {
-        Work work = asking(gap.work(), open, found.size());
+        int given = taken.size() - gap.there().size();
+        Work asked = gap.work().asking(open);
+        Work work = gap.together() || given == 0 ? asked : asked.called(asked.id() + "#" + given);
         List<WhoCould.Candidate> left =
             people.stream()
                 .map(one -> now.get(one.person()))
                 .filter(one -> !taken.contains(one.person()))
                 .map(one -> one.of().able().notAlone() ? alone(one, gap) : one)
                 .toList();
-        List<WhoCould.Answer> answers = WhoCould.of(work, left, limits, travel);
+        List<WhoCould.Answer> answers = WhoCould.of(work, left, filled);
         Optional<WhoCould.Answer> best =
             answers.stream()
                 .filter(one -> one.verdict() != WhoCould.Verdict.NO && !one.isUnknown())
@@ -66,6 +72,7 @@ public final class Fill {
           WhoCould.Candidate one = now.get(best.get().candidate().person());
           taken.add(one.person());
           now.put(one.person(), with(one, work));
+          filled = filled.and(work);
           found.add(new Suggestion(gap, Optional.of(one.person()), best.get().reasons()));
           open.remove(place(one, open, work));
         } else {
@@ -100,21 +107,7 @@ public final class Fill {
         gap.alone(),
         one.until(),
         one.load(),
-        one.contract(),
-        one.way());
-  }
-
-  private static Work asking(Work work, List<Optional<String>> open, int number) {
-    return new Work(
-        work.id() + "#" + number,
-        work.span(),
-        work.allDay(),
-        work.tentative(),
-        work.place(),
-        work.margins(),
-        work.meanwhile(),
-        open,
-        work.site());
+        one.contract());
   }
 
   private static WhoCould.Candidate with(WhoCould.Candidate one, Work work) {
@@ -127,7 +120,6 @@ public final class Fill {
         one.alone(),
         one.until(),
         load,
-        one.contract(),
-        one.way());
+        one.contract());
   }
 }

@@ -32,15 +32,20 @@ final class Pairs {
   private final Commitments of;
   private final Limits limits;
   private final Travel travel;
+  private final Optional<Work> only;
   private final Map<Pair, Map<Clash.Kind, TimeSpan>> found = new HashMap<>();
   private final Set<Pair> soft = new HashSet<>();
   private final List<Clash.Item> busy;
   private final List<Clash.Item> busyMaybe;
 
-  Pairs(Commitments of, Limits limits, Travel travel) {
+  /**
+   * @param only no pair without it is looked at; empty: all are
+   */
+  Pairs(Commitments of, Limits limits, Travel travel, Optional<Work> only) {
     this.of = of;
     this.limits = limits;
     this.travel = travel;
+    this.only = only;
     busy = of.busyItems(false);
     busyMaybe = of.busyItems(true);
   }
@@ -56,10 +61,14 @@ final class Pairs {
     neighbours(all, sure);
     rests(all, sure);
     for (Work one : all) {
-      if (sure || one.tentative()) {
+      if ((sure || one.tentative()) && isAbout(one, one)) {
         beside(one);
       }
     }
+  }
+
+  private boolean isAbout(Work one, Work other) {
+    return only.isEmpty() || one == only.get() || other == only.get();
   }
 
   private void overlaps(List<Work> all, boolean sure) {
@@ -67,7 +76,7 @@ final class Pairs {
     for (Work one : all) {
       active.removeIf(other -> !other.span().end().isAfter(one.span().start()));
       for (Work other : active) {
-        if (!one.meanwhile() && !other.meanwhile()) {
+        if (!one.meanwhile() && !other.meanwhile() && isAbout(one, other)) {
           add(other, one, sure, Clash.Kind.DOUBLE, one.span().intersection(other.span()));
         }
       }
@@ -109,6 +118,9 @@ final class Pairs {
   }
 
   private void neighbours(Work before, Work after, boolean sure) {
+    if (!isAbout(before, after)) {
+      return;
+    }
     TimeSpan between = TimeSpan.of(before.span().end(), after.span().start());
     boolean together = before.place().isPresent() && before.place().equals(after.place());
     Duration left = before.margin().after();
@@ -139,7 +151,8 @@ final class Pairs {
     for (Stretch next : Stretch.withBreaks(of, all)) {
       if (before != null) {
         TimeSpan rest = TimeSpan.of(before.span().end(), next.span().start());
-        if (rest.length().compareTo(limits.rest()) < 0) {
+        if (rest.length().compareTo(limits.rest()) < 0
+            && isAbout(before.last(), next.works().get(0))) {
           add(before.last(), next.works().get(0), sure, Clash.Kind.REST, Optional.of(rest));
         }
       }

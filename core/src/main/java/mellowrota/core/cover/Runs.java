@@ -28,13 +28,18 @@ final class Runs {
   private final Commitments of;
   private final Limits limits;
   private final TimeSpan range;
+  private final Optional<Work> only;
   private final Map<Optional<PlaceId>, List<TimeSpan>> byPlace = new HashMap<>();
   private final List<Clash> found = new ArrayList<>();
 
-  Runs(Commitments of, Limits limits, TimeSpan range) {
+  /**
+   * @param only what it is not in need not be found; empty: all is
+   */
+  Runs(Commitments of, Limits limits, TimeSpan range, Optional<Work> only) {
     this.of = of;
     this.limits = limits;
     this.range = range;
+    this.only = only;
   }
 
   List<Clash> clashes() {
@@ -53,6 +58,9 @@ final class Runs {
   /** Neighbouring minutes are one span, with all works in it. */
   private void join(
       List<Work> works, Clash.Kind kind, boolean maybe, Function<Work, List<TimeSpan>> wrong) {
+    if (only.isPresent() && (!works.contains(only.get()) || wrong.apply(only.get()).isEmpty())) {
+      return;
+    }
     List<TimeSpan> all = new ArrayList<>();
     List<List<TimeSpan>> each = new ArrayList<>();
     for (Work one : works) {
@@ -75,7 +83,9 @@ final class Runs {
         TimeSpan.of(
             one.span().start().minus(one.margin().before()),
             one.span().end().plus(one.margin().after()));
-    return Spans.near(byPlace.computeIfAbsent(one.place(), this::hours), wide);
+    return only.isPresent() && one == only.get()
+        ? of.hours().at(one.place(), wide)
+        : Spans.near(byPlace.computeIfAbsent(one.place(), this::hours), wide);
   }
 
   /** From the first work until the last, with room for margins and nights. */
@@ -148,7 +158,7 @@ final class Runs {
         }
       }
     }
-    weeks(works, timed, maybe);
+    weeks(works, inItsWeeks(timed), maybe);
     TreeSet<LocalDate> begun = new TreeSet<>();
     works.forEach(one -> begun.addAll(one.allDay() ? days(one) : List.of(day(one))));
     runs(begun, limits.daysInARow())
@@ -163,6 +173,18 @@ final class Runs {
               add(Clash.Kind.DAYS, maybe, in, span);
             });
     nights(works, timed, maybe);
+  }
+
+  /** Without a reference period, what is in other weeks says nothing of the trial's. */
+  private List<TimeSpan> inItsWeeks(List<TimeSpan> timed) {
+    if (only.isEmpty() || limits.periodWeeks() > 0) {
+      return timed;
+    }
+    TimeSpan span = only.get().span();
+    TimeSpan weeks =
+        TimeSpan.of(
+            of.start(week(span.start())), of.start(week(span.end().minusNanos(1)).plusWeeks(1)));
+    return timed.stream().filter(weeks::overlaps).toList();
   }
 
   private LocalDate day(Work one) {
@@ -256,7 +278,7 @@ final class Runs {
   }
 
   private void nights(List<Work> works, List<TimeSpan> timed, boolean maybe) {
-    if (limits.nightsInARow() == 0) {
+    if (limits.nightsInARow() == 0 || only.filter(one -> isByDay(one.span())).isPresent()) {
       return;
     }
     TreeSet<LocalDate> nights = new TreeSet<>();

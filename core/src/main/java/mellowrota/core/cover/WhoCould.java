@@ -71,7 +71,6 @@ public final class WhoCould {
    * @param until from when they are with us no longer
    * @param load of work in the week, to order by
    * @param contract hours of a week; empty: as most have
-   * @param way to it from what they do before or after; empty: nobody knows
    */
   public record Candidate(
       Commitments of,
@@ -81,21 +80,24 @@ public final class WhoCould {
       List<TimeSpan> alone,
       Optional<Instant> until,
       Duration load,
-      Optional<Duration> contract,
-      Optional<Duration> way) {
+      Optional<Duration> contract) {
     public Candidate {
       Objects.requireNonNull(of, "of");
       Objects.requireNonNull(name, "name");
       Objects.requireNonNull(until, "until");
       Objects.requireNonNull(load, "load");
       Objects.requireNonNull(contract, "contract");
-      Objects.requireNonNull(way, "way");
       here = List.copyOf(here);
       alone = List.copyOf(alone);
     }
 
     public PersonId person() {
       return of.person();
+    }
+
+    /** As if they stood nowhere yet of what is tried. */
+    public Candidate elsewhere() {
+      return new Candidate(of, name, unknown, List.of(), alone, until, load, contract);
     }
 
     /** The part of their contract that is taken. */
@@ -114,8 +116,13 @@ public final class WhoCould {
     NO
   }
 
-  /** What was found of one. */
-  public record Answer(Candidate candidate, Verdict verdict, List<Reason> reasons) {
+  /**
+   * What was found of one.
+   *
+   * @param way to it from the nearest of what they do within a day of it; empty: nobody knows
+   */
+  public record Answer(
+      Candidate candidate, Verdict verdict, List<Reason> reasons, Optional<Duration> way) {
     public Answer {
       reasons = List.copyOf(reasons);
     }
@@ -125,26 +132,36 @@ public final class WhoCould {
     }
   }
 
-  private static final Duration FAR = Duration.ofDays(1);
+  private static final Duration A_DAY = Duration.ofDays(1);
+
+  /** Where nobody knows. */
+  private static final Duration FAR = Duration.ofDays(1000);
 
   private static final Comparator<Answer> BEST_FIRST =
       Comparator.comparing(Answer::verdict)
           .thenComparing((Answer one) -> one.reasons().size())
           .thenComparing((Answer one) -> one.candidate().laden())
-          .thenComparing((Answer one) -> one.candidate().way().orElse(FAR))
+          .thenComparing((Answer one) -> one.way().orElse(FAR))
           .thenComparing((Answer one) -> one.candidate().name())
           .thenComparing((Answer one) -> one.candidate().person());
 
   /** Who could first, then who could with a reason, then who cannot. */
-  public static List<Answer> of(
-      Work trial, List<Candidate> candidates, Limits limits, Travel travel) {
+  public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds) {
+    List<Reason> common =
+        bounds.tooMuch(trial).stream().map(clash -> reason(clash, trial)).toList();
     return candidates.stream()
-        .map(one -> answer(trial, one, limits, travel))
+        .map(one -> answer(trial, one, bounds, common))
         .sorted(BEST_FIRST)
         .toList();
   }
 
-  static Answer answer(Work trial, Candidate one, Limits limits, Travel travel) {
+  private static Reason reason(Clash clash, Work trial) {
+    List<Clash.Item> with =
+        clash.items().stream().filter(item -> !item.equals(trial.item())).toList();
+    return new Reason(Why.of(clash.kind()), clash.level() == Clash.Level.NEVER, clash.span(), with);
+  }
+
+  private static Answer answer(Work trial, Candidate one, Bounds bounds, List<Reason> common) {
     TimeSpan span = trial.span();
     List<Reason> reasons = new ArrayList<>();
     meets(span, one.here()).ifPresent(at -> reasons.add(own(Why.HERE, true, at)));
@@ -153,15 +170,10 @@ public final class WhoCould {
         .map(until -> TimeSpan.of(until.isAfter(span.start()) ? until : span.start(), span.end()))
         .ifPresent(at -> reasons.add(own(Why.LEFT, true, at)));
     meets(span, one.alone()).ifPresent(at -> reasons.add(own(Why.ALONE, true, at)));
-    for (Clash clash : Clashes.of(one.of().and(trial), limits, travel)) {
-      if (clash.involves(trial.id())) {
-        List<Clash.Item> with =
-            clash.items().stream().filter(item -> !item.equals(trial.item())).toList();
-        reasons.add(
-            new Reason(
-                Why.of(clash.kind()), clash.level() == Clash.Level.NEVER, clash.span(), with));
-      }
+    for (Clash clash : Clashes.involving(trial, one.of(), bounds.limits(), bounds.travel())) {
+      reasons.add(reason(clash, trial));
     }
+    reasons.addAll(common);
     if (one.unknown()) {
       reasons.add(own(Why.UNKNOWN, false, span));
     }
@@ -169,7 +181,20 @@ public final class WhoCould {
         reasons.isEmpty()
             ? Verdict.YES
             : reasons.stream().anyMatch(Reason::never) ? Verdict.NO : Verdict.WITH_REASON;
-    return new Answer(one, verdict, reasons);
+    return new Answer(one, verdict, reasons, way(trial, one.of(), bounds.travel()));
+  }
+
+  private static Optional<Duration> way(Work trial, Commitments of, Travel travel) {
+    if (trial.place().isEmpty()) {
+      return Optional.empty();
+    }
+    TimeSpan around =
+        TimeSpan.of(trial.span().start().minus(A_DAY), trial.span().end().plus(A_DAY));
+    return of.work().stream()
+        .filter(one -> !one.tentative() && !one.allDay() && one.span().overlaps(around))
+        .flatMap(one -> one.place().stream())
+        .flatMap(place -> travel.between(place, trial.place().get()).stream())
+        .min(Comparator.naturalOrder());
   }
 
   private static Reason own(Why why, boolean never, TimeSpan span) {

@@ -49,6 +49,26 @@ public record Work(
     return allDay || meanwhile ? Margins.NONE : margins;
   }
 
+  /** The same as if it were confirmed. */
+  public Work sure() {
+    return new Work(id, span, allDay, false, place, margins, meanwhile, asks, site);
+  }
+
+  /** The same at another time. */
+  public Work at(TimeSpan time) {
+    return new Work(id, time, allDay, tentative, place, margins, meanwhile, asks, site);
+  }
+
+  /** The same with other places. */
+  public Work asking(List<Optional<String>> places) {
+    return new Work(id, span, allDay, tentative, place, margins, meanwhile, places, site);
+  }
+
+  /** The same as another visit. */
+  Work called(String other) {
+    return new Work(other, span, allDay, tentative, place, margins, meanwhile, asks, site);
+  }
+
   Clash.Item item() {
     return new Clash.Item(Clash.Sort.WORK, id, span);
   }

@@ -2,6 +2,7 @@ package mellowrota.core.work;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -20,8 +21,10 @@ import mellowrota.core.people.TeamId;
  * @param stateBefore the state it was in before it was done, else its state
  * @param cant somebody on it said that it cannot be done as it is
  * @param personal it belongs to its author alone: no job, team or customer
+ * @param assignments by visit
  * @param dates further dates of its own, beside the due time
- * @param leastHeadCount how many people a visit wants before a confirmed job counts as confirmed
+ * @param leastHeadCount how many people a visit has to have before a confirmed job counts as
+ *     confirmed
  */
 public record WorkRecord(
     RecordId id,
@@ -44,7 +47,8 @@ public record WorkRecord(
     Map<DetailKey, DetailValue> details,
     Set<String> tags,
     List<Ruling> rulings,
-    OptionalInt leastHeadCount) {
+    OptionalInt leastHeadCount,
+    Wants wants) {
 
   public WorkRecord {
     Objects.requireNonNull(id, "id");
@@ -58,9 +62,11 @@ public record WorkRecord(
     Objects.requireNonNull(team, "team");
     Objects.requireNonNull(due, "due");
     Objects.requireNonNull(leastHeadCount, "leastHeadCount");
+    Objects.requireNonNull(wants, "wants");
     dates = List.copyOf(dates);
     visits = List.copyOf(visits);
-    assignments = List.copyOf(assignments);
+    // In one order whoever names them, so that what was kept and what is read are alike.
+    assignments = assignments.stream().sorted(Comparator.comparingInt(Assignment::visit)).toList();
     details = Map.copyOf(details);
     tags = Set.copyOf(tags);
     rulings = List.copyOf(rulings);
@@ -151,7 +157,8 @@ public record WorkRecord(
             Map.of(),
             Set.of(),
             List.of(),
-            OptionalInt.empty()));
+            OptionalInt.empty(),
+            Wants.NONE));
   }
 
   /** Begins a record like another: the same work, not yet begun, handed over now. */
@@ -176,7 +183,8 @@ public record WorkRecord(
                 .toList())
         .tags(other.tags)
         .rulings(other.rulings)
-        .leastHeadCount(other.leastHeadCount);
+        .leastHeadCount(other.leastHeadCount)
+        .wants(other.wants);
   }
 
   /** Collects changes to a record; {@link #build} checks the whole. */
@@ -202,6 +210,7 @@ public record WorkRecord(
     private Set<String> tags;
     private List<Ruling> rulings;
     private OptionalInt leastHeadCount;
+    private Wants wants;
 
     private Builder(WorkRecord from) {
       id = from.id;
@@ -225,6 +234,7 @@ public record WorkRecord(
       tags = from.tags;
       rulings = from.rulings;
       leastHeadCount = from.leastHeadCount;
+      wants = from.wants;
     }
 
     /** Gives a record its number and the ref it is called by. */
@@ -331,6 +341,11 @@ public record WorkRecord(
       return this;
     }
 
+    public Builder wants(Wants value) {
+      wants = value;
+      return this;
+    }
+
     public WorkRecord build() {
       return new WorkRecord(
           id,
@@ -353,7 +368,8 @@ public record WorkRecord(
           details,
           tags,
           rulings,
-          leastHeadCount);
+          leastHeadCount,
+          wants);
     }
   }
 }

@@ -85,6 +85,38 @@ public class ClashesPropertyTest {
                 EnumSet.of(Clash.Kind.PERIOD, Clash.Kind.CAPACITY, Clash.Kind.DUE)));
   }
 
+  /** What is found for one work alone is what is found of it among all. */
+  @Test
+  public void oneWorkAloneMeetsTheSame() {
+    SplittableRandom seeds = new SplittableRandom(2028);
+    long compared = 0;
+    for (int crew = 0; crew < CREWS * PEOPLE; crew++) {
+      long seed = seeds.nextLong();
+      SplittableRandom random = new SplittableRandom(seed);
+      LocalDate first = WEEKS[random.nextInt(WEEKS.length)];
+      Commitments all = commitments(random, first);
+      Limits limits = limits(random);
+      List<Clash> clashes = Clashes.of(all, limits, TRAVEL);
+      for (Work trial : all.work()) {
+        List<Clash> expected = clashes.stream().filter(one -> one.involves(trial.id())).toList();
+        Commitments others =
+            new Commitments(
+                all.person(),
+                all.zone(),
+                all.hours(),
+                all.leave(),
+                all.busy(),
+                all.work().stream().filter(one -> one != trial).toList(),
+                all.able());
+        assertThat(Clashes.involving(trial, others, limits, TRAVEL))
+            .as("seed " + seed + ", " + trial.id())
+            .containsExactlyInAnyOrderElementsOf(expected);
+        compared += expected.size();
+      }
+    }
+    assertThat(compared).as("clashes that were compared").isGreaterThan(CREWS * PEOPLE * 3L);
+  }
+
   private static Limits limits(SplittableRandom random) {
     Map<Clash.Kind, Clash.Level> levels = new EnumMap<>(Clash.Kind.class);
     for (Clash.Kind kind : Clash.Kind.values()) {

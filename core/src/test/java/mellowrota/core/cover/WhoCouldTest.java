@@ -13,6 +13,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
@@ -57,9 +58,14 @@ public class WhoCouldTest {
 
   private static final Travel TRAVEL =
       new Travel(
-          Map.of(new Travel.Way(PlaceId.of(1), PlaceId.of(2)), Duration.ofMinutes(90)),
+          Map.of(
+              new Travel.Way(PlaceId.of(1), PlaceId.of(2)), Duration.ofMinutes(90),
+              new Travel.Way(PlaceId.of(1), PlaceId.of(3)), Duration.ofMinutes(20),
+              new Travel.Way(PlaceId.of(1), PlaceId.of(4)), Duration.ofMinutes(60)),
           Map.of(),
           0);
+
+  private static final Bounds BOUNDS = new Bounds(LIMITS, TRAVEL, Map.of());
 
   private static Work work(String id, TimeSpan span, boolean tentative, long place, String skill) {
     return new Work(
@@ -120,13 +126,12 @@ public class WhoCouldTest {
         spans(alone),
         Optional.empty(),
         Duration.ZERO,
-        Optional.empty(),
         Optional.empty());
   }
 
   private static WhoCould.Answer answer(WhoCould.Candidate one, String skill) {
     Work trial = work("trial", GAP, false, 1, skill);
-    return WhoCould.of(trial, List.of(one), LIMITS, TRAVEL).get(0);
+    return WhoCould.of(trial, List.of(one), BOUNDS).get(0);
   }
 
   /** Hours, leave, work, tentative work, outside busy, stands there; what is said of it. */
@@ -237,17 +242,21 @@ public class WhoCouldTest {
   }
 
   private static WhoCould.Candidate laden(
-      long id, String name, String maybe, long load, long contract, long way) {
+      long id, String name, String maybe, long load, long contract, long from) {
+    List<Work> work = works("", maybe);
+    if (from > 0) {
+      // The day before, long enough for rest.
+      work.add(work("before", hours(-10, -8), false, from, ""));
+    }
     return new WhoCould.Candidate(
-        commitments(id, "?", "", works("", maybe), "", Able.PLAIN),
+        commitments(id, "?", "", work, "", Able.PLAIN),
         name,
         name.startsWith("Unknown"),
         List.of(),
         List.of(),
         name.equals("Left") ? Optional.of(MIDNIGHT) : Optional.empty(),
         Duration.ofHours(load),
-        contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)),
-        way == 0 ? Optional.empty() : Optional.of(Duration.ofMinutes(way)));
+        contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)));
   }
 
   @Test
@@ -258,21 +267,173 @@ public class WhoCouldTest {
             laden(7, "Unknown, and maybe", "9-10", 0, 0, 0),
             laden(6, "Maybe", "9-10", 0, 0, 0),
             laden(5, "Half of forty", "", 20, 0, 0),
-            laden(4, "A third of thirty, far", "", 10, 30, 60),
-            laden(3, "A third of thirty, near", "", 10, 30, 20),
+            laden(4, "A third of thirty, far", "", 10, 30, 4),
+            laden(3, "A third of thirty, near", "", 10, 30, 3),
             laden(2, "A third of thirty, and nobody knows", "", 10, 30, 0),
             laden(1, "A third of thirty, and nobody knows", "", 10, 30, 0));
     Work trial = work("trial", GAP, false, 1, "");
     assertThat(
-            WhoCould.of(trial, all, LIMITS, TRAVEL).stream()
+            WhoCould.of(trial, all, BOUNDS).stream()
                 .map(one -> one.candidate().person().value())
                 .toList())
         .containsExactly(3L, 4L, 1L, 2L, 5L, 6L, 7L, 8L);
   }
 
+  /** How much the place holds, of people or of visits; what stands there; what is said of it. */
+  @DataProvider
+  public Object[][] rooms() {
+    return new Object[][] {
+      {1, false, "", "YES"},
+      {1, false, "9-10", "WITH_REASON CAPACITY 9-10"},
+      {1, false, "12-14 6-8", "YES"},
+      {1, false, "6-9 11-14", "WITH_REASON CAPACITY 8-9, CAPACITY 11-12"},
+      {2, false, "9-10", "YES"},
+      {2, false, "9-11 10-12", "WITH_REASON CAPACITY 10-11"},
+      // Three people each.
+      {3, true, "9-10", "WITH_REASON CAPACITY 9-10"},
+      {4, true, "9-10", "YES"},
+      {6, true, "9-11 10-12", "WITH_REASON CAPACITY 10-11"},
+      // Who comes to a visit that stands there makes no other, and is one more.
+      {1, false, "trial", "YES"},
+      {3, true, "trial", "WITH_REASON CAPACITY 8-12"},
+    };
+  }
+
+  @Test(dataProvider = "rooms")
+  public void aPlaceThatHoldsNoMoreIsTold(int most, boolean ofPeople, String stays, String said) {
+    List<Clashes.Stay> there =
+        stays.equals("trial")
+            ? List.of(new Clashes.Stay("trial", GAP, 3, false))
+            : spans(stays).stream()
+                .map(span -> new Clashes.Stay("stay " + span.start(), span, 3, false))
+                .toList();
+    Bounds bounds =
+        new Bounds(
+            LIMITS,
+            TRAVEL,
+            Map.of(PlaceId.of(1), new Bounds.Room(new Clashes.Capacity(most, ofPeople), there)));
+    Commitments of = commitments(1, "?", "", List.of(), "", Able.PLAIN);
+    Work trial = work("trial", GAP, false, 1, "");
+    assertThat(told(WhoCould.of(trial, List.of(candidate(of, "", "")), bounds).get(0)))
+        .isEqualTo(said);
+  }
+
+  @Test
+  public void aFillPutsNoMoreIntoAPlaceThanTheHouseEverWants() {
+    Limits strict =
+        new Limits(
+            Map.of(Clash.Kind.CAPACITY, Clash.Level.NEVER),
+            Duration.ZERO,
+            Duration.ZERO,
+            DayOfWeek.MONDAY,
+            Duration.ZERO,
+            0,
+            Duration.ZERO,
+            0,
+            0,
+            0);
+    Bounds.Room room = new Bounds.Room(new Clashes.Capacity(1, false), List.of());
+    List<Fill.Suggestion> found =
+        Fill.suggest(
+            List.of(gap("a", 8, 12, "-", "-")),
+            List.of(able(1, false, false, ""), able(2, false, false, "")),
+            new Bounds(strict, TRAVEL, Map.of(PlaceId.of(1), room)));
+    assertThat(found)
+        .extracting(one -> one.person().map(PersonId::value).orElse(0L))
+        .containsExactly(1L, 0L);
+    assertThat(found.get(1).reasons())
+        .extracting(WhoCould.Reason::why)
+        .containsExactly(WhoCould.Why.CAPACITY);
+  }
+
+  // ---- When could ------------------------------------------------------------------------------
+
+  /** Hours, leave, work, busy; starts of two hours between six and eighteen, in quarter hours. */
+  @DataProvider
+  public Object[][] starts() {
+    return new Object[][] {
+      {"?", "", "", "", "6:00-16:00 YES"},
+      {"7-16", "", "", "", "6:00-6:45 HOURS, 7:00-14:00 YES, 14:15-16:00 HOURS"},
+      {
+        "7-16",
+        "12-24",
+        "",
+        "",
+        "6:00-6:45 HOURS, 7:00-10:00 YES, 10:15-14:00 LEAVE, " + "14:15-16:00 HOURS LEAVE"
+      },
+      {"?", "", "10-11", "", "6:00-8:00 YES, 8:15-10:45 DOUBLE, 11:00-16:00 YES"},
+      {"?", "", "", "9-10", "6:00-7:00 YES, 7:15-9:45 BUSY, 10:00-16:00 YES"},
+      {"8-9", "", "", "", "6:00-16:00 HOURS"},
+    };
+  }
+
+  @Test(dataProvider = "starts")
+  public void everyStartOnTheGridIsTold(
+      String hours, String leave, String work, String busy, String said) {
+    Commitments of = commitments(1, hours, leave, works(work, ""), busy, Able.PLAIN);
+    assertThat(when(hours(6, 18), candidate(of, "", ""))).isEqualTo(said);
+  }
+
+  /** What speaks against one of them speaks against all; work alone has no rest around it. */
+  private static String when(TimeSpan range, WhoCould.Candidate... people) {
+    Limits restless =
+        new Limits(
+            LIMITS.levels(),
+            Duration.ZERO,
+            Duration.ZERO,
+            DayOfWeek.MONDAY,
+            Duration.ZERO,
+            0,
+            Duration.ZERO,
+            0,
+            0,
+            0);
+    Work work = work("trial", hours(0, 2), false, 1, "");
+    List<String> told = new ArrayList<>();
+    for (WhenCould.Starts one :
+        WhenCould.of(
+            work, range, List.of(people), new Bounds(restless, Travel.UNKNOWN, Map.of()))) {
+      told.add(
+          clock(one.first())
+              + "-"
+              + clock(one.last())
+              + (one.against().isEmpty() ? " YES" : "")
+              + one.against().stream()
+                  .map(why -> " " + why.why())
+                  .sorted()
+                  .distinct()
+                  .reduce("", String::concat));
+    }
+    return String.join(", ", told).replaceAll("\\b0(\\d:)", "$1");
+  }
+
+  @Test
+  public void whatSpeaksAgainstOneSpeaksAgainstAll() {
+    WhoCould.Candidate early =
+        candidate(commitments(1, "6-12", "", List.of(), "", Able.PLAIN), "", "");
+    WhoCould.Candidate late =
+        candidate(commitments(2, "9-18", "", List.of(), "", Able.PLAIN), "", "");
+    assertThat(when(hours(6, 18), early, late))
+        .isEqualTo("6:00-8:45 HOURS, 9:00-10:00 YES, 10:15-16:00 HOURS");
+  }
+
+  @Test
+  public void startsBeginOnTheGridAndEndWithinTheRange() {
+    WhoCould.Candidate free = candidate(commitments(1, "?", "", List.of(), "", Able.PLAIN), "", "");
+    TimeSpan range =
+        TimeSpan.of(MIDNIGHT.plusSeconds(6 * 3600 + 60), MIDNIGHT.plusSeconds(9 * 3600));
+    assertThat(when(range, free)).isEqualTo("6:15-7:00 YES");
+    assertThat(when(hours(6, 7), free)).isEmpty();
+  }
+
   // ---- A fill ----------------------------------------------------------------------------------
 
   private static Fill.Short gap(String of, int from, int until, String... skills) {
+    return gap(Set.of(), of, from, until, skills);
+  }
+
+  private static Fill.Short gap(
+      Set<PersonId> there, String of, int from, int until, String... skills) {
     List<Optional<String>> asks =
         Arrays.stream(skills)
             .map(one -> one.equals("-") ? Optional.<String>empty() : Optional.of(one))
@@ -288,7 +449,7 @@ public class WhoCouldTest {
             false,
             asks,
             ZoneOffset.UTC);
-    return new Fill.Short(of, work, List.of(hours(from, until)));
+    return new Fill.Short(of, work, List.of(hours(from, until)), there, false);
   }
 
   private static WhoCould.Candidate able(long id, boolean notAlone, boolean unknown, String skill) {
@@ -303,12 +464,11 @@ public class WhoCouldTest {
         List.of(),
         Optional.empty(),
         Duration.ofHours(id),
-        Optional.empty(),
         Optional.empty());
   }
 
   private static List<String> filled(List<Fill.Short> gaps, WhoCould.Candidate... people) {
-    return Fill.suggest(gaps, List.of(people), LIMITS, TRAVEL).stream()
+    return Fill.suggest(gaps, List.of(people), BOUNDS).stream()
         .map(
             one ->
                 one.gap().of()
@@ -352,5 +512,11 @@ public class WhoCouldTest {
     assertThat(filled(List.of(gap("a", 8, 12, "-", "-")), able(1, false, false, "")))
         .containsExactly("a 1", "a nobody");
     assertThat(filled(List.of(gap("a", 8, 12, "-")))).containsExactly("a nobody");
+    assertThat(
+            filled(
+                List.of(gap(Set.of(PersonId.of(1)), "a", 8, 12, "-")),
+                able(1, false, false, ""),
+                able(2, false, false, "")))
+        .containsExactly("a 2");
   }
 }

@@ -8,7 +8,6 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Holder;
@@ -59,24 +58,10 @@ class BoardItems {
       World world, Person asker, LocalDate first, LocalDate until, Set<CalendarId> calendars) {
     Instant from = first.atStartOfDay(world.house().zone()).toInstant();
     Instant to = until.atStartOfDay(world.house().zone()).toInstant();
-    List<WorkRecord> found = records.load(inRange(first, until, from, to));
-    List<RecordAccess.Standing> standings = new ArrayList<>();
-    List<WorkRecord> unsure = new ArrayList<>();
-    for (WorkRecord record : found) {
-      Optional<RecordAccess.Standing> sure = access.opening(world, asker, record);
-      sure.ifPresent(standings::add);
-      if (sure.isEmpty()) {
-        unsure.add(record);
-      }
-    }
-    Map<Long, Set<CalendarId>> standsOn =
-        unsure.isEmpty() ? Map.of() : access.standsOn(unsure.stream().map(WorkRecord::id).toList());
-    for (WorkRecord record : unsure) {
-      RecordAccess.Standing standing = access.standing(world, asker, record, standsOn);
-      if (standing.opens()) {
-        standings.add(standing);
-      }
-    }
+    List<RecordAccess.Standing> standings =
+        access.standings(world, asker, records.load(inRange(first, until, from, to))).stream()
+            .filter(RecordAccess.Standing::opens)
+            .toList();
     Map<Long, Set<CalendarId>> on =
         calendars.isEmpty()
             ? Map.of()

@@ -3,13 +3,10 @@ package mellowrota.server.cover;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -107,19 +104,9 @@ class ClashViews {
         .distinct()
         .forEach(id -> around.record(id).ifPresent(record -> records.put(id, record)));
     Map<Long, RecordAccess.Standing> found = new HashMap<>();
-    List<WorkRecord> unsure = new ArrayList<>();
-    for (WorkRecord record : records.values()) {
-      Optional<RecordAccess.Standing> sure = access.opening(world, asker, record);
-      sure.ifPresent(one -> found.put(record.id().value(), one));
-      if (sure.isEmpty()) {
-        unsure.add(record);
-      }
-    }
-    Map<Long, Set<CalendarId>> standsOn =
-        unsure.isEmpty() ? Map.of() : access.standsOn(unsure.stream().map(WorkRecord::id).toList());
-    for (WorkRecord record : unsure) {
-      found.put(record.id().value(), access.standing(world, asker, record, standsOn));
-    }
+    access
+        .standings(world, asker, records.values())
+        .forEach(one -> found.put(one.record().id().value(), one));
     return found;
   }
 

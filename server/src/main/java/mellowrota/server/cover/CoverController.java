@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -8,19 +7,16 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.cover.Clash;
-import mellowrota.core.cover.Cover;
-import mellowrota.core.cover.WhoCould;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
-import mellowrota.core.work.Place;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Input;
@@ -49,81 +45,28 @@ class CoverController {
 
   private static final int MOST_DAYS = 120;
   private static final Duration LONGEST = Duration.ofDays(14);
+  private static final int MOST_ASKED = 10;
+  private static final int MOST_MARGIN = 24 * 60;
+  private static final int MOST_WHEN_DAYS = 21;
 
   private final Covers covers;
   private final Gives gives;
-  private final ClashViews clashes;
+  private final CoverViews views;
   private final LetStand stood;
   private final Worlds worlds;
 
-  CoverController(Covers covers, Gives gives, ClashViews clashes, LetStand stood, Worlds worlds) {
+  CoverController(Covers covers, Gives gives, CoverViews views, LetStand stood, Worlds worlds) {
     this.covers = covers;
     this.gives = gives;
-    this.clashes = clashes;
+    this.views = views;
     this.stood = stood;
     this.worlds = worlds;
   }
 
-  @Schema(name = "CoverDuty")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
-  record CoverDutyView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "In which its hours are")
-          String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "The most it asks for")
-          int most,
-      @Schema(description = "Asked of each of its people") String skill) {}
-
-  @Schema(name = "CoverStretch")
-  record StretchView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long duty,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int needed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int filled,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "How many more tentative work would fill")
-          int maybe) {}
-
-  @Schema(name = "CoverGap")
-  record GapView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long duty,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int shortBy) {}
-
-  @Schema(name = "Cover")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
-  record CoverView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CoverDutyView> duties,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StretchView> stretches,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Those not yet over by start, then those over, the latest first")
-          List<GapView> gaps,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long neededMinutes,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long filledMinutes,
-      @Schema(description = "Tenths of a per cent, rounded down; not there: nothing is needed")
-          Long sharePerMille,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of those the asker answers for, by start")
-          List<ClashViews.ClashView> clashes,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Days on which much is due of one person")
-          List<ClashViews.ClashView> pileUps) {}
-
   @GetMapping
   @Operation(summary = "What must be stood from one day until another, and what of it is short")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  CoverView cover(
+  CoverViews.CoverView cover(
       Asker asker,
       @Schema(description = "The first day") @RequestParam LocalDate from,
       @Schema(description = "The first day after") @RequestParam LocalDate until) {
@@ -131,38 +74,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    Covers.Look look = covers.look(world, me, from, until);
-    List<Duties.Kept> duties = look.duties();
-    Map<String, Long> ids = new HashMap<>();
-    duties.forEach(one -> ids.put(one.key(), one.id()));
-    Cover cover = look.cover();
-    return new CoverView(
-        from,
-        until,
-        world.house().zone().getId(),
-        duties.stream().map(one -> view(world, one)).toList(),
-        cover.stretches().stream()
-            .map(
-                one ->
-                    new StretchView(
-                        ids.get(one.need().by()),
-                        one.span().start(),
-                        one.span().end(),
-                        one.needed(),
-                        one.filled(),
-                        one.maybe()))
-            .toList(),
-        cover.gapsAt(covers.now()).stream()
-            .map(
-                gap ->
-                    new GapView(
-                        ids.get(gap.of()), gap.span().start(), gap.span().end(), gap.shortBy()))
-            .toList(),
-        cover.share().needed(),
-        cover.share().filled(),
-        cover.share().perMille().orElse(null),
-        clashes.of(world, me, look.around(), look.clashes()),
-        clashes.of(world, me, look.around(), look.pileUps()));
+    return views.of(world, me, from, until, covers.look(world, me, from, until));
   }
 
   private static void requireRange(LocalDate from, LocalDate until) {
@@ -171,70 +83,103 @@ class CoverController {
     }
   }
 
-  private static CoverDutyView view(World world, Duties.Kept one) {
-    Optional<Place> place = world.places().find(one.place());
-    return new CoverDutyView(
-        one.id(),
-        one.name(),
-        place.map(Place::name).orElse(""),
-        one.in(world).zone().getId(),
-        one.spans().stream().mapToInt(span -> span.count()).max().orElse(0),
-        one.skill().orElse(null));
-  }
-
-  @Schema(name = "WhoCouldReason")
-  record ReasonView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Why why,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It rules them out; else it only warns")
-          boolean never,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end) {}
-
-  @Schema(name = "WhoCould")
-  record AnswerView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ReasonView> reasons,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Of work in that week")
-          long weekMinutes,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Nobody has said when they work")
-          boolean hoursUnsaid) {}
-
-  private static List<ReasonView> reasons(List<WhoCould.Reason> reasons) {
-    return reasons.stream()
-        .map(r -> new ReasonView(r.why(), r.never(), r.span().start(), r.span().end()))
-        .toList();
-  }
-
   @GetMapping("/who-could")
-  @Operation(summary = "Who could stand a span of a duty, the best first and everybody told")
+  @Operation(summary = "Who could fill what is short, the best first and everybody told")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<AnswerView> whoCould(
+  List<CoverViews.AnswerView> whoCould(
       Asker asker,
-      @RequestParam long duty,
+      @Schema(description = "What asks for people, by its key") @RequestParam String ask,
       @RequestParam Instant start,
       @RequestParam Instant end) {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    return answers(covers.whoCould(world, me, covers.duty(duty), span(start, end)));
+    return CoverViews.answers(covers.whoCould(world, me, Ask.of(ask), span(start, end)));
   }
 
   @GetMapping("/who-could-take")
   @Operation(summary = "Who could take a visit over from somebody, the best first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<AnswerView> whoCouldTake(
-      Asker asker, @RequestParam long record, @RequestParam int visit, @RequestParam long from) {
+  List<CoverViews.AnswerView> whoCouldTake(
+      Asker asker,
+      @RequestParam long record,
+      @RequestParam int visit,
+      @Schema(description = "Who has it; unless said: nobody yet") @RequestParam(required = false)
+          Long from,
+      @Schema(description = "When it would begin; unless said: as it does")
+          @RequestParam(required = false)
+          Instant start) {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
-    return answers(covers.whoCould(world, me, standing.record(), visit, PersonId.of(from)));
+    return CoverViews.answers(
+        covers.whoCould(
+            world,
+            me,
+            standing.record(),
+            visit,
+            Optional.ofNullable(from).map(PersonId::of),
+            Optional.ofNullable(start)));
+  }
+
+  @GetMapping("/when-could")
+  @Operation(
+      summary = "When people could do something together: every start on a grid of quarter hours")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CoverViews.StartsView> whenCould(
+      Asker asker,
+      @Schema(description = "All of them are wanted") @RequestParam List<Long> person,
+      @RequestParam int minutes,
+      @Schema(description = "Of margin") @RequestParam(defaultValue = "0") int before,
+      @RequestParam(defaultValue = "0") int after,
+      @RequestParam(required = false) Long place,
+      @Schema(description = "What is moved, which is then not in its own way")
+          @RequestParam(required = false)
+          Long record,
+      @RequestParam(defaultValue = "1") int visit,
+      @Schema(description = "The first day") @RequestParam LocalDate from,
+      @Schema(description = "The first day after") @RequestParam LocalDate until) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    DutiesController.requireOffice(me);
+    if (person.isEmpty() || person.size() > MOST_ASKED) {
+      throw Problem.badRequest("person names 1 to " + MOST_ASKED + " people.");
+    }
+    if (minutes < 1 || Duration.ofMinutes(minutes).compareTo(LONGEST) > 0) {
+      throw Problem.badRequest("minutes is 1 to " + LONGEST.toMinutes() + ".");
+    }
+    if (before < 0 || after < 0 || Math.max(before, after) > MOST_MARGIN) {
+      throw Problem.badRequest("before and after are 0 to " + MOST_MARGIN + " minutes.");
+    }
+    if (!until.isAfter(from) || from.plusDays(MOST_WHEN_DAYS).isBefore(until)) {
+      throw Problem.badRequest("until is 1 to " + MOST_WHEN_DAYS + " days after from.");
+    }
+    Covers.WhenAsked asked =
+        new Covers.WhenAsked(
+            person.stream().map(PersonId::of).distinct().toList(),
+            Duration.ofMinutes(minutes),
+            new Margins(Duration.ofMinutes(before), Duration.ofMinutes(after)),
+            Optional.ofNullable(place).map(PlaceId::of),
+            Optional.ofNullable(record).map(id -> new Ask.OfVisit(id, visit)));
+    return CoverViews.starts(world, covers.whenCould(world, me, asked, from, until));
+  }
+
+  @GetMapping("/left")
+  @Operation(
+      summary =
+          "What somebody has in some days, each with who could take it; nothing is done by it")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CoverViews.LeftView> left(
+      Asker asker,
+      @RequestParam long person,
+      @Schema(description = "The first day") @RequestParam LocalDate from,
+      @Schema(description = "The first day after") @RequestParam LocalDate until) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    DutiesController.requireOffice(me);
+    requireRange(from, until);
+    return views.left(world, me, covers.left(world, me, PersonId.of(person), from, until));
   }
 
   @Schema(name = "HandOver")
@@ -280,20 +225,6 @@ class CoverController {
     return person;
   }
 
-  private static List<AnswerView> answers(List<WhoCould.Answer> answers) {
-    return answers.stream()
-        .map(
-            one ->
-                new AnswerView(
-                    one.candidate().person().value(),
-                    one.candidate().name(),
-                    one.verdict(),
-                    reasons(one.reasons()),
-                    one.candidate().load().toMinutes(),
-                    one.candidate().of().hours().isUnsaid()))
-        .toList();
-  }
-
   private static TimeSpan span(Instant start, Instant end) {
     if (!start.isBefore(end) || start.plus(LONGEST).isBefore(end)) {
       throw Problem.badRequest("end is after start, by 14 days at most.");
@@ -301,24 +232,11 @@ class CoverController {
     return TimeSpan.of(start, end);
   }
 
-  @Schema(name = "CoverSuggestion")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
-  record SuggestionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long duty,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(description = "Not there: nobody could") Long person,
-      String name,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What only warns of them, or what speaks against the best")
-          List<ReasonView> reasons) {}
-
   @GetMapping("/fill")
   @Operation(
       summary = "Suggests who fills what is short, one for each place; nothing is done by it")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<SuggestionView> fill(
+  List<CoverViews.SuggestionView> fill(
       Asker asker,
       @Schema(description = "The first day") @RequestParam LocalDate from,
       @Schema(description = "The first day after") @RequestParam LocalDate until) {
@@ -326,17 +244,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return covers.fill(world, me, from, until).stream()
-        .map(
-            one ->
-                new SuggestionView(
-                    Duties.Kept.id(one.gap().of()),
-                    one.gap().work().span().start(),
-                    one.gap().work().span().end(),
-                    one.person().map(PersonId::value).orElse(null),
-                    one.person().map(id -> world.person(id).name()).orElse(null),
-                    reasons(one.reasons())))
-        .toList();
+    return CoverViews.suggestions(world, covers.fill(world, me, from, until));
   }
 
   @Schema(name = "LetStand")
@@ -394,7 +302,10 @@ class CoverController {
 
   @Schema(name = "CoverGive")
   record GiveSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long duty,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What asks for people, by its key")
+          String ask,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person) {}
@@ -406,7 +317,8 @@ class CoverController {
 
   @PostMapping("/give")
   @Operation(
-      summary = "Gives a span of a duty to somebody: a shift that nobody has, else a new one")
+      summary =
+          "Gives what is short to somebody: a shift that nobody has, else a new one; or a visit")
   GivenView give(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
@@ -416,22 +328,23 @@ class CoverController {
           JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
-    Input input = Input.of(body, Set.of("duty", "start", "end", "person"));
-    long duty = input.number("duty").orElse(0);
+    Input input = Input.of(body, Set.of("ask", "start", "end", "person"));
+    String ask = input.required("ask", 60);
     Optional<Instant> start = input.moment("start");
     Optional<Instant> end = input.moment("end");
     PersonId person = somebody(world, input, "person");
     input.check();
-    Duties.Kept kept = covers.duty(duty);
-    ZoneId zone = kept.in(world).zone();
-    Gives.Given given =
-        gives.give(
-            asker.person(),
-            IdempotencyKey.of(key),
-            kept,
-            zone,
-            span(start.orElseThrow(), end.orElseThrow()),
-            person);
+    TimeSpan span = span(start.orElseThrow(), end.orElseThrow());
+    Optional<String> once = IdempotencyKey.of(key);
+    Gives.Given given;
+    if (Ask.of(ask) instanceof Ask.OfVisit visit) {
+      RecordAccess.Standing standing = gives.standing(world, asker.person(), visit.record());
+      given = gives.join(asker.person(), once, standing, visit.visit(), person);
+    } else {
+      Duties.Kept kept = covers.duty(((Ask.OfDuty) Ask.of(ask)).duty());
+      ZoneId zone = kept.in(world).zone();
+      given = gives.give(asker.person(), once, kept, zone, span, person);
+    }
     return new GivenView(given.act(), given.record());
   }
 }

@@ -18,6 +18,7 @@ import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Hours;
+import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Work;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
@@ -31,6 +32,7 @@ import mellowrota.core.work.Kind;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
@@ -74,9 +76,8 @@ class CrewTimes {
       return TAKES_TIME.contains(role);
     }
 
-    /** Done work counts as confirmed. */
     boolean isTentative() {
-      return !record.isDone() && record.tentative(visit.no());
+      return CrewTimes.isTentative(record, visit);
     }
 
     /** Whoever has a duty's role on a shift at its place stands it. */
@@ -86,14 +87,58 @@ class CrewTimes {
           && role.equals(duty.role());
     }
 
+    Ask.OfVisit ask() {
+      return new Ask.OfVisit(record.id().value(), visit.no());
+    }
+
     String id() {
-      return record.id().value() + "/" + visit.no();
+      return CrewTimes.id(record, visit);
     }
 
     /** All-day work takes the local day. */
     Optional<TimeSpan> span(ZoneId zone) {
       return visit.when().map(when -> CrewTimes.span(when, zone));
     }
+  }
+
+  /**
+   * One visit of a record that wants so many people.
+   *
+   * @param zone of the site
+   */
+  record Wanting(WorkRecord record, Visit visit, ZoneId zone) {
+
+    Ask.OfVisit ask() {
+      return new Ask.OfVisit(record.id().value(), visit.no());
+    }
+
+    String id() {
+      return CrewTimes.id(record, visit);
+    }
+
+    boolean isTentative() {
+      return CrewTimes.isTentative(record, visit);
+    }
+
+    /** All-day work asks for the site's local day. */
+    TimeSpan span() {
+      return CrewTimes.span(visit.when().orElseThrow(), zone);
+    }
+
+    Optional<Need> need(TimeSpan range) {
+      return span()
+          .intersection(range)
+          .map(span -> new Need(ask().key(), false, zone, span, record.wants().places()));
+    }
+  }
+
+  private static String id(WorkRecord record, Visit visit) {
+    return record.id().value() + "/" + visit.no();
+  }
+
+  /** Done work counts as confirmed. */
+  private static boolean isTentative(WorkRecord record, Visit visit) {
+    return !record.isDone() && record.tentative(visit.no());
   }
 
   static TimeSpan span(When when, ZoneId zone) {
@@ -289,10 +334,48 @@ class CrewTimes {
           .toList();
     }
 
+    /** What records want themselves. */
+    List<Wanting> wanting() {
+      return work.stream()
+          .filter(record -> !record.wants().isNone())
+          .flatMap(
+              record ->
+                  record.visits().stream()
+                      .filter(visit -> visit.when().isPresent())
+                      .map(visit -> new Wanting(record, visit, site(record))))
+          .toList();
+    }
+
+    /**
+     * A visit as the one who has it has it, or as its lead would.
+     *
+     * @param asker in whose days all-day work lies while nobody has it
+     */
+    Optional<Work> work(WorkRecord record, int visit, Optional<PersonId> holder, PersonId asker) {
+      if (holder.isPresent()) {
+        return of(holder.get()).stream()
+            .filter(one -> one.ask().equals(new Ask.OfVisit(record.id().value(), visit)))
+            .findFirst()
+            .flatMap(this::work);
+      }
+      return record
+          .visit(visit)
+          .map(one -> new OnIt(record, one, asker, RoleId.LEAD, record.createdAt()))
+          .flatMap(this::work);
+    }
+
+    private ZoneId site(WorkRecord record) {
+      return site(record.place().flatMap(world.places()::find));
+    }
+
     Optional<Work> work(OnIt one) {
       WorkRecord record = one.record();
       List<Duties.Kept> duties = standing(one);
       boolean skilled = duties.stream().anyMatch(duty -> duty.skill().isPresent());
+      List<Optional<String>> asks = new ArrayList<>(record.wants().places());
+      if (skilled) {
+        duties.forEach(duty -> asks.add(duty.skill()));
+      }
       return one.span(zone(one.person()))
           .map(
               span ->
@@ -304,8 +387,8 @@ class CrewTimes {
                       record.place(),
                       one.visit().margins().orElse(Margins.NONE),
                       !duties.isEmpty() && duties.stream().allMatch(Duties.Kept::meanwhile),
-                      skilled ? duties.stream().map(Duties.Kept::skill).toList() : List.of(),
-                      site(record.place().flatMap(world.places()::find))));
+                      asks,
+                      site(record)));
     }
 
     /** What stands at places, whoever is on it. */
@@ -315,7 +398,7 @@ class CrewTimes {
         if (record.place().isEmpty()) {
           continue;
         }
-        ZoneId site = site(record.place().flatMap(world.places()::find));
+        ZoneId site = site(record);
         for (Visit visit : record.visits()) {
           visit
               .when()
@@ -325,10 +408,32 @@ class CrewTimes {
                           .computeIfAbsent(record.place().get(), key -> new ArrayList<>())
                           .add(
                               new Clashes.Stay(
-                                  record.id().value() + "/" + visit.no(),
+                                  id(record, visit),
                                   CrewTimes.span(when, site),
                                   (int) record.headCount(visit.no()),
-                                  !record.isDone() && record.tentative(visit.no()))));
+                                  isTentative(record, visit))));
+        }
+      }
+      return found;
+    }
+
+    /** The shift at a place that nobody has and that would be given for a span, if there is one. */
+    Optional<String> waiting(PlaceId place, TimeSpan span) {
+      Optional<String> found = Optional.empty();
+      Duration shortest = null;
+      for (WorkRecord record : work) {
+        boolean waits =
+            record.kind() == Kind.SHIFT
+                && record.state() == State.CONFIRMED
+                && record.place().equals(Optional.of(place))
+                && record.assignments().isEmpty();
+        for (Visit visit : waits ? record.visits() : List.<Visit>of()) {
+          Optional<TimeSpan> whole = visit.when().map(when -> CrewTimes.span(when, zone()));
+          boolean holds = whole.flatMap(span::intersection).equals(Optional.of(span));
+          if (holds && (shortest == null || whole.get().length().compareTo(shortest) < 0)) {
+            shortest = whole.get().length();
+            found = Optional.of(id(record, visit));
+          }
         }
       }
       return found;

@@ -29,8 +29,6 @@ import org.springframework.stereotype.Service;
 @Service
 public class Duties {
 
-  private static final String KEY = "duty:";
-
   private final JdbcClient jdbc;
   private final Acts acts;
 
@@ -73,11 +71,7 @@ public class Duties {
     }
 
     String key() {
-      return KEY + id;
-    }
-
-    static long id(String key) {
-      return Long.parseLong(key.substring(KEY.length()));
+      return new Ask.OfDuty(id).key();
     }
   }
 

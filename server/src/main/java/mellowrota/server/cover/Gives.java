@@ -1,16 +1,21 @@
 package mellowrota.server.cover;
 
+import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
@@ -78,6 +83,25 @@ class Gives {
     return new Given(saved.done().act(), saved.records().get(0).value());
   }
 
+  /** Puts somebody on a visit: as its lead where it has none. */
+  Given join(
+      PersonId asker,
+      Optional<String> key,
+      RecordAccess.Standing standing,
+      int visit,
+      PersonId person) {
+    WorkRecord record = standing.record();
+    if (record.on(visit).stream().anyMatch(one -> one.holder().equals(Holder.of(person)))) {
+      throw Problem.fault("/person", "is on it already");
+    }
+    boolean led = record.on(visit).stream().anyMatch(one -> one.role().equals(RoleId.LEAD));
+    List<Assignment> all = new ArrayList<>(record.assignments());
+    all.add(
+        new Assignment(
+            visit, Holder.of(person), led ? RoleId.SUPPORT : RoleId.LEAD, Instant.EPOCH));
+    return put(asker, key, standing, all);
+  }
+
   /** Hands a visit from one person to another, in all roles that take time or not. */
   Given handOver(
       PersonId asker,
@@ -86,23 +110,29 @@ class Gives {
       int visit,
       PersonId from,
       PersonId to) {
+    List<Assignment> all = new ArrayList<>();
+    for (Assignment one : standing.record().assignments()) {
+      boolean handed = one.visit() == visit && one.holder().equals(Holder.of(from));
+      all.add(handed ? new Assignment(visit, Holder.of(to), one.role(), one.givenAt()) : one);
+    }
+    return put(asker, key, standing, all);
+  }
+
+  /** Who is named twice in one role on one visit is put there once. */
+  private Given put(
+      PersonId asker, Optional<String> key, RecordAccess.Standing standing, List<Assignment> all) {
     ObjectNode body = json.createObjectNode();
     ArrayNode people = body.putArray("people");
     Set<String> seats = new HashSet<>();
-    for (Assignment one : standing.record().assignments()) {
-      boolean person = one.holder() instanceof Holder.OnePerson;
-      long holder =
-          person
-              ? ((Holder.OnePerson) one.holder()).person().value()
-              : ((Holder.WholeTeam) one.holder()).team().value();
-      boolean handed = person && one.visit() == visit && holder == from.value();
-      long now = handed ? to.value() : holder;
-      if (seats.add(one.visit() + " " + one.role() + person + now)) {
-        people
-            .addObject()
-            .put("visit", one.visit())
-            .put("role", one.role().value())
-            .put(person ? "person" : "team", now);
+    for (Assignment one : all) {
+      if (seats.add(one.visit() + " " + one.role() + " " + one.holder())) {
+        ObjectNode seat =
+            people.addObject().put("visit", one.visit()).put("role", one.role().value());
+        if (one.holder() instanceof Holder.OnePerson person) {
+          seat.put("person", person.person().value());
+        } else {
+          seat.put("team", ((Holder.WholeTeam) one.holder()).team().value());
+        }
       }
     }
     Records.Saved saved = records.change(asker, standing.record().id(), key, tag(standing), body);

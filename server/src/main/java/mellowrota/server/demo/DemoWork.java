@@ -137,7 +137,7 @@ final class DemoWork {
         details.set(key, job.get(key));
       }
     }
-    for (String field : List.of("tags", "leastHeadCount")) {
+    for (String field : List.of("tags", "leastHeadCount", "wants")) {
       if (job.has(field)) {
         body.set(field, job.get(field));
       }

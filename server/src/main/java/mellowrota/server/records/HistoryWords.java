@@ -52,6 +52,7 @@ final class HistoryWords {
       case RecordFields.ASSIGNMENTS -> "People";
       case RecordFields.TAGS -> "Tags";
       case RecordFields.RULINGS -> "Exceptions";
+      case RecordFields.WANTS -> "Wanted people";
       default -> "Least head count";
     };
   }
@@ -72,7 +73,7 @@ final class HistoryWords {
       case RecordFields.VISITS -> visits(text);
       case RecordFields.MARGINS -> margins(text);
       case RecordFields.RULINGS -> exceptions(world, text);
-      case RecordFields.TAGS -> text.replace("\n", ", ");
+      case RecordFields.TAGS, RecordFields.WANTS -> text.replace("\n", ", ");
       default -> field.startsWith("for:") ? "changed" : text;
     };
   }

@@ -33,6 +33,7 @@ public final class Permits {
               "private",
               "tags",
               "leastHeadCount",
+              "wants",
               "exceptions"));
       for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
         if (definition.isWritten()) {

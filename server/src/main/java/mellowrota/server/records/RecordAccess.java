@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -104,6 +105,20 @@ public class RecordAccess {
         standsOn.getOrDefault(record.id().value(), Set.of()).stream()
             .anyMatch(calendar -> readsInFull(world, person, calendar));
     return standing(world, person, record, readers, readers.mayOpen(person, inFull));
+  }
+
+  /** Towards each of them, in no order; where it opens for sure, calendars are not asked. */
+  public List<Standing> standings(World world, Person person, Collection<WorkRecord> records) {
+    List<Standing> found = new ArrayList<>();
+    List<WorkRecord> unsure = new ArrayList<>();
+    for (WorkRecord record : records) {
+      opening(world, person, record).ifPresentOrElse(found::add, () -> unsure.add(record));
+    }
+    if (!unsure.isEmpty()) {
+      Map<Long, Set<CalendarId>> on = standsOn(unsure.stream().map(WorkRecord::id).toList());
+      unsure.forEach(record -> found.add(standing(world, person, record, on)));
+    }
+    return found;
   }
 
   public Standing standing(World world, Person person, WorkRecord record) {

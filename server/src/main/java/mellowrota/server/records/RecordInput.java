@@ -34,6 +34,7 @@ import mellowrota.core.work.Repeat;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
+import mellowrota.core.work.Wants;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.World;
@@ -62,6 +63,7 @@ final class RecordInput {
           "note",
           "tags",
           "leastHeadCount",
+          "wants",
           "exceptions",
           "reason",
           "repeat",
@@ -244,6 +246,9 @@ final class RecordInput {
     if (input.has("leastHeadCount")) {
       builder.leastHeadCount(leastHeadCount(record));
     }
+    if (input.has("wants")) {
+      builder.wants(wants());
+    }
     if (input.has("exceptions")) {
       builder.rulings(exceptions(builder.build()));
     }
@@ -273,6 +278,24 @@ final class RecordInput {
       return OptionalInt.empty();
     }
     return OptionalInt.of((int) count.getAsLong());
+  }
+
+  private Wants wants() {
+    Optional<Input> wants = input.object("wants", Set.of("people", "skills"));
+    if (wants.isEmpty()) {
+      return Wants.NONE;
+    }
+    long people = wants.get().number("people").orElse(0);
+    List<String> skills = wants.get().texts("skills", MOST_PEOPLE, 40);
+    if (people < 0 || people > MOST_PEOPLE) {
+      wants.get().fault("people", "is from 1 to " + MOST_PEOPLE);
+      return Wants.NONE;
+    }
+    if (people < skills.size()) {
+      wants.get().fault("skills", "are more than the people that it wants");
+      return Wants.NONE;
+    }
+    return new Wants((int) people, skills);
   }
 
   private List<NamedDate> dates(ZoneId siteZone) {

@@ -71,7 +71,8 @@ final class RecordRows {
         details,
         tags,
         rulings,
-        leastHeadCount);
+        leastHeadCount,
+        RecordFields.wants(row.getString("wants")));
   }
 
   private static Instant instant(ResultSet row, String column) throws SQLException {

@@ -31,6 +31,8 @@ public final class RecordSchemas {
       List<String> tags,
       @Schema(nullable = true, description = "A job with fewer people on a visit is tentative")
           Integer leastHeadCount,
+      @Schema(nullable = true, description = "How many people each visit wants")
+          RecordView.WantsView wants,
       @Schema(description = "What the office decides beside the rules")
           List<ExceptionSchema> exceptions,
       String reason,

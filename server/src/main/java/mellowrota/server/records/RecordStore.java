@@ -61,7 +61,8 @@ public class RecordStore {
           "sorts_at",
           "tzdb",
           "dates",
-          "least_head_count");
+          "least_head_count",
+          "wants");
 
   private static final String INSERT =
       "insert into record ("
@@ -281,7 +282,8 @@ public class RecordStore {
         dueAt == null ? begins(record) : dueAt,
         RecordTables.TZDB,
         RecordFields.print(record.dates()),
-        record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null);
+        record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null,
+        RecordFields.print(record.wants()));
   }
 
   /** What history keeps of a change: the act, and whom each field was for at the time. */

@@ -25,6 +25,7 @@ public record RecordView(
     List<PersonOnIt> people,
     List<String> tags,
     Integer leastHeadCount,
+    WantsView wants,
     List<ExceptionView> exceptions,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> mayChange,
@@ -36,6 +37,15 @@ public record RecordView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String inside,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String insideFor) {}
+
+  /** How many people each visit wants, and of which skills. */
+  @Schema(name = "Wants")
+  public record WantsView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int people,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "That some of them have to have, named once for each who has to")
+          List<String> skills) {}
 
   /** A place by name and code. */
   public record PlaceView(

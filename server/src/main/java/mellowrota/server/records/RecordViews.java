@@ -64,6 +64,9 @@ public class RecordViews {
             standing.isOffice() && record.leastHeadCount().isPresent()
                 ? record.leastHeadCount().getAsInt()
                 : null,
+            standing.isOffice() && !record.wants().isNone()
+                ? new RecordView.WantsView(record.wants().people(), record.wants().skills())
+                : null,
             standing.isOffice() ? exceptions(world, record) : null,
             details(standing),
             Permits.mayChange(standing),

@@ -1,0 +1,377 @@
+package mellowrota.server.cover;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import mellowrota.core.cover.Clash;
+import mellowrota.core.cover.Commitments;
+import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Fill;
+import mellowrota.core.cover.WhenCould;
+import mellowrota.core.cover.WhoCould;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.RecordId;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+
+/** Cover as one person may see it. */
+@Component
+class CoverViews {
+
+  private final ClashViews clashes;
+  private final RecordStore store;
+  private final RecordAccess access;
+
+  CoverViews(ClashViews clashes, RecordStore store, RecordAccess access) {
+    this.clashes = clashes;
+    this.store = store;
+    this.access = access;
+  }
+
+  @Schema(name = "CoverAsk", description = "A duty, or one visit of a record that wants people")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record AskView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
+      Long duty,
+      Long record,
+      Integer visit,
+      @Schema(description = "Of the record, where the asker may see it") String ref,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "In which its hours are")
+          String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "The most it asks for")
+          int most,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Named once for each who has to have it")
+          List<String> skills,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "It asks for nobody yet, and is no gap")
+          boolean tentative) {}
+
+  @Schema(name = "CoverStretch")
+  record StretchView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int needed,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int filled,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "How many more tentative work would fill")
+          int maybe) {}
+
+  @Schema(name = "CoverGap")
+  record GapView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int shortBy,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "That some of those missing have to have")
+          List<String> skills) {}
+
+  @Schema(name = "Cover")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record CoverView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate until,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AskView> asks,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StretchView> stretches,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Those not yet over by start, then those over, the latest first")
+          List<GapView> gaps,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long neededMinutes,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long filledMinutes,
+      @Schema(description = "Tenths of a per cent, rounded down; not there: nothing is needed")
+          Long sharePerMille,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Of those the asker answers for, by start")
+          List<ClashViews.ClashView> clashes,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Days on which much is due of one person")
+          List<ClashViews.ClashView> pileUps) {}
+
+  CoverView of(World world, Person asker, LocalDate from, LocalDate until, Covers.Look look) {
+    Cover cover = look.cover();
+    return new CoverView(
+        from,
+        until,
+        world.house().zone().getId(),
+        Stream.concat(
+                look.duties().stream().map(one -> view(world, one)),
+                look.works().stream().map(one -> view(world, one)))
+            .toList(),
+        Stream.concat(cover.stretches().stream(), look.apart().stretches().stream())
+            .map(CoverViews::view)
+            .toList(),
+        cover.gapsAt(look.now()).stream().map(CoverViews::view).toList(),
+        cover.share().needed(),
+        cover.share().filled(),
+        cover.share().perMille().orElse(null),
+        clashes.of(world, asker, look.around(), look.clashes()),
+        clashes.of(world, asker, look.around(), look.pileUps()));
+  }
+
+  private static StretchView view(Cover.Stretch one) {
+    return new StretchView(
+        one.need().by(),
+        one.span().start(),
+        one.span().end(),
+        one.needed(),
+        one.filled(),
+        one.maybe());
+  }
+
+  private static GapView view(Cover.Gap gap) {
+    return new GapView(
+        gap.of(),
+        gap.span().start(),
+        gap.span().end(),
+        gap.shortBy(),
+        gap.open().stream().flatMap(Optional::stream).toList());
+  }
+
+  private static AskView view(World world, Duties.Kept one) {
+    int most = one.spans().stream().mapToInt(span -> span.count()).max().orElse(0);
+    return new AskView(
+        one.key(),
+        one.id(),
+        null,
+        null,
+        null,
+        one.name(),
+        place(world, Optional.of(one.place())),
+        one.in(world).zone().getId(),
+        most,
+        one.skill().map(skill -> Collections.nCopies(most, skill)).orElse(List.of()),
+        false);
+  }
+
+  private static AskView view(World world, Covers.Seen one) {
+    CrewTimes.Wanting wanting = one.wanting();
+    RecordAccess.Standing standing = one.standing();
+    return new AskView(
+        one.key(),
+        null,
+        wanting.record().id().value(),
+        wanting.visit().no(),
+        standing.sees(DetailKey.REF) ? wanting.record().ref() : null,
+        standing.sees(DetailKey.TITLE) ? wanting.record().text(DetailKey.TITLE).orElse("") : "",
+        standing.sees(DetailKey.PLACE) ? place(world, wanting.record().place()) : "",
+        wanting.zone().getId(),
+        wanting.record().wants().people(),
+        wanting.record().wants().skills(),
+        wanting.isTentative());
+  }
+
+  private static String place(World world, Optional<PlaceId> place) {
+    return place.flatMap(world.places()::find).map(Place::name).orElse("");
+  }
+
+  @Schema(name = "WhoCouldReason")
+  record ReasonView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Why why,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "It rules them out; else it only warns")
+          boolean never,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end) {}
+
+  @Schema(name = "WhoCouldTime")
+  record TimeView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Sort sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean tentative) {}
+
+  @Schema(name = "WhoCould")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record AnswerView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ReasonView> reasons,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Of work in that week")
+          long weekMinutes,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Nobody has said when they work")
+          boolean hoursUnsaid,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What takes their time from a day before until a day after")
+          List<TimeView> around,
+      @Schema(
+              description =
+                  "To it from the nearest of what they do within a day; not there: nobody knows")
+          Long wayMinutes) {}
+
+  private static List<ReasonView> reasons(List<WhoCould.Reason> reasons) {
+    return reasons.stream()
+        .map(r -> new ReasonView(r.why(), r.never(), r.span().start(), r.span().end()))
+        .toList();
+  }
+
+  private static List<TimeView> around(TimeSpan asked, Commitments of) {
+    TimeSpan days =
+        TimeSpan.of(asked.start().minus(Duration.ofDays(1)), asked.end().plus(Duration.ofDays(1)));
+    List<TimeView> found = new ArrayList<>();
+    of.work().forEach(one -> add(found, days, Clash.Sort.WORK, one.span(), one.tentative()));
+    of.leave().forEach(one -> add(found, days, Clash.Sort.LEAVE, one.span(), false));
+    of.busy().forEach(one -> add(found, days, Clash.Sort.BUSY, one.span(), one.tentative()));
+    return found;
+  }
+
+  private static void add(
+      List<TimeView> found, TimeSpan days, Clash.Sort sort, TimeSpan span, boolean tentative) {
+    days.intersection(span)
+        .ifPresent(part -> found.add(new TimeView(sort, part.start(), part.end(), tentative)));
+  }
+
+  static List<AnswerView> answers(Covers.Asked asked) {
+    return asked.answers().stream()
+        .map(
+            one ->
+                new AnswerView(
+                    one.candidate().person().value(),
+                    one.candidate().name(),
+                    one.verdict(),
+                    reasons(one.reasons()),
+                    one.candidate().load().toMinutes(),
+                    one.candidate().of().hours().isUnsaid(),
+                    around(asked.span(), one.candidate().of()),
+                    one.way().map(Duration::toMinutes).orElse(null)))
+        .toList();
+  }
+
+  @Schema(name = "CoverSuggestion")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record SuggestionView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(description = "Not there: nobody could") Long person,
+      String name,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What only warns of them, or what speaks against the best")
+          List<ReasonView> reasons) {}
+
+  static List<SuggestionView> suggestions(World world, List<Fill.Suggestion> found) {
+    return found.stream()
+        .map(
+            one ->
+                new SuggestionView(
+                    one.gap().of(),
+                    one.gap().work().span().start(),
+                    one.gap().work().span().end(),
+                    one.person().map(PersonId::value).orElse(null),
+                    one.person().map(id -> world.person(id).name()).orElse(null),
+                    reasons(one.reasons())))
+        .toList();
+  }
+
+  @Schema(name = "WhenCouldReason")
+  record AgainstView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Why why,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "It rules the start out; else it only warns")
+          boolean never) {}
+
+  @Schema(name = "WhenCould", description = "Starts a quarter of an hour apart that are alike")
+  record StartsView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant first,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") Instant last,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AgainstView> against) {}
+
+  static List<StartsView> starts(World world, List<WhenCould.Starts> found) {
+    return found.stream()
+        .map(
+            one ->
+                new StartsView(
+                    one.first(),
+                    one.last(),
+                    one.verdict(),
+                    one.against().stream()
+                        .map(
+                            why ->
+                                new AgainstView(
+                                    why.person().value(),
+                                    world.person(why.person()).name(),
+                                    why.why(),
+                                    why.never()))
+                        .toList()))
+        .toList();
+  }
+
+  @Schema(name = "WorkLeft")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record LeftView(
+      @Schema(description = "Of work that the asker may open") Long record,
+      Integer visit,
+      String ref,
+      String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(description = "Who could take it; not there: nobody could") Long person,
+      String name,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What only warns of them, or what speaks against the best")
+          List<ReasonView> reasons) {}
+
+  List<LeftView> left(World world, Person asker, List<Fill.Suggestion> found) {
+    List<LeftView> views = new ArrayList<>();
+    for (Fill.Suggestion one : found) {
+      Ask.OfVisit ask = (Ask.OfVisit) Ask.of(one.gap().of());
+      Optional<RecordAccess.Standing> seen =
+          store
+              .find(RecordId.of(ask.record()), false)
+              .map(record -> access.standing(world, asker, record))
+              .filter(RecordAccess.Standing::opens);
+      views.add(
+          new LeftView(
+              seen.map(standing -> ask.record()).orElse(null),
+              seen.map(standing -> ask.visit()).orElse(null),
+              seen.filter(standing -> standing.sees(DetailKey.REF))
+                  .map(standing -> standing.record().ref())
+                  .orElse(null),
+              seen.filter(standing -> standing.sees(DetailKey.TITLE))
+                  .flatMap(standing -> standing.record().text(DetailKey.TITLE))
+                  .orElse(null),
+              one.gap().work().span().start(),
+              one.gap().work().span().end(),
+              one.person().map(PersonId::value).orElse(null),
+              one.person().map(id -> world.person(id).name()).orElse(null),
+              reasons(one.reasons())));
+    }
+    return views;
+  }
+}
