@@ -132,6 +132,11 @@ export function laterOnClock(local: string, days: number, minutes: number): stri
   return dayjs.utc(local).add(days, 'day').add(minutes, 'minute').format('YYYY-MM-DDTHH:mm');
 }
 
+/** By the clock, from one local time to another. */
+export function minutesBetween(from: string, until: string): number {
+  return dayjs.utc(until).diff(dayjs.utc(from), 'minute');
+}
+
 /** The clock of a local time: 08:30. */
 export function clockOf(local: string): string {
   return local.slice(11, 16);

@@ -7,7 +7,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
-import { CoverCounts, CoverRows } from '../cover';
+import { CoverCounts, CoverRows, useTakers } from '../cover';
 import { RecordSide, useCalendars } from '../records';
 import { daysOf, placeOf, type Zoom } from './days';
 import { Grid } from './Grid';
@@ -208,6 +208,7 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
   );
   const moves = useMoves(shown, (id) => people.find((p) => p.id === id)?.name ?? '');
   const hands = useHands(page, rows, days, moves, mayMake);
+  const takers = useTakers(hands.held);
   return (
     <>
       {hands.hint && (
@@ -249,6 +250,8 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
           ) : null
         }
         tell={hands.tell}
+        onHold={hands.hold}
+        takers={takers.data}
         onDrop={hands.drop}
         onDraw={hands.draw}
       />

@@ -11,6 +11,7 @@ import {
   type ReactNode,
 } from 'react';
 import { dayNumber, nowMoment, shortDayText, weekdayText } from '../../shared/time';
+import type { Taker } from '../cover';
 import { placeOf, type Days } from './days';
 import type { Piece } from './lanes';
 import { LaneRow } from './LaneRow';
@@ -48,6 +49,9 @@ interface Props {
   /** Rows above the lanes. */
   over?: ReactNode;
   tell: (piece: Piece | null, from: Spot, to: Spot, edge: boolean) => string;
+  onHold: (held: { piece: Piece; from: Spot; to: Spot } | null) => void;
+  /** While something is held: whether each could take it. */
+  takers?: Map<number, Taker>;
   onDrop: (piece: Piece, from: Spot, to: Spot, edge: boolean) => void;
   onDraw: (from: Spot, to: Spot) => void;
 }
@@ -87,6 +91,7 @@ export function Grid(props: Props) {
     find,
     mayMove: props.mayMove,
     tell: props.tell,
+    onHold: props.onHold,
     onDrop: props.onDrop,
     onDraw: (from, to) => props.mayDraw && props.onDraw(from, to),
   });
@@ -213,6 +218,7 @@ export function Grid(props: Props) {
                   today={props.todayAt}
                   open={props.open}
                   chosen={props.chosen}
+                  taker={row.lane.person === null ? undefined : props.takers?.get(row.lane.person)}
                   focus={here ? focus : first(rows, row.key, focus)}
                 />
               </div>

@@ -1,5 +1,6 @@
 import { memo, type CSSProperties } from 'react';
 import { clockOf, localAt, shortDayText, zoneMark } from '../../shared/time';
+import type { Taker } from '../cover';
 import { placeOf, type Days } from './days';
 import type { Lane, Piece } from './lanes';
 import { clashesOn, linesOf, shownIn } from './rows';
@@ -19,13 +20,15 @@ export interface LaneProps {
   /** The record open beside the board. */
   open: number | null;
   chosen: ReadonlySet<string>;
+  /** While something is held: whether they could take it. */
+  taker?: Taker;
   /** Which cell or piece of this lane has the keyboard; -1 as piece is the cell itself. */
   focus: { day: number; piece: number } | null;
 }
 
 /** One lane: who, then its days. */
 export const LaneRow = memo(function LaneRow(props: LaneProps) {
-  const { lane, days, top, height, index } = props;
+  const { lane, days, top, height, index, taker } = props;
   const style = {
     transform: `translateY(${top}px)`,
     height,
@@ -37,16 +40,23 @@ export const LaneRow = memo(function LaneRow(props: LaneProps) {
       role="row"
       aria-rowindex={index + 1}
       data-zoom={days.zoom}
+      data-could={taker?.verdict}
       style={style}
     >
       <div className={styles.who} role="rowheader">
         <span className={styles.name} title={lane.name}>
           {lane.name}
         </span>
-        <span className={styles.note}>
-          <span>{lane.note}</span>
-          <Sum lane={lane} />
-        </span>
+        {taker ? (
+          <span className={styles.could} title={taker.text}>
+            {taker.text}
+          </span>
+        ) : (
+          <span className={styles.note}>
+            <span>{lane.note}</span>
+            <Sum lane={lane} />
+          </span>
+        )}
       </div>
       <div
         className={styles.days}

@@ -21,6 +21,8 @@ interface Options {
   mayMove: (piece: Piece) => boolean;
   /** Says what letting go here would do. */
   tell: (piece: Piece | null, from: Spot, to: Spot, edge: boolean) => string;
+  /** What is held over which day, or nothing any more. */
+  onHold: (held: { piece: Piece; from: Spot; to: Spot } | null) => void;
   onDrop: (piece: Piece, from: Spot, to: Spot, edge: boolean) => void;
   onDraw: (from: Spot, to: Spot) => void;
 }
@@ -85,8 +87,13 @@ export function useDrag(options: Options) {
       if (!h || !to || !ghost.current || !box || !base) {
         return;
       }
-      ghost.current.style.transform = `translate(${event.clientX - base.left + 12}px, ${event.clientY - base.top + 14}px)`;
       ghost.current.textContent = tell(h.piece, h.from, to, h.edge);
+      const most = base.width - ghost.current.offsetWidth - 8;
+      const left = Math.max(0, Math.min(event.clientX - base.left + 12, most));
+      ghost.current.style.transform = `translate(${left}px, ${event.clientY - base.top + 14}px)`;
+      if (h.piece && !h.edge) {
+        latest.current.onHold({ piece: h.piece, from: h.from, to });
+      }
       // Near an edge the board goes on by itself.
       if (event.clientY > box.bottom - EDGE) {
         scroller.current?.scrollBy(0, 12);
@@ -111,6 +118,9 @@ export function useDrag(options: Options) {
       }
     };
     const end = () => {
+      if (held.current?.moved) {
+        latest.current.onHold(null);
+      }
       held.current = null;
       window.cancelAnimationFrame(frame);
       latest.current.ghost.current?.removeAttribute('data-on');

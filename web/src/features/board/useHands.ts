@@ -4,6 +4,7 @@ import { useKeys } from '../../shared/ui/keys';
 import type { Days } from './days';
 import type { Focus } from './Grid';
 import type { Lane, Piece } from './lanes';
+import type { HeldVisit } from '../cover';
 import { across, dateOf, minutesBetween, toldDrop } from './drops';
 import type { rowsOf } from './rows';
 import type { useBoardPage } from './useBoardPage';
@@ -27,6 +28,8 @@ export function useHands(
   const [copied, setCopied] = useState<{ pieces: Piece[]; lane: Lane; day: number } | null>(null);
   const [lifted, setLifted] = useState<{ pieces: Piece[]; lane: Lane; from: Focus } | null>(null);
   const [asking, setAsking] = useState(false);
+
+  const [dragged, setDragged] = useState<HeldVisit | null>(null);
 
   const laneOf = (key: string) => {
     const row = rows.find((r) => r.key === key);
@@ -63,6 +66,25 @@ export function useHands(
       minutes: p.allDay ? 0 : minutes,
       stretch: true,
     }));
+
+  const quarter = (minutes: number) => 15 * Math.round(minutes / 15);
+  const hold = (now: { piece: Piece; from: Spot; to: Spot } | null) => {
+    const next =
+      now &&
+      heldVisit(
+        now.piece,
+        now.from.lane,
+        now.to.day - now.from.day,
+        quarter(minutesBetween(days, now.from.moment, now.to.moment)),
+      );
+    setDragged((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
+  };
+  /** What is in the hand, by the pointer or by the keyboard. */
+  const held =
+    dragged ??
+    (lifted && focus
+      ? heldVisit(lifted.pieces[0], lifted.lane, focus.day - lifted.from.day, 0)
+      : null);
 
   const drop = (held: Piece, from: Spot, to: Spot, edge: boolean) => {
     const pieces = chosen.has(held.key) ? all() : [held];
@@ -245,10 +267,23 @@ export function useHands(
     asking,
     stopAsking: () => setAsking(false),
     actions,
+    hold,
+    held: mayMake ? held : null,
     drop,
     draw,
     makeAt,
     enter,
     tell,
   };
+}
+
+/** A visit with times, as it is held over other days; the rest is in nobody's way. */
+function heldVisit(
+  piece: Piece | undefined,
+  lane: Lane,
+  days: number,
+  minutes: number,
+): HeldVisit | null {
+  const { record, visit, when } = piece?.item ?? {};
+  return record && visit && when ? { record, visit, from: lane.person, days, minutes } : null;
 }

@@ -103,7 +103,7 @@ function AskLabel({ ask, onChange }: { ask: Ask; onChange?: (duty: number) => vo
   const { record, duty } = ask;
   if (record) {
     return (
-      <Link className={styles.labelled} to={`/records/${record}`}>
+      <Link className={styles.labelled} title={askName(ask)} to={`/records/${record}`}>
         {askName(ask)}
       </Link>
     );

@@ -10,6 +10,7 @@ import { ClashPart } from './ClashPart';
 import { DutyDialog } from './DutyDialog';
 import styles from './cover.module.css';
 import { FillPart } from './FillPart';
+import { LeftPart } from './LeftPart';
 import { useCover } from './queries';
 import { WhoCould } from './WhoCould';
 import { Wrong } from './Wrong';
@@ -42,15 +43,16 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   const clash = [...clashes, ...pileUps].find((one) => one.key === asked);
   const gap = clash ? undefined : (gaps.find((one) => gapKey(one) === asked) ?? gaps[0]);
   const ask = gap && asks.find((one) => one.key === gap.ask);
+  const away = Number(search.get('away'));
   const choose = (on: string) => {
     setFills(false);
-    set({ on });
+    setSearch({ from, zoom, on });
   };
   return (
     <div className={styles.page}>
       <Wrong
         cover={cover.data}
-        chosen={fills ? undefined : (clash ?? gap)}
+        chosen={fills || away > 0 ? undefined : (clash ?? gap)}
         onGap={(one) => choose(gapKey(one))}
         onClash={(one) => choose(one.key)}
         onFill={() => setFills(true)}
@@ -98,7 +100,16 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
             onChange={mayRule ? (id) => setDutyOpen({ id }) : undefined}
           />
         )}
-        {fills ? (
+        {away > 0 ? (
+          <LeftPart
+            person={away}
+            name={search.get('who') ?? ''}
+            from={search.get('first') ?? from}
+            last={search.get('last') ?? from}
+            until={addDays(search.get('last') ?? from, 1)}
+            onClose={() => setSearch({ from, zoom })}
+          />
+        ) : fills ? (
           <FillPart from={from} until={until} asks={asks} onClose={() => setFills(false)} />
         ) : (
           <>

@@ -28,8 +28,8 @@ export function CoverRows({
         .map((ask) => (
           <div key={ask.key} className={styles.boardRow}>
             <span className={styles.boardLabel}>
-              <strong>{askName(ask)}</strong>
-              <span>{words.asks(ask.most, ask.skills)}</span>
+              <strong title={askName(ask)}>{askName(ask)}</strong>
+              <span title={words.asks(ask.most, ask.skills)}>{ask.most}</span>
             </span>
             <div className={styles.boardTrack}>
               <Track

@@ -2,3 +2,5 @@ export { CoverPage } from './CoverPage';
 export { useAhead, type Ahead } from './ahead';
 export { CoverCounts } from './Counts';
 export { CoverRows } from './CoverRows';
+export { useTakers, type HeldVisit, type Taker } from './queries';
+export { WhenCould } from './WhenCould';

@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { addDays } from '../../shared/time';
+import { takerText } from './words';
 
 export type Cover = Schemas['Cover'];
 export type Gap = Schemas['CoverGap'];
@@ -8,6 +10,13 @@ export type Ask = Schemas['CoverAsk'];
 export type Stretch = Schemas['CoverStretch'];
 export type Answer = Schemas['WhoCould'];
 export type Reason = Schemas['WhoCouldReason'];
+/** Whether somebody could take something, in words. */
+export interface Taker {
+  verdict: Answer['verdict'];
+  text: string;
+}
+export type Starts = Schemas['WhenCouldStarts'];
+export type Left = Schemas['WorkLeft'];
 export type Clash = Schemas['Clash'];
 export type ClashItem = Schemas['ClashItem'];
 export type Suggestion = Schemas['CoverSuggestion'];
@@ -46,6 +55,69 @@ export function useWhoCouldTake(held: Held) {
     queryKey: ['cover', 'take', held],
     queryFn: () =>
       take(api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } })),
+  });
+}
+
+/** A visit while it is moved: from whom, and how far on the clock. */
+export interface HeldVisit {
+  record: number;
+  visit: number;
+  from: number | null;
+  days: number;
+  minutes: number;
+}
+
+/** Of everybody, whether they could take what is held, where it is held. */
+export function useTakers(held: HeldVisit | null) {
+  return useQuery({
+    queryKey: ['cover', 'takers', held],
+    enabled: held !== null,
+    staleTime: 30_000,
+    queryFn: async () => {
+      const { from, ...rest } = held!;
+      const query = from === null ? rest : { ...rest, from };
+      const all = await take(api.GET('/api/v1/cover/who-could-take', { params: { query } }));
+      return new Map<number, Taker>(
+        all.map((one) => [one.person, { verdict: one.verdict, text: takerText(one) }]),
+      );
+    },
+  });
+}
+
+/** Whom something is for, how long it takes and where, over so many days. */
+export interface WhenAsked {
+  people: number[];
+  minutes: number;
+  before: number;
+  after: number;
+  place: number | null;
+  record: number | null;
+  visit: number;
+  from: string;
+  days: number;
+}
+
+export function useWhenCould(asked: WhenAsked) {
+  const { people, place, record, from, days, ...rest } = asked;
+  const query = {
+    ...rest,
+    person: people,
+    from,
+    until: addDays(from, days),
+    ...(place !== null && { place }),
+    ...(record !== null && { record }),
+  };
+  return useQuery({
+    queryKey: ['cover', 'when', query],
+    queryFn: () => take(api.GET('/api/v1/cover/when-could', { params: { query } })),
+  });
+}
+
+export function useLeft(person: number, from: string, until: string) {
+  return useQuery({
+    queryKey: ['cover', 'left', person, from, until],
+    queryFn: () =>
+      take(api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } })),
   });
 }
 

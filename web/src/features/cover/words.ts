@@ -1,5 +1,5 @@
 import { shortSpanText, spanText } from '../../shared/time';
-import type { Ask, Clash, Gap, Reason } from './queries';
+import type { Answer, Ask, Clash, Gap, Reason } from './queries';
 
 /** What the page of cover says. */
 export const words = {
@@ -29,10 +29,11 @@ export const words = {
   whoCould: (n: number, of: number) => `Who could, ${n} of ${of}`,
   week: 'Week',
   days: 'Their days, asked outlined',
-  way: (minutes: number) => `${minutes} min away`,
+  way: (minutes: number) => (minutes === 0 ? 'at the place that day' : `${minutes} min away`),
   weekHours: (from: number, to: number) => `${hours(from)} → ${hours(to)} h`,
   why: 'What speaks against it',
   free: 'free',
+  could: 'could take it',
   hoursUnsaid: 'hours not known',
   kinds: {
     DOUBLE: 'two works at once',
@@ -146,6 +147,15 @@ export const words = {
   nobody: 'nobody could',
   giveAll: (n: number) => (n === 1 ? 'Give 1' : `Give ${n}`),
   leaveIt: 'Leave it',
+  whenCould: 'Starts that fit',
+  whenLooking: 'Looking when it fits',
+  startAt: (day: string, clock: string, why: string) =>
+    `Start ${day} ${clock}${why ? ` although ${why}` : ''}`,
+  leaves: (name: string) => `What ${name} leaves`,
+  leaving: 'Looking who could take it',
+  leavesNothing: 'They have no work in these days.',
+  handAll: (n: number) => `Hand ${n} over`,
+  handedAll: (n: number) => (n === 1 ? '1 is handed over' : `${n} are handed over`),
   filled: (n: number) => (n === 1 ? '1 is given' : `${n} are given`),
   filledInPart: (n: number, of: number, why: string) => `${n} of ${of} are given: ${why}`,
 };
@@ -174,6 +184,12 @@ export function reasonText(reason: Reason): string {
   return plain.includes(reason.why)
     ? text
     : `${text} ${spanText({ start: reason.start, end: reason.end })}`;
+}
+
+/** Whether somebody could take something, in a few words. */
+export function takerText({ verdict, reasons }: Answer): string {
+  const why = [...new Set(reasons.map((one) => words.reasons[one.why]))].join(', ');
+  return verdict === 'YES' ? words.could : verdict === 'NO' ? `${words.cannot}: ${why}` : why;
 }
 
 /** What is wrong and when, without whom. */

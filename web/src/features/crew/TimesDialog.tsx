@@ -1,5 +1,6 @@
 import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
-import { spanText } from '../../shared/time';
+import { Link } from 'react-router';
+import { mondayOf, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -67,6 +68,11 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
               {words.agree}
             </Button>
           )}
+          <Link
+            to={`/cover?away=${person.id}&who=${encodeURIComponent(person.name)}&first=${one.first}&last=${one.last}&from=${mondayOf(one.first)}`}
+          >
+            {words.whatIsLeft}
+          </Link>
           <Button
             size="small"
             aria-label={`${words.takeOff}: ${spanText({ first: one.first, last: one.last })}`}

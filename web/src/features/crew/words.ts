@@ -47,6 +47,7 @@ export const words = {
   sick: 'sick',
   askedFor: 'asked for',
   agree: 'Agree',
+  whatIsLeft: 'what they leave',
   takeOff: 'Take off',
   leaveFirst: 'First day',
   leaveLast: 'Last day',

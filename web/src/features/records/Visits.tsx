@@ -1,7 +1,9 @@
 import { Button, Checkbox, Input } from 'antd';
-import { spanText } from '../../shared/time';
+import { useState } from 'react';
+import { laterOnClock, minutesBetween, spanInput, spanText } from '../../shared/time';
+import { WhenCould } from '../cover';
 import { Field, Pick, Several } from './fields';
-import { emptyVisit, spanFault, typedSpan, type VisitDraft } from './model';
+import { emptyVisit, peopleOf, spanFault, typedSpan, type VisitDraft } from './model';
 import styles from './records.module.css';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
@@ -41,6 +43,7 @@ export function Visits({ form }: { form: RecordFormState }) {
                 </>
               )}
             </div>
+            <When form={form} at={i} put={put} />
             {job && draft.ownPeople && draft.visits.length > 1 && (
               <div className={styles.two}>
                 <Field label={words.leadOf(i + 1)} id={`lead${i + 1}`}>
@@ -107,6 +110,61 @@ export function Visits({ form }: { form: RecordFormState }) {
         </div>
       )}
     </>
+  );
+}
+
+const WHEN_DAYS = 7;
+
+/** When those named could do it, asked for by the office; the start that is taken moves the span. */
+function When({
+  form,
+  at,
+  put,
+}: {
+  form: RecordFormState;
+  at: number;
+  put: (index: number, some: Partial<VisitDraft>) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const { draft, may } = form;
+  const visit = draft.visits[at]!;
+  const span = typedSpan(draft, visit);
+  const people = peopleOf(draft, visit);
+  if (!form.mayPreview || !may('visits') || people.length === 0 || !span?.start || !span.end) {
+    return null;
+  }
+  const minutes = minutesBetween(span.start, span.end);
+  return (
+    <div>
+      <Button
+        type="link"
+        size="small"
+        className={styles.moreButton}
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? words.whenClose : words.when}
+      </Button>
+      {open && minutes > 0 && (
+        <WhenCould
+          asked={{
+            people,
+            minutes,
+            before: Number(visit.before),
+            after: Number(visit.after),
+            place: draft.place,
+            record: form.id,
+            visit: visit.no ?? at + 1,
+            from: span.start.slice(0, 10),
+            days: WHEN_DAYS,
+          }}
+          onPick={(start) => {
+            put(at, { span: spanInput({ start, end: laterOnClock(start, 0, minutes) }) });
+            setOpen(false);
+          }}
+        />
+      )}
+    </div>
   );
 }
 

@@ -222,6 +222,13 @@ function people(draft: Draft, kept: PersonChange[]): PersonChange[] {
   return [...list, ...kept];
 }
 
+/** Who takes time for a visit. */
+export function peopleOf(draft: Draft, visit: VisitDraft): number[] {
+  const own = draft.ownPeople && draft.visits.length > 1;
+  const { lead, support } = own ? visit : draft;
+  return [...new Set([...(lead === null ? [] : [lead]), ...support])];
+}
+
 export function typedSpan(draft: Draft, visit: VisitDraft): TypedSpan | null {
   return readSpan(visit.span, USUAL_MINUTES[draft.kind]);
 }

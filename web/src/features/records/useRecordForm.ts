@@ -155,6 +155,7 @@ export function useRecordForm(
     understood,
     conflict,
     isNew: !base,
+    id: base?.data.id ?? null,
     saving: create.isPending || change.isPending,
     error:
       conflict && !(change.error instanceof ProblemError && change.error.problem.status !== 412)

@@ -156,6 +156,8 @@ export const words = {
   tagsHint: 'closure, towpath shut',
   least: 'Least head count',
   leastHint: 'fewer: tentative',
+  when: 'When could they?',
+  whenClose: 'Leave the time as it is',
   wants: 'People wanted',
   wantsHint: 'what is missing is short on Cover',
   wantSkills: 'Of them with',

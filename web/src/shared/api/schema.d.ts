@@ -346,6 +346,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cover/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody has in some days, each with who could take it; nothing is done by it */
+        get: operations["left"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cover/let-stand": {
         parameters: {
             query?: never;
@@ -375,6 +392,23 @@ export interface paths {
         post?: never;
         /** Has a clash open again */
         delete: operations["openAgain"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/when-could": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When people could do something together: every start on a grid of quarter hours */
+        get: operations["whenCould"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3284,6 +3318,33 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        WhenCould: {
+            starts: components["schemas"]["WhenCouldStarts"][];
+            /** @description Of the site */
+            zone: string;
+        };
+        WhenCouldReason: {
+            name: string;
+            /** @description It rules the start out; else it only warns */
+            never: boolean;
+            /** Format: int64 */
+            person: number;
+            /** @enum {string} */
+            why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+        };
+        /** @description A quarter of an hour apart, and alike */
+        WhenCouldStarts: {
+            against: components["schemas"]["WhenCouldReason"][];
+            /** Format: date-time */
+            first: string;
+            /**
+             * Format: date-time
+             * @description Included
+             */
+            last: string;
+            /** @enum {string} */
+            verdict: "YES" | "WITH_REASON" | "NO";
+        };
         WhoCould: {
             /** @description What takes their time from a day before until a day after */
             around: components["schemas"]["WhoCouldTime"][];
@@ -3339,6 +3400,29 @@ export interface components {
             place: string;
             text: string;
             title: string;
+        };
+        WorkLeft: {
+            /** Format: date-time */
+            end: string;
+            name?: string;
+            /**
+             * Format: int64
+             * @description Who could take it; not there: nobody could
+             */
+            person?: number;
+            /** @description What only warns of them, or what speaks against the best */
+            reasons: components["schemas"]["WhoCouldReason"][];
+            /**
+             * Format: int64
+             * @description Of work that the asker may open
+             */
+            record?: number;
+            ref?: string;
+            /** Format: date-time */
+            start: string;
+            title?: string;
+            /** Format: int32 */
+            visit?: number;
         };
         WorkTimes: {
             /**
@@ -3861,6 +3945,32 @@ export interface operations {
             };
         };
     };
+    left: {
+        parameters: {
+            query: {
+                person: number;
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WorkLeft"][];
+                };
+            };
+        };
+    };
     letStand: {
         parameters: {
             query?: never;
@@ -3903,6 +4013,41 @@ export interface operations {
             };
         };
     };
+    whenCould: {
+        parameters: {
+            query: {
+                /** @description All of them are wanted */
+                person: number[];
+                minutes: number;
+                /** @description Of margin */
+                before?: number;
+                after?: number;
+                place?: number;
+                /** @description What is moved, which is then not in its own way */
+                record?: number;
+                visit?: number;
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WhenCould"];
+                };
+            };
+        };
+    };
     whoCould: {
         parameters: {
             query: {
@@ -3933,7 +4078,11 @@ export interface operations {
             query: {
                 record: number;
                 visit: number;
-                from: number;
+                /** @description Who has it; unless said: nobody yet */
+                from?: number;
+                /** @description So many days later on the clock, or earlier */
+                days?: number;
+                minutes?: number;
             };
             header?: never;
             path?: never;

@@ -179,6 +179,11 @@ public class CanaryTest {
                 held.get("record").asLong(),
                 held.get("visit").asInt(),
                 twice.get("person").asLong());
+    String days = "&from=2026-11-25&until=2026-12-09";
+    call("GET /api/v1/cover/left", a -> a.get("/api/v1/cover/left?person=2" + days));
+    call(
+        "GET /api/v1/cover/when-could",
+        a -> a.get("/api/v1/cover/when-could?person=2&minutes=60" + days));
     call("GET /api/v1/cover/who-could-take", a -> a.get("/api/v1/cover/who-could-take?" + visit));
     call(
         "POST /api/v1/cover/let-stand",

@@ -382,6 +382,122 @@ public class CoverTest {
         .contains("asks for people");
   }
 
+  // ---- Moved, and when -------------------------------------------------------------------------
+
+  private long visit(String title, String day, String from, String until, String who) {
+    return hana.record(
+        """
+        {"kind": "JOB", "title": "%s", "state": "CONFIRMED",
+         "visits": [{"start": "%sT%s", "end": "%sT%s"}], "people": [{"role": 0, "person": %d}]}
+        """
+            .formatted(title, day, from, day, until, hana.idOf("people", who)));
+  }
+
+  private List<String> reasons(JsonNode all, String name) {
+    List<String> found = new ArrayList<>();
+    for (JsonNode one : all) {
+      if (one.get("name").asString().equals(name)) {
+        one.get("reasons").forEach(reason -> found.add(reason.get("why").asString()));
+      }
+    }
+    return found;
+  }
+
+  /** While something is moved everybody is told of as it would be there. */
+  @Test
+  public void whatIsMovedIsTriedWhereItWouldBe() {
+    long moved = visit("Moved about", "2026-12-15", "09:00", "11:00", "Hedda Quay");
+    long other = visit("In the way", "2026-12-16", "10:00", "12:00", "Hedda Quay");
+    long theirs = visit("In his way", "2026-12-15", "10:00", "12:00", "Caio Merrin");
+    String take =
+        "/api/v1/cover/who-could-take?record=%d&visit=1&from=%d"
+            .formatted(moved, hana.idOf("people", "Hedda Quay"));
+    JsonNode now = hana.get(take).expect(200).json();
+    assertThat(reasons(now, "Hedda Quay")).contains("HERE");
+    assertThat(reasons(now, "Caio Merrin")).contains("DOUBLE");
+    JsonNode nextDay = hana.get(take + "&days=1").expect(200).json();
+    assertThat(reasons(nextDay, "Hedda Quay")).contains("DOUBLE").doesNotContain("HERE");
+    assertThat(reasons(nextDay, "Caio Merrin")).doesNotContain("DOUBLE");
+    JsonNode later = hana.get(take + "&days=1&minutes=180").expect(200).json();
+    assertThat(reasons(later, "Hedda Quay")).doesNotContain("DOUBLE");
+    // What nobody has yet is tried as well.
+    hana.change(moved, "{\"people\": []}");
+    JsonNode nobody =
+        hana.get("/api/v1/cover/who-could-take?visit=1&record=" + moved).expect(200).json();
+    assertThat(reasons(nobody, "Hedda Quay")).doesNotContain("HERE").doesNotContain("DOUBLE");
+    hana.get(take + "&days=4000").expect(400);
+    Api.of(server, "ines").get(take).expect(403);
+    for (long one : List.of(moved, other, theirs)) {
+      hana.change(one, "{\"state\": \"CANCELLED\"}");
+    }
+  }
+
+  private static String when(String first, String last, String said) {
+    return "2026-12-17T%s:00Z/2026-12-17T%s:00Z %s".formatted(first, last, said);
+  }
+
+  /** Every start of a day, as it fits two people and as one of them is in the way. */
+  @Test
+  public void startsThatFitAreToldAndWhyOthersDoNot() {
+    long own = visit("Already there", "2026-12-17", "09:00", "11:00", "Hedda Quay");
+    long hedda = hana.idOf("people", "Hedda Quay");
+    long odile = hana.idOf("people", "Odile Strand");
+    String path =
+        "/api/v1/cover/when-could?person=%d&person=%d&minutes=120&from=2026-12-17&until=2026-12-18"
+            .formatted(hedda, odile);
+    List<String> told = new ArrayList<>();
+    assertThat(hana.get(path).expect(200).json().get("zone").asString()).isEqualTo("Europe/London");
+    for (JsonNode one : hana.get(path).expect(200).json().get("starts")) {
+      List<String> why = new ArrayList<>();
+      for (JsonNode reason : one.get("against")) {
+        assertThat(reason.get("name").asString()).isEqualTo("Hedda Quay");
+        why.add(reason.get("why").asString());
+      }
+      told.add(
+          one.get("first").asString()
+              + "/"
+              + one.get("last").asString()
+              + " "
+              + (why.contains("DOUBLE") ? "DOUBLE" : why.isEmpty() ? "YES" : "REASON"));
+    }
+    assertThat(told).contains(when("07:15", "10:45", "DOUBLE"));
+    assertThat(told.get(0)).startsWith("2026-12-17T00:00:00Z");
+    assertThat(told.get(told.size() - 1)).contains("/2026-12-17T22:00:00Z");
+    // What is moved is not in its own way.
+    assertThat(hana.get(path + "&record=" + own).expect(200).text()).doesNotContain("DOUBLE");
+    for (String bad : List.of("&minutes=0", "&minutes=x", "&before=-1", "&until=2027-12-18")) {
+      String name = bad.substring(0, bad.indexOf('=') + 1);
+      hana.get(path.replaceAll(name + "[^&]*", "") + bad).expect(400);
+    }
+    Api.of(server, "ines").get(path).expect(403);
+    Api.of(server, "marguerite").get(path).expect(403);
+    hana.change(own, "{\"state\": \"CANCELLED\"}");
+  }
+
+  /** Who is away leaves work, for each of which somebody is proposed. */
+  @Test
+  public void whatSomebodyLeavesIsProposedToOthers() {
+    long first = visit("Left behind", "2026-12-15", "13:00", "15:00", "Hedda Quay");
+    long second = visit("Left as well", "2026-12-15", "13:30", "15:30", "Hedda Quay");
+    String path =
+        "/api/v1/cover/left?person=%d&from=2026-12-15&until=2026-12-16"
+            .formatted(hana.idOf("people", "Hedda Quay"));
+    JsonNode left = hana.get(path).expect(200).json();
+    List<String> titles = new ArrayList<>();
+    Set<Long> takers = new HashSet<>();
+    for (JsonNode one : left) {
+      titles.add(one.get("title").asString());
+      takers.add(one.get("person").asLong());
+    }
+    assertThat(titles).containsExactly("Left behind", "Left as well");
+    assertThat(takers).hasSize(2).doesNotContain(hana.idOf("people", "Hedda Quay"));
+    hana.get(path.replace("&until=2026-12-16", "&until=2027-12-16")).expect(400);
+    Api.of(server, "ines").get(path).expect(403);
+    Api.of(server, "marguerite").get(path).expect(403);
+    hana.change(first, "{\"state\": \"CANCELLED\"}");
+    hana.change(second, "{\"state\": \"CANCELLED\"}");
+  }
+
   /**
    * Who lost the skill fills nothing that asks for it, and is told so where it is asked who could.
    */

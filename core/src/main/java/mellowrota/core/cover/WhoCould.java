@@ -95,11 +95,6 @@ public final class WhoCould {
       return of.person();
     }
 
-    /** As if they stood nowhere yet of what is tried. */
-    public Candidate elsewhere() {
-      return new Candidate(of, name, unknown, List.of(), alone, until, load, contract);
-    }
-
     /** The part of their contract that is taken. */
     private double laden() {
       long whole = contract.filter(one -> !one.isZero()).orElse(USUAL_WEEK).toMinutes();

@@ -50,13 +50,16 @@ class CoverController {
   private static final int MOST_WHEN_DAYS = 21;
 
   private final Covers covers;
+  private final Trials trials;
   private final Gives gives;
   private final CoverViews views;
   private final LetStand stood;
   private final Worlds worlds;
 
-  CoverController(Covers covers, Gives gives, CoverViews views, LetStand stood, Worlds worlds) {
+  CoverController(
+      Covers covers, Trials trials, Gives gives, CoverViews views, LetStand stood, Worlds worlds) {
     this.covers = covers;
+    this.trials = trials;
     this.gives = gives;
     this.views = views;
     this.stood = stood;
@@ -94,7 +97,7 @@ class CoverController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    return CoverViews.answers(covers.whoCould(world, me, Ask.of(ask), span(start, end)));
+    return CoverViews.answers(trials.whoCould(world, me, Ask.of(ask), span(start, end)));
   }
 
   @GetMapping("/who-could-take")
@@ -106,28 +109,37 @@ class CoverController {
       @RequestParam int visit,
       @Schema(description = "Who has it; unless said: nobody yet") @RequestParam(required = false)
           Long from,
-      @Schema(description = "When it would begin; unless said: as it does")
-          @RequestParam(required = false)
-          Instant start) {
+      @Schema(description = "So many days later on the clock, or earlier")
+          @RequestParam(defaultValue = "0")
+          int days,
+      @RequestParam(defaultValue = "0") int minutes) {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
     return CoverViews.answers(
-        covers.whoCould(
+        trials.whoCould(
             world,
             me,
             standing.record(),
             visit,
             Optional.ofNullable(from).map(PersonId::of),
-            Optional.ofNullable(start)));
+            moved(days, minutes)));
+  }
+
+  private static Trials.Moved moved(int days, int minutes) {
+    if (Math.abs(days) > MOST_DAYS || Math.abs(minutes) >= MOST_MARGIN) {
+      throw Problem.badRequest(
+          "days is at most " + MOST_DAYS + " and minutes less than a day, earlier or later.");
+    }
+    return new Trials.Moved(days, minutes);
   }
 
   @GetMapping("/when-could")
   @Operation(
       summary = "When people could do something together: every start on a grid of quarter hours")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<CoverViews.StartsView> whenCould(
+  CoverViews.WhenCouldView whenCould(
       Asker asker,
       @Schema(description = "All of them are wanted") @RequestParam List<Long> person,
       @RequestParam int minutes,
@@ -155,14 +167,14 @@ class CoverController {
     if (!until.isAfter(from) || from.plusDays(MOST_WHEN_DAYS).isBefore(until)) {
       throw Problem.badRequest("until is 1 to " + MOST_WHEN_DAYS + " days after from.");
     }
-    Covers.WhenAsked asked =
-        new Covers.WhenAsked(
+    Trials.WhenAsked asked =
+        new Trials.WhenAsked(
             person.stream().map(PersonId::of).distinct().toList(),
             Duration.ofMinutes(minutes),
             new Margins(Duration.ofMinutes(before), Duration.ofMinutes(after)),
             Optional.ofNullable(place).map(PlaceId::of),
             Optional.ofNullable(record).map(id -> new Ask.OfVisit(id, visit)));
-    return CoverViews.starts(world, covers.whenCould(world, me, asked, from, until));
+    return CoverViews.starts(world, trials.whenCould(world, me, asked, from, until));
   }
 
   @GetMapping("/left")
@@ -179,7 +191,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return views.left(world, me, covers.left(world, me, PersonId.of(person), from, until));
+    return views.left(world, me, trials.left(world, me, PersonId.of(person), from, until));
   }
 
   @Schema(name = "HandOver")
@@ -244,7 +256,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return CoverViews.suggestions(world, covers.fill(world, me, from, until));
+    return CoverViews.suggestions(world, trials.fill(world, me, from, until));
   }
 
   @Schema(name = "LetStand")

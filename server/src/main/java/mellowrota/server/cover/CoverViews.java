@@ -251,7 +251,7 @@ class CoverViews {
         .ifPresent(part -> found.add(new TimeView(sort, part.start(), part.end(), tentative)));
   }
 
-  static List<AnswerView> answers(Covers.Asked asked) {
+  static List<AnswerView> answers(Trials.Asked asked) {
     return asked.answers().stream()
         .map(
             one ->
@@ -304,31 +304,37 @@ class CoverViews {
               description = "It rules the start out; else it only warns")
           boolean never) {}
 
-  @Schema(name = "WhenCould", description = "Starts a quarter of an hour apart that are alike")
+  @Schema(name = "WhenCouldStarts", description = "A quarter of an hour apart, and alike")
   record StartsView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant first,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") Instant last,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AgainstView> against) {}
 
-  static List<StartsView> starts(World world, List<WhenCould.Starts> found) {
-    return found.stream()
-        .map(
-            one ->
-                new StartsView(
-                    one.first(),
-                    one.last(),
-                    one.verdict(),
-                    one.against().stream()
-                        .map(
-                            why ->
-                                new AgainstView(
-                                    why.person().value(),
-                                    world.person(why.person()).name(),
-                                    why.why(),
-                                    why.never()))
-                        .toList()))
-        .toList();
+  @Schema(name = "WhenCould")
+  record WhenCouldView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Of the site") String zone,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StartsView> starts) {}
+
+  static WhenCouldView starts(World world, Trials.Possible found) {
+    return new WhenCouldView(
+        found.zone().getId(), found.starts().stream().map(one -> view(world, one)).toList());
+  }
+
+  private static StartsView view(World world, WhenCould.Starts one) {
+    return new StartsView(
+        one.first(),
+        one.last(),
+        one.verdict(),
+        one.against().stream()
+            .map(
+                why ->
+                    new AgainstView(
+                        why.person().value(),
+                        world.person(why.person()).name(),
+                        why.why(),
+                        why.never()))
+            .toList());
   }
 
   @Schema(name = "WorkLeft")

@@ -346,22 +346,11 @@ class CrewTimes {
           .toList();
     }
 
-    /**
-     * A visit as the one who has it has it, or as its lead would.
-     *
-     * @param asker in whose days all-day work lies while nobody has it
-     */
-    Optional<Work> work(WorkRecord record, int visit, Optional<PersonId> holder, PersonId asker) {
-      if (holder.isPresent()) {
-        return of(holder.get()).stream()
-            .filter(one -> one.ask().equals(new Ask.OfVisit(record.id().value(), visit)))
-            .findFirst()
-            .flatMap(this::work);
-      }
+    /** A visit as somebody would have it, in whose days all-day work lies. */
+    Optional<Work> work(WorkRecord record, int visit, PersonId person, RoleId role) {
       return record
           .visit(visit)
-          .map(one -> new OnIt(record, one, asker, RoleId.LEAD, record.createdAt()))
-          .flatMap(this::work);
+          .flatMap(one -> work(new OnIt(record, one, person, role, record.createdAt())));
     }
 
     private ZoneId site(WorkRecord record) {

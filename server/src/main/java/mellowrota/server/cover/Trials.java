@@ -1,0 +1,505 @@
+package mellowrota.server.cover;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import mellowrota.core.cover.Able;
+import mellowrota.core.cover.Bounds;
+import mellowrota.core.cover.Clashes;
+import mellowrota.core.cover.Commitments;
+import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Fill;
+import mellowrota.core.cover.Limits;
+import mellowrota.core.cover.WhenCould;
+import mellowrota.core.cover.WhoCould;
+import mellowrota.core.cover.Work;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.links.OutsideBusy;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordStore;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Service;
+
+/** Tries people with work: who could, when they could, and who could in whose stead. */
+@Service
+class Trials {
+
+  private final Covers covers;
+  private final Duties duties;
+  private final CrewTimes crew;
+  private final OutsideBusy busy;
+  private final HouseLimits limits;
+  private final RecordStore store;
+  private final RecordAccess access;
+  private final Clock clock;
+
+  Trials(
+      Covers covers,
+      Duties duties,
+      CrewTimes crew,
+      OutsideBusy busy,
+      HouseLimits limits,
+      RecordStore store,
+      RecordAccess access,
+      Clock clock) {
+    this.covers = covers;
+    this.duties = duties;
+    this.crew = crew;
+    this.busy = busy;
+    this.limits = limits;
+    this.store = store;
+    this.access = access;
+    this.clock = clock;
+  }
+
+  /**
+   * Who of those the asker has office rights on could stand a span of a duty, or come to a visit.
+   */
+  Asked whoCould(World world, Person asker, Ask ask, TimeSpan span) {
+    if (ask instanceof Ask.OfVisit visit) {
+      TimeSpan whole = span(world, wanting(world, asker, visit), visit.visit());
+      Trying trying = new Trying(world, asker, whole);
+      CrewTimes.Wanting wanting =
+          trying.around.wanting().stream()
+              .filter(one -> one.ask().equals(visit))
+              .findFirst()
+              .orElseThrow(Problem::notFound);
+      Cover now = trying.cover();
+      return new Asked(
+          whole,
+          WhoCould.of(
+              trial(wanting, missing(now, ask, span)),
+              trying.candidates(one -> one.ask().equals(visit), alone(now, ask)),
+              trying.bounds()));
+    }
+    Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
+    Trying trying = new Trying(world, asker, span);
+    Cover now = trying.cover();
+    return new Asked(
+        span,
+        WhoCould.of(
+            trying.trial(duty, span, missing(now, ask, span)),
+            trying.candidates(one -> !one.isTentative() && one.stands(duty), alone(now, ask)),
+            trying.bounds()));
+  }
+
+  /**
+   * Who could.
+   *
+   * @param span of what they would do
+   */
+  record Asked(TimeSpan span, List<WhoCould.Answer> answers) {}
+
+  /** A record that wants people, of those the asker answers for. */
+  private WorkRecord wanting(World world, Person asker, Ask.OfVisit visit) {
+    return store
+        .find(RecordId.of(visit.record()), false)
+        .flatMap(record -> access.opening(world, asker, record))
+        .filter(RecordAccess.Standing::isOffice)
+        .map(RecordAccess.Standing::record)
+        .orElseThrow(Problem::notFound);
+  }
+
+  /** When a visit is; all-day work takes the house's days. */
+  private static TimeSpan span(World world, WorkRecord record, int visit) {
+    return record.visit(visit).stream()
+        .flatMap(one -> one.when().stream())
+        .map(when -> CrewTimes.span(when, world.house().zone()))
+        .findFirst()
+        .orElseThrow(Problem::notFound);
+  }
+
+  /**
+   * Who could take a visit over.
+   *
+   * @param holder who has it, in whose place they would be; empty: nobody has it yet
+   * @param moved how it is moved at the same time
+   */
+  Asked whoCould(
+      World world,
+      Person asker,
+      WorkRecord record,
+      int visit,
+      Optional<PersonId> holder,
+      Moved moved) {
+    Ask.OfVisit same = new Ask.OfVisit(record.id().value(), visit);
+    WorkRecord then = moved.isNothing() ? record : moved.with(record, visit);
+    TimeSpan span = span(world, then, visit);
+    Trying trying = new Trying(world, asker, span);
+    PersonId has =
+        holder
+            .filter(one -> then.on(visit).stream().anyMatch(a -> a.holder().equals(Holder.of(one))))
+            .orElse(asker.id());
+    RoleId role =
+        then.on(visit).stream()
+            .filter(one -> one.holder().equals(Holder.of(has)))
+            .map(Assignment::role)
+            .min(Comparator.naturalOrder())
+            .orElse(RoleId.LEAD);
+    Work work = trying.around.work(then, visit, has, role).orElseThrow(Problem::notFound);
+    // The place holds as many after it as before, as long as it stays when it is.
+    Bounds bounds =
+        moved.isNothing()
+            ? new Bounds(trying.house, limits.travel(), Map.of())
+            : trying.bounds(same);
+    return new Asked(
+        span,
+        WhoCould.of(
+            work.sure(),
+            trying.candidates(one -> one.ask().equals(same), List.of(), moved.isNothing()),
+            bounds));
+  }
+
+  /** How far a visit goes on the clock. */
+  record Moved(int days, int minutes) {
+
+    boolean isNothing() {
+      return days == 0 && minutes == 0;
+    }
+
+    WorkRecord with(WorkRecord record, int visit) {
+      return record
+          .with()
+          .visits(
+              record.visits().stream()
+                  .map(
+                      one ->
+                          one.no() == visit
+                              ? new Visit(visit, one.when().map(this::of), one.margins())
+                              : one)
+                  .toList())
+          .build();
+    }
+
+    private When of(When when) {
+      if (when instanceof When.AllDay allDay) {
+        return new When.AllDay(
+            DaySpan.of(allDay.days().first().plusDays(days), allDay.days().until().plusDays(days)));
+      }
+      When.Timed timed = (When.Timed) when;
+      return new When.Timed(of(timed.start()), of(timed.end()));
+    }
+
+    private ZonedDateTime of(ZonedDateTime time) {
+      return LocalTimes.resolve(
+          time.toLocalDateTime().plusDays(days).plusMinutes(minutes), time.getZone());
+    }
+  }
+
+  /**
+   * What is asked when it could be.
+   *
+   * @param people who are wanted, all of them
+   * @param visit what is moved, which is then not in its own way
+   */
+  record WhenAsked(
+      List<PersonId> people,
+      Duration length,
+      Margins margins,
+      Optional<PlaceId> place,
+      Optional<Ask.OfVisit> visit) {}
+
+  /** Every start on a grid within days of the house's, and what speaks against it. */
+  Possible whenCould(World world, Person asker, WhenAsked asked, LocalDate first, LocalDate until) {
+    TimeSpan range = Covers.range(world, first, until);
+    Trying trying = new Trying(world, asker, range);
+    List<WhoCould.Candidate> people =
+        trying
+            .candidates(one -> asked.visit().equals(Optional.of(one.ask())), List.of(), false)
+            .stream()
+            .filter(one -> asked.people().contains(one.person()))
+            .toList();
+    if (people.size() < asked.people().size()) {
+      throw Problem.forbidden("When somebody could is for their office to ask.");
+    }
+    ZoneId site =
+        asked
+            .place()
+            .flatMap(world.places()::find)
+            .flatMap(Place::zone)
+            .orElse(world.house().zone());
+    Work work =
+        new Work(
+            asked.visit().map(Ask::key).orElse("trial"),
+            TimeSpan.of(range.start(), range.start().plus(asked.length())),
+            false,
+            false,
+            asked.place(),
+            asked.margins(),
+            false,
+            List.of(),
+            site);
+    Bounds bounds = asked.visit().map(trying::bounds).orElseGet(trying::bounds);
+    return new Possible(site, WhenCould.of(work, range, people, bounds));
+  }
+
+  /**
+   * When it could be.
+   *
+   * @param zone of the site
+   */
+  record Possible(ZoneId zone, List<WhenCould.Starts> starts) {}
+
+  /** What somebody has in days of theirs, each with who could take it; nothing is done. */
+  List<Fill.Suggestion> left(
+      World world, Person asker, PersonId person, LocalDate first, LocalDate until) {
+    Trying trying = new Trying(world, asker, Covers.range(world, first, until));
+    if (!trying.watched.contains(person)) {
+      throw Problem.forbidden("What somebody leaves is for their office to see.");
+    }
+    ZoneId zone = trying.around.zone(person);
+    TimeSpan days =
+        TimeSpan.of(first.atStartOfDay(zone).toInstant(), until.atStartOfDay(zone).toInstant());
+    List<Fill.Short> work = new ArrayList<>();
+    for (CrewTimes.OnIt one : trying.around.of(person)) {
+      Optional<Work> theirs = trying.around.work(one);
+      boolean left =
+          one.takesTime()
+              && !one.record().isDone()
+              && theirs.filter(w -> w.span().overlaps(days)).isPresent()
+              && theirs.get().span().end().isAfter(clock.instant());
+      if (left && work.stream().noneMatch(w -> w.of().equals(one.ask().key()))) {
+        Set<PersonId> there =
+            trying.around.onIt().stream()
+                .filter(other -> other.ask().equals(one.ask()))
+                .map(CrewTimes.OnIt::person)
+                .collect(Collectors.toSet());
+        work.add(
+            new Fill.Short(
+                one.ask().key(),
+                instead(theirs.get().sure(), trying.around.able(person)),
+                List.of(),
+                there,
+                true));
+      }
+    }
+    work.sort(Comparator.comparing(one -> one.work().span().start()));
+    return Fill.suggest(
+        work,
+        trying.candidates(one -> false, List.of()).stream()
+            .filter(one -> !one.person().equals(person))
+            .toList(),
+        new Bounds(trying.house, limits.travel(), Map.of()));
+  }
+
+  /** One is wanted in their stead: for the place they fit, where each wants a skill. */
+  private static Work instead(Work work, Able leaving) {
+    if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
+      return work.asking(List.of(Optional.empty()));
+    }
+    Optional<String> theirs =
+        work.asks().stream()
+            .flatMap(Optional::stream)
+            .filter(skill -> !leaving.having(skill, work.site(), work.span()).isEmpty())
+            .findFirst();
+    return work.asking(List.of(theirs.or(() -> work.asks().get(0))));
+  }
+
+  /** What would fill what is short between two days; nothing is done. */
+  List<Fill.Suggestion> fill(World world, Person asker, LocalDate first, LocalDate until) {
+    TimeSpan range = Covers.range(world, first, until);
+    Trying trying = new Trying(world, asker, range);
+    Map<String, Duties.Kept> duty = new HashMap<>();
+    trying.duties.forEach(one -> duty.put(one.key(), one));
+    Map<String, CrewTimes.Wanting> works = new HashMap<>();
+    covers
+        .seen(world, asker, trying.around, range)
+        .forEach(one -> works.put(one.key(), one.wanting()));
+    Cover cover = Covers.cover(world, trying.duties, range, trying.around);
+    List<Fill.Short> gaps = new ArrayList<>();
+    for (Cover.Gap gap : cover.gapsAt(clock.instant())) {
+      Optional<Work> work =
+          works.containsKey(gap.of())
+              ? Optional.of(trial(works.get(gap.of()), gap.open()))
+              : Optional.ofNullable(duty.get(gap.of()))
+                  .map(one -> trying.trial(one, gap.span(), gap.open()));
+      if (work.isPresent() && gap.span().end().isAfter(clock.instant())) {
+        Ask ask = Ask.of(gap.of());
+        gaps.add(
+            new Fill.Short(
+                gap.of(),
+                work.get(),
+                alone(cover, ask),
+                trying.there(gap),
+                ask instanceof Ask.OfVisit));
+      }
+    }
+    return Fill.suggest(gaps, trying.candidates(one -> false, List.of()), trying.bounds());
+  }
+
+  /** Whoever comes has the whole visit. */
+  private static Work trial(CrewTimes.Wanting one, List<Optional<String>> missing) {
+    return new Work(
+        one.id(),
+        one.span(),
+        one.visit().when().orElseThrow() instanceof When.AllDay,
+        false,
+        one.record().place(),
+        one.visit().margins().orElse(Margins.NONE),
+        false,
+        missing,
+        one.zone());
+  }
+
+  /** The places that are open in a span, at its worst; where none is, any may come. */
+  private static List<Optional<String>> missing(Cover cover, Ask ask, TimeSpan span) {
+    List<Optional<String>> most = List.of();
+    for (Cover.Stretch one : cover.only(ask.key()::equals).stretches()) {
+      if (one.span().overlaps(span) && one.open().size() > most.size()) {
+        most = one.open();
+      }
+    }
+    return most;
+  }
+
+  /** When nobody stands it. */
+  private static List<TimeSpan> alone(Cover cover, Ask ask) {
+    return cover.only(ask.key()::equals).stretches().stream()
+        .filter(one -> one.filled() == 0)
+        .map(Cover.Stretch::span)
+        .toList();
+  }
+
+  /** Everybody the asker answers for, to be tried with work in a span. */
+  private final class Trying {
+    private final World world;
+    private final List<Duties.Kept> duties = Trials.this.duties.all();
+    private final Set<PersonId> watched;
+    private final Set<PersonId> unknown = new HashSet<>();
+    private final Limits house = limits.limits();
+    private final LocalDate first;
+    private final LocalDate until;
+    private final TimeSpan week;
+    private final CrewTimes.Around around;
+
+    Trying(World world, Person asker, TimeSpan span) {
+      this.world = world;
+      ZoneId zone = world.house().zone();
+      LocalDate day = LocalDate.ofInstant(span.start(), zone);
+      LocalDate begins = day.with(TemporalAdjusters.previousOrSame(house.weekBegins()));
+      week = Covers.range(world, begins, begins.plusWeeks(1));
+      first = day.minusDays(Covers.AROUND_DAYS + 7L * house.periodWeeks());
+      until = LocalDate.ofInstant(span.end(), zone).plusDays(Covers.AROUND_DAYS);
+      watched = covers.watched(world, asker);
+      around = crew.around(world, duties, first, until, watched);
+      busy.ages(watched).stream()
+          .filter(age -> age.trust() == OutsideBusy.Trust.UNKNOWN)
+          .forEach(age -> unknown.add(age.person()));
+    }
+
+    /** As if they did not do what is tried, which they are told they do already. */
+    List<WhoCould.Candidate> candidates(Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone) {
+      return candidates(tried, alone, true);
+    }
+
+    /** As if they did not do what is tried; whether they are told that they do already. */
+    List<WhoCould.Candidate> candidates(
+        Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
+      List<WhoCould.Candidate> found = new ArrayList<>();
+      for (PersonId id : Covers.here(world)) {
+        if (watched.contains(id)) {
+          Commitments of = around.commitments(id, tried);
+          List<TimeSpan> here =
+              around.of(id).stream()
+                  .filter(one -> told && tried.test(one))
+                  .flatMap(one -> one.span(of.zone()).stream())
+                  .toList();
+          found.add(
+              new WhoCould.Candidate(
+                  of,
+                  world.person(id).name(),
+                  unknown.contains(id),
+                  here,
+                  of.able().notAlone() ? alone : List.of(),
+                  Optional.empty(),
+                  around.commitments(id).load(week),
+                  around.terms(id).contract()));
+        }
+      }
+      return found;
+    }
+
+    Cover cover() {
+      return Covers.cover(world, duties, Covers.range(world, first, until), around);
+    }
+
+    /** As it would be given: the shift there that nobody has, else a new one. */
+    Work trial(Duties.Kept duty, TimeSpan span, List<Optional<String>> missing) {
+      return new Work(
+          around.waiting(duty.place(), span).orElse("trial " + duty.key() + " " + span.start()),
+          span,
+          false,
+          false,
+          Optional.of(duty.place()),
+          Margins.NONE,
+          duty.meanwhile(),
+          missing,
+          duty.in(world).zone());
+    }
+
+    /** Who is in what is short by now. */
+    Set<PersonId> there(Cover.Gap gap) {
+      return around.onIt().stream()
+          .filter(
+              one ->
+                  one.ask().key().equals(gap.of())
+                      || around.standing(one).stream().anyMatch(d -> d.key().equals(gap.of())))
+          .filter(
+              one -> one.span(around.zone(one.person())).filter(gap.span()::overlaps).isPresent())
+          .map(CrewTimes.OnIt::person)
+          .collect(Collectors.toSet());
+    }
+
+    Bounds bounds() {
+      return bounds(stay -> true);
+    }
+
+    /** Without what is moved, which leaves its place. */
+    Bounds bounds(Ask.OfVisit moved) {
+      return bounds(stay -> !stay.id().equals(moved.record() + "/" + moved.visit()));
+    }
+
+    private Bounds bounds(Predicate<Clashes.Stay> which) {
+      Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
+      Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
+      limits
+          .capacities()
+          .forEach(
+              (place, capacity) ->
+                  rooms.put(
+                      place,
+                      new Bounds.Room(
+                          capacity,
+                          stays.getOrDefault(place, List.of()).stream().filter(which).toList())));
+      return new Bounds(house, limits.travel(), rooms);
+    }
+  }
+}

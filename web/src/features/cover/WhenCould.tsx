@@ -1,0 +1,89 @@
+import { Button } from 'antd';
+import { addDays, clockOf, localAt, shortDayText } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import styles from './cover.module.css';
+import { useWhenCould, type Starts, type WhenAsked } from './queries';
+import { words } from './words';
+
+/** When people could do something together, a line a day; a start is taken by its button. */
+export function WhenCould({
+  asked,
+  onPick,
+}: {
+  asked: WhenAsked;
+  /** As 2026-11-25T08:30, at the site. */
+  onPick: (start: string) => void;
+}) {
+  const when = useWhenCould(asked);
+  if (when.isPending) {
+    return <Loading what={words.whenLooking} />;
+  }
+  if (when.error) {
+    return <Fault error={when.error} again={() => void when.refetch()} />;
+  }
+  const { zone, starts } = when.data;
+  const local = (at: string) => localAt(Date.parse(at), zone);
+  const days = Array.from({ length: asked.days }, (_, n) => addDays(asked.from, n));
+  return (
+    <table className={styles.whenCould} aria-label={words.whenCould}>
+      <tbody>
+        {days.map((day) => {
+          const here = starts.flatMap((one) => on(one, day, local));
+          const fit = here.filter((one) => one.verdict !== 'NO');
+          const not = here.filter((one) => one.verdict === 'NO');
+          return (
+            <tr key={day}>
+              <th scope="row">{shortDayText(day)}</th>
+              <td>
+                {fit.map((one) => (
+                  <Button
+                    key={one.from}
+                    size="small"
+                    className={one.verdict === 'YES' ? styles.fits : styles.fitsWith}
+                    title={why(one.against)}
+                    aria-label={words.startAt(shortDayText(day), one.from, why(one.against))}
+                    onClick={() => onPick(`${day}T${one.from}`)}
+                  >
+                    {one.from === one.last ? one.from : `${one.from} – ${one.last}`}
+                  </Button>
+                ))}
+                {fit.length === 0 && (
+                  <span className={styles.against}>{why(not.flatMap((one) => one.against))}</span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+interface OnDay {
+  verdict: Starts['verdict'];
+  against: Starts['against'];
+  from: string;
+  last: string;
+}
+
+/** What of a run of starts lies on one day. */
+function on(one: Starts, day: string, local: (at: string) => string): OnDay[] {
+  const [first, last] = [local(one.first), local(one.last)];
+  if (first.slice(0, 10) > day || last.slice(0, 10) < day) {
+    return [];
+  }
+  return [
+    {
+      verdict: one.verdict,
+      against: one.against,
+      from: first.slice(0, 10) < day ? '00:00' : clockOf(first),
+      last: last.slice(0, 10) > day ? '23:45' : clockOf(last),
+    },
+  ];
+}
+
+/** Each reason once, with whose it is. */
+function why(against: Starts['against']): string {
+  return [...new Set(against.map((one) => `${one.name}: ${words.reasons[one.why]}`))].join(', ');
+}
