@@ -3,7 +3,7 @@ import { ConfigProvider } from 'antd';
 import { useState } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { AccountPage } from '../features/account';
-import { BoardPage } from '../features/board';
+import { BoardPage, CrewWeek } from '../features/board';
 import { CopiesPage } from '../features/copies';
 import { CoverPage } from '../features/cover';
 import { CrewPage } from '../features/crew';
@@ -76,6 +76,10 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
   // On a phone it is the whole page.
   if (pathname === '/my-day' && window.matchMedia('(max-width: 760px)').matches) {
     return myDay;
+  }
+  // Paper has no frame.
+  if (pathname === '/board/print' && mayMake) {
+    return <CrewWeek />;
   }
   return (
     <Frame session={session} mode={mode} mayMake={mayMake} mayRule={coordinates}>

@@ -1,1 +1,2 @@
 export { BoardPage } from './BoardPage';
+export { CrewWeek } from './CrewWeek';

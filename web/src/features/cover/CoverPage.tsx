@@ -1,6 +1,6 @@
 import { Button, Segmented } from 'antd';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { addDays, daysText, mondayOf, today } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -76,6 +76,9 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
             ›
           </Button>
           <span className={styles.grow} />
+          <Link className={styles.printLink} to={`/board/print?from=${mondayOf(from)}`}>
+            {words.print}
+          </Link>
           {mayRule && (
             <Button size="small" onClick={() => setDutyOpen({ id: null })}>
               {words.newDuty}

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { addDays, clockOf, localAt, shortDayText } from '../../shared/time';
+import { addDays, clockOf, laterOnClock, localAt, shortDayText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './cover.module.css';
@@ -30,13 +30,15 @@ export function WhenCould({
       <tbody>
         {days.map((day) => {
           const here = starts.flatMap((one) => on(one, day, local));
-          const fit = here.filter((one) => one.verdict !== 'NO');
-          const not = here.filter((one) => one.verdict === 'NO');
+          const free = here.filter((one) => one.verdict === 'YES');
+          const others = here.filter((one) => one.verdict !== 'YES');
+          const offered =
+            free.length > 0 ? free : joined(here.filter((one) => one.verdict === 'WITH_REASON'));
           return (
             <tr key={day}>
               <th scope="row">{shortDayText(day)}</th>
               <td>
-                {fit.map((one) => (
+                {offered.map((one) => (
                   <Button
                     key={one.from}
                     size="small"
@@ -48,8 +50,10 @@ export function WhenCould({
                     {one.from === one.last ? one.from : `${one.from} – ${one.last}`}
                   </Button>
                 ))}
-                {fit.length === 0 && (
-                  <span className={styles.against}>{why(not.flatMap((one) => one.against))}</span>
+                {others.length > 0 && (
+                  <span className={styles.free} title={each(others)}>
+                    {words.elsewhen(short(others), free.length > 0)}
+                  </span>
                 )}
               </td>
             </tr>
@@ -81,6 +85,35 @@ function on(one: Starts, day: string, local: (at: string) => string): OnDay[] {
       last: last.slice(0, 10) > day ? '23:45' : clockOf(last),
     },
   ];
+}
+
+/** Neighbouring runs as one, with all that speaks against any of it. */
+function joined(runs: OnDay[]): OnDay[] {
+  const found: OnDay[] = [];
+  for (const one of runs) {
+    const before = found.at(-1);
+    if (before && laterOnClock(`2000-01-01T${before.last}`, 0, 15).endsWith(one.from)) {
+      found[found.length - 1] = {
+        ...before,
+        last: one.last,
+        against: [...before.against, ...one.against],
+      };
+    } else {
+      found.push(one);
+    }
+  }
+  return found;
+}
+
+/** What speaks against the other starts, each once. */
+function short(others: OnDay[]): string {
+  const all = others.flatMap((one) => one.against.map((reason) => words.reasons[reason.why]));
+  return [...new Set(all)].join(', ');
+}
+
+/** Every other start with what speaks against it. */
+function each(others: OnDay[]): string {
+  return others.map((one) => `${one.from} – ${one.last} ${why(one.against)}`).join('\n');
 }
 
 /** Each reason once, with whose it is. */

@@ -80,6 +80,7 @@ export const words = {
   show: 'show',
   given: (who: string, what: string) => `${what} is given to ${who}`,
   legend: { needed: 'needed', placed: 'placed', short: 'short', maybe: 'tentative' },
+  print: 'Print the week',
   newDuty: 'A new duty',
   changeDuty: 'Change the duty',
   changeThe: (duty: string) => `Change ${duty}`,
@@ -149,6 +150,7 @@ export const words = {
   leaveIt: 'Leave it',
   whenCould: 'Starts that fit',
   whenLooking: 'Looking when it fits',
+  elsewhen: (why: string, fits: boolean) => (fits ? `else ${why}` : why),
   startAt: (day: string, clock: string, why: string) =>
     `Start ${day} ${clock}${why ? ` although ${why}` : ''}`,
   leaves: (name: string) => `What ${name} leaves`,
@@ -188,7 +190,9 @@ export function reasonText(reason: Reason): string {
 
 /** Whether somebody could take something, in a few words. */
 export function takerText({ verdict, reasons }: Answer): string {
-  const why = [...new Set(reasons.map((one) => words.reasons[one.why]))].join(', ');
+  // What rules them out is said first.
+  const byWeight = [...reasons].sort((a, b) => Number(b.never) - Number(a.never));
+  const why = [...new Set(byWeight.map((one) => words.reasons[one.why]))].join(', ');
   return verdict === 'YES' ? words.could : verdict === 'NO' ? `${words.cannot}: ${why}` : why;
 }
 

@@ -5,6 +5,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
 import org.testng.annotations.Test;
@@ -176,6 +177,84 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("The limits are set; cover follows")).isVisible();
   }
 
+  /** While Caio's work of Saturday is held over Friday, each lane says how that would be. */
+  @Test
+  public void everyLaneSaysWhetherTheyCouldTakeWhatIsHeld() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/board?from=2026-11-23");
+    BoundingBox held =
+        page.locator("[data-piece]", new Page.LocatorOptions().setHasText("Drawdown of the basin"))
+            .first()
+            .boundingBox();
+    page.mouse().move(held.x + 20, held.y + 6);
+    page.mouse().down();
+    page.mouse().move(held.x - 20, held.y + 30);
+    page.mouse().move(held.x - 100, held.y + 60);
+    Locator caio =
+        page.getByRole(
+            AriaRole.ROWHEADER, new Page.GetByRoleOptions().setName(Pattern.compile("^Caio")));
+    assertThat(caio).containsText("outside their hours");
+    Locator anneke =
+        page.getByRole(
+            AriaRole.ROWHEADER, new Page.GetByRoleOptions().setName(Pattern.compile("^Anneke")));
+    assertThat(anneke).containsText("cannot: on leave");
+    page.keyboard().press("Escape");
+    assertThat(caio).not().containsText("outside their hours");
+    page.mouse().up();
+  }
+
+  /** Who is away leaves work; it is looked at, handed over in one go, and taken back. */
+  @Test
+  public void whatSomebodyLeavesIsHandedOverAndTakenBack() {
+    Page page = signedIn("hana", ColorScheme.DARK, "/crew/people");
+    button(page, "When Anneke Dray works").click();
+    page.getByText("what they leave").first().click();
+    assertThat(page.getByText(Pattern.compile("^What Anneke Dray leaves"))).isVisible();
+    assertThat(page.getByText("They have no work in these days.")).isVisible();
+    page.navigate(
+        server.url(
+            "/cover?away=" + id("Caio Merrin") + "&who=Caio&first=2026-11-28&last=2026-12-01"));
+    Locator ticked = page.locator("tbody input[type=checkbox]:checked");
+    assertThat(ticked.first()).isVisible();
+    int all = ticked.count();
+    button(page, "Hand " + all + " over").click();
+    assertThat(page.getByText(Pattern.compile("handed over$"))).isVisible();
+    undo(page);
+  }
+
+  private long id(String name) {
+    return Api.of(server, "hana").idOf("people", name);
+  }
+
+  /** A start that fits is taken in the form; keyboard only. */
+  @Test
+  public void aStartThatFitsMovesTheVisit() {
+    long record =
+        Api.of(server, "hana")
+            .record(
+                """
+                {"kind": "JOB", "title": "When it fits", "state": "CONFIRMED",
+                 "visits": [{"start": "2026-12-09T03:00", "end": "2026-12-09T05:00"}],
+                 "people": [{"role": 0, "person": %d}]}
+                """
+                    .formatted(id("Hedda Quay")));
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + record);
+    button(page, "Change").click();
+    Locator when = button(page, "When could they?");
+    when.focus();
+    page.keyboard().press("Enter");
+    Locator start =
+        page.getByRole(
+                AriaRole.BUTTON,
+                new Page.GetByRoleOptions().setName(Pattern.compile("^Start Thu 10 Dec \\d\\d:")))
+            .first();
+    String clock = start.getAttribute("aria-label").substring("Start Thu 10 Dec ".length());
+    start.focus();
+    page.keyboard().press("Enter");
+    assertThat(page.locator("#span")).hasValue(Pattern.compile("^10 Dec 2026 " + clock));
+    button(page, "Save").click();
+    assertThat(page.getByText("Thu 10 Dec " + clock).first()).isVisible();
+  }
+
   /** What is short and clashes is the same in the API, on Cover, on the board and on Today. */
   @Test
   public void theCountsAreTheSameEverywhere() {
@@ -190,6 +269,12 @@ public class CoverPageTest extends InBrowser {
     assertThat(link(page, week.get("gaps").size() + " short")).isVisible();
     assertThat(link(page, open(week) + " clashes")).isVisible();
     assertThat(page.locator("button[aria-label$=' short']")).hasCount(week.get("gaps").size());
+    page.navigate(server.url("/cover?from=2026-11-23"));
+    link(page, "Print the week").click();
+    assertThat(page.getByText("Short · " + week.get("gaps").size())).isVisible();
+    assertThat(page.getByText("Clashes · " + open(week))).isVisible();
+    assertThat(page.locator("section[aria-label=Cover] li"))
+        .hasCount((int) (week.get("gaps").size() + open(week)));
     page.navigate(server.url("/today"));
     assertThat(part(page, "Short, next two weeks"))
         .containsText(Integer.toString(ahead.get("gaps").size()));

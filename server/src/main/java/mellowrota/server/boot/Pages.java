@@ -52,7 +52,7 @@ class Pages implements WebMvcConfigurer {
       "/",
       "/today",
       "/my-day",
-      "/board",
+      "/board/**",
       "/records/**",
       "/crew/**",
       "/files",

@@ -1,0 +1,43 @@
+import { addDays, gapText } from '../../shared/time';
+import styles from './cover.module.css';
+import { useCover } from './queries';
+import { askName, clashText, words } from './words';
+
+const WEEK = 7;
+
+/** What is short and clashes in a week, in words; for paper. */
+export function CoverSummary({ from }: { from: string }) {
+  const cover = useCover(from, addDays(from, WEEK)).data;
+  if (!cover || cover.from !== from) {
+    return null;
+  }
+  const ask = (key: string) => cover.asks.find((one) => one.key === key);
+  const open = cover.clashes.filter((one) => !one.letStand);
+  return (
+    <section className={styles.summary} aria-label={words.heading}>
+      <h2>
+        {words.short(cover.gaps.length)}{' '}
+        <span>
+          {cover.sharePerMille === undefined ? words.noShare : words.share(cover.sharePerMille)}
+        </span>
+      </h2>
+      <ul>
+        {cover.gaps.map((gap) => (
+          <li key={gap.ask + gap.start}>
+            <strong>{askName(ask(gap.ask))}</strong>{' '}
+            {gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? cover.zone)},{' '}
+            {words.missing(gap.shortBy)}
+          </li>
+        ))}
+      </ul>
+      <h2>{words.clashes(open.length)}</h2>
+      <ul>
+        {open.map((one) => (
+          <li key={one.key}>
+            <strong>{one.name ?? words.aPlace}</strong> {clashText(one)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
