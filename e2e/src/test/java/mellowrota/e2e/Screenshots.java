@@ -75,7 +75,7 @@ public class Screenshots {
           "cover",
           "hana",
           "/cover?from=2026-11-23",
-          "needs 1 more",
+          "Their days",
           ColorScheme.LIGHT);
       shoot(
           browser,
