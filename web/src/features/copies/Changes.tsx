@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { Link } from 'react-router';
-import { ProblemError } from '../../shared/api/client';
+import { errorText } from '../../shared/api/client';
 import { momentText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
 import styles from './copies.module.css';
@@ -19,8 +19,7 @@ export function Changes({ changes }: { changes: Change[] }) {
       { id, taken },
       {
         onSuccess: () => tray.tell({ text: taken ? words.taken : words.wasPutBack }),
-        onError: (error) =>
-          tray.tell({ text: error instanceof ProblemError ? error.message : String(error) }),
+        onError: (error) => tray.tell({ text: errorText(error) }),
       },
     );
   if (changes.length === 0) {

@@ -1,7 +1,7 @@
 import { AutoComplete, Button } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ProblemError } from '../../shared/api/client';
+import { errorText } from '../../shared/api/client';
 import { momentText, shortSpanText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
 import { Candidates } from './Candidates';
@@ -91,8 +91,7 @@ function Taking({ held, item }: { held: Held; item: ClashItem }) {
             { ...held, to: one.person },
             {
               onSuccess: (done) => tray.tell({ text: words.handed(what, one.name), act: done.act }),
-              onError: (error) =>
-                tray.tell({ text: error instanceof ProblemError ? error.message : String(error) }),
+              onError: (error) => tray.tell({ text: errorText(error) }),
             },
           )
         }
@@ -105,8 +104,7 @@ function Standing({ clash, from, until }: { clash: Clash; from: string; until: s
   const [reason, setReason] = useState('');
   const { letStand, openAgain } = useCoverDeeds();
   const tray = useTray();
-  const failed = (error: unknown) =>
-    tray.tell({ text: error instanceof ProblemError ? error.message : String(error) });
+  const failed = (error: unknown) => tray.tell({ text: errorText(error) });
   if (clash.letStand) {
     const { by, at, reason: why } = clash.letStand;
     return (

@@ -1,4 +1,4 @@
-import { ProblemError } from '../../shared/api/client';
+import { errorText } from '../../shared/api/client';
 import { gapText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
 import { Candidates } from './Candidates';
@@ -27,8 +27,7 @@ export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
             { ask: gap.ask, start: gap.start, end: gap.end, person: one.person },
             {
               onSuccess: (done) => tray.tell({ text: words.given(one.name, name), act: done.act }),
-              onError: (error) =>
-                tray.tell({ text: error instanceof ProblemError ? error.message : String(error) }),
+              onError: (error) => tray.tell({ text: errorText(error) }),
             },
           )
         }

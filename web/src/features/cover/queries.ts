@@ -19,7 +19,6 @@ export type Starts = Schemas['WhenCouldStarts'];
 export type Left = Schemas['WorkLeft'];
 export type Clash = Schemas['Clash'];
 export type ClashItem = Schemas['ClashItem'];
-export type Suggestion = Schemas['CoverSuggestion'];
 export type Give = Schemas['CoverGive'];
 export type DutyWish = Schemas['DutyWish'];
 

@@ -21,6 +21,11 @@ export class ProblemError extends Error {
   }
 }
 
+/** What went wrong, in words: the server's where it said some. */
+export function errorText(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}
+
 function cookie(name: string): string {
   const found = document.cookie.split('; ').find((c) => c.startsWith(name + '='));
   return found ? decodeURIComponent(found.slice(name.length + 1)) : '';

@@ -3,7 +3,9 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.testng.annotations.AfterClass;
@@ -16,6 +18,10 @@ import tools.jackson.databind.JsonNode;
 public class ClashTest {
 
   private static final String RANGE = "?from=2026-11-23&until=2026-12-14";
+
+  /** Who has an account, and its name. */
+  private static final Map<String, String> ACCOUNTS =
+      Map.of("Ines Okafor", "ines", "Tam Birtles", "tam", "Wren Adeyemi", "wren");
 
   private Server server;
   private Api hana;
@@ -141,6 +147,25 @@ public class ClashTest {
         .contains("/reason");
   }
 
+  /** The first who could and whose own calendar can be read with a calendar program. */
+  private static JsonNode withCalendar(JsonNode all) {
+    for (JsonNode one : all) {
+      if (!one.get("verdict").asString().equals("NO")
+          && ACCOUNTS.containsKey(one.get("name").asString())) {
+        return one;
+      }
+    }
+    throw new AssertionError("nobody with an account could: " + all);
+  }
+
+  /** When something so called stands on somebody's own calendar, read over CalDAV. */
+  private List<String> on(String name, String title) {
+    return new Calendars(Api.of(server, ACCOUNTS.get(name)))
+        .events(name + ", own", title).values().stream()
+            .map(event -> event.getDateStart().getValue().toInstant().toString())
+            .toList();
+  }
+
   @Test
   public void aWorkIsHandedOverAndNothingClashesAndBack() {
     JsonNode clash = clashes(hana, "clashes", of("DOUBLE", "Osk Fenwright", true)).get(0);
@@ -160,8 +185,10 @@ public class ClashTest {
     }
     assertThat(holder.get("verdict").asString()).isEqualTo("NO");
     assertThat(holder.get("reasons").toString()).contains("HERE");
-    JsonNode best = all.get(0);
-    assertThat(best.get("verdict").asString()).isEqualTo("YES");
+    assertThat(all.get(0).get("verdict").asString()).isEqualTo("YES");
+    JsonNode best = withCalendar(all);
+    String title = job.get("title").asString();
+    int before = on(best.get("name").asString(), title).size();
     String body =
         "{\"record\": %d, \"visit\": %d, \"from\": %d, \"to\": %d}"
             .formatted(record, job.get("visit").asInt(), from, best.get("person").asLong());
@@ -170,8 +197,10 @@ public class ClashTest {
     assertThat(hana.get("/api/v1/records/" + record).expect(200).json().get("people").toString())
         .contains(best.get("name").asString())
         .doesNotContain("Osk Fenwright");
+    assertThat(on(best.get("name").asString(), title)).hasSize(before + 1);
     assertThat(hana.post("/api/v1/cover/hand-over", body).expect(422).text()).contains("/from");
     hana.post("/api/v1/acts/" + given.get("act").asLong() + "/undo", "").expect(200);
+    assertThat(on(best.get("name").asString(), title)).hasSize(before);
     assertThat(clashes(hana, "clashes", keyed(clash.get("key").asString()))).hasSize(1);
   }
 
@@ -180,6 +209,11 @@ public class ClashTest {
     String range = "?from=2026-11-25&until=2026-12-07";
     JsonNode before = hana.get("/api/v1/cover" + range).expect(200).json();
     long neverBefore = count(before.get("clashes"));
+    Map<String, String> names = new HashMap<>();
+    before
+        .get("asks")
+        .forEach(ask -> names.put(ask.get("key").asString(), ask.get("name").asString()));
+    List<String[]> readable = new ArrayList<>();
     List<Long> acts = new ArrayList<>();
     int nobody = 0;
     for (JsonNode one : hana.get("/api/v1/cover/fill" + range).expect(200).json()) {
@@ -200,6 +234,15 @@ public class ClashTest {
                   one.get("end").asString(),
                   one.get("person").asLong());
       acts.add(hana.post("/api/v1/cover/give", body).expect(200).json().get("act").asLong());
+      String name = one.get("name").asString();
+      if (ACCOUNTS.containsKey(name)) {
+        readable.add(
+            new String[] {name, names.get(one.get("ask").asString()), one.get("start").asString()});
+      }
+    }
+    assertThat(readable).as("what was given to who has a calendar program").isNotEmpty();
+    for (String[] one : readable) {
+      assertThat(on(one[0], one[1])).as("own calendar of " + one[0]).contains(one[2]);
     }
     JsonNode after = hana.get("/api/v1/cover" + range).expect(200).json();
     long over = 0;
@@ -214,6 +257,9 @@ public class ClashTest {
     }
     assertThat(hana.get("/api/v1/cover" + range).expect(200).json().get("gaps"))
         .isEqualTo(before.get("gaps"));
+    for (String[] one : readable) {
+      assertThat(on(one[0], one[1])).as("own calendar of " + one[0]).doesNotContain(one[2]);
+    }
   }
 
   private static long count(JsonNode clashes) {

@@ -469,6 +469,7 @@ public class CoverTest {
       String name = bad.substring(0, bad.indexOf('=') + 1);
       hana.get(path.replaceAll(name + "[^&]*", "") + bad).expect(400);
     }
+    hana.get(path + "&record=999999").expect(404);
     Api.of(server, "ines").get(path).expect(403);
     Api.of(server, "marguerite").get(path).expect(403);
     hana.change(own, "{\"state\": \"CANCELLED\"}");

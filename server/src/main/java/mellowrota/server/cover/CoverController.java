@@ -167,6 +167,9 @@ class CoverController {
     if (!until.isAfter(from) || from.plusDays(MOST_WHEN_DAYS).isBefore(until)) {
       throw Problem.badRequest("until is 1 to " + MOST_WHEN_DAYS + " days after from.");
     }
+    if (record != null) {
+      gives.standing(world, asker.person(), record);
+    }
     Trials.WhenAsked asked =
         new Trials.WhenAsked(
             person.stream().map(PersonId::of).distinct().toList(),

@@ -1,0 +1,118 @@
+import { Button, Checkbox } from 'antd';
+import { useState, type ReactNode } from 'react';
+import { errorText } from '../../shared/api/client';
+import { useTray } from '../../shared/ui/tray';
+import styles from './cover.module.css';
+import type { Reason } from './queries';
+import { reasonText, words } from './words';
+
+/** Something for somebody, not done yet. */
+export interface Proposal {
+  /** For who only hears it. */
+  label: string;
+  what: ReactNode;
+  when: string;
+  /** To whom; nobody could where it is not there. */
+  name?: string;
+  /** What only warns of them, or what speaks against the best. */
+  reasons: Reason[];
+  /** The act it takes; nothing where it is not for this person to do. */
+  give?: () => Promise<number>;
+}
+
+/** Proposals: looked at, edited, taken whole or in part. */
+export function Proposals({
+  all,
+  give,
+  done,
+  onClose,
+}: {
+  all: Proposal[];
+  /** What the button says. */
+  give: (count: number) => string;
+  done: (count: number) => string;
+  onClose: () => void;
+}) {
+  const tray = useTray();
+  const [turned, setTurned] = useState<Set<number>>(new Set());
+  const [doing, setDoing] = useState(false);
+  // Who only could with a reason is looked at by somebody before it is given.
+  const taken = (one: Proposal, at: number) =>
+    one.give !== undefined && (one.reasons.length === 0) !== turned.has(at);
+  const chosen = all.filter(taken);
+  const turn = (at: number) =>
+    setTurned((now) => {
+      const next = new Set(now);
+      if (!next.delete(at)) {
+        next.add(at);
+      }
+      return next;
+    });
+  const take = async () => {
+    setDoing(true);
+    const acts: number[] = [];
+    try {
+      for (const one of chosen) {
+        acts.push(await one.give!());
+      }
+      onClose();
+      tray.tell({ text: done(acts.length), acts });
+    } catch (error) {
+      const text = words.filledInPart(acts.length, chosen.length, errorText(error));
+      tray.tell({ text, acts });
+    } finally {
+      setDoing(false);
+    }
+  };
+  return (
+    <>
+      {all.length > 0 && (
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col" aria-label={words.give} />
+              <th scope="col">{words.what}</th>
+              <th scope="col">{words.when}</th>
+              <th scope="col">{words.to}</th>
+              <th scope="col">{words.why}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {all.map((one, at) => (
+              <tr key={at}>
+                <td>
+                  {one.give && (
+                    <Checkbox
+                      aria-label={`${words.give}: ${one.label} ${one.name ?? ''}`}
+                      checked={taken(one, at)}
+                      onChange={() => turn(at)}
+                    />
+                  )}
+                </td>
+                <th scope="row">{one.what}</th>
+                <td>{one.when}</td>
+                <td>{one.name ?? <span className={styles.against}>{words.nobody}</span>}</td>
+                <td className={one.reasons.length > 0 ? styles.against : styles.free}>
+                  {one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <div className={styles.foot}>
+        {all.length > 0 && (
+          <Button
+            type="primary"
+            loading={doing}
+            disabled={chosen.length === 0}
+            onClick={() => void take()}
+          >
+            {give(chosen.length)}
+          </Button>
+        )}
+        <Button onClick={onClose}>{words.leaveIt}</Button>
+      </div>
+    </>
+  );
+}
