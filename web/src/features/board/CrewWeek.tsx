@@ -85,9 +85,9 @@ function Weeks({ board, from, people, teams, places }: World & { board: Board; f
         <Row lane={nobody} days={days} codes={codes} />
       </tbody>
       {groups.map((group) => (
-        <tbody key={group.name}>
+        <tbody key={group.key}>
           <tr>
-            <th scope="rowgroup" colSpan={days.dates.length + 1} className={styles.paperGroup}>
+            <th scope="rowgroup" colSpan={days.dates.length + 1}>
               {group.name}
             </th>
           </tr>

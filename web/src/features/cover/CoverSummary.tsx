@@ -1,4 +1,6 @@
 import { addDays, gapText } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
 import styles from './cover.module.css';
 import { useCover } from './queries';
 import { askName, clashText, words } from './words';
@@ -7,9 +9,14 @@ const WEEK = 7;
 
 /** What is short and clashes in a week, in words; for paper. */
 export function CoverSummary({ from }: { from: string }) {
-  const cover = useCover(from, addDays(from, WEEK)).data;
+  const asked = useCover(from, addDays(from, WEEK));
+  const cover = asked.data;
+  // On paper nothing short and nothing known of it would look the same.
+  if (asked.error) {
+    return <Fault error={asked.error} again={() => void asked.refetch()} />;
+  }
   if (!cover || cover.from !== from) {
-    return null;
+    return <Loading what={words.loading} />;
   }
   const ask = (key: string) => cover.asks.find((one) => one.key === key);
   const open = cover.clashes.filter((one) => !one.letStand);

@@ -45,6 +45,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
                 label={words.least}
                 hint={words.leastHint}
                 needs="leastHeadCount"
+                digits
               />
             )}
           </div>
@@ -55,6 +56,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
               label={words.wants}
               hint={words.wantsHint}
               needs="wants"
+              digits
             />
             <Text
               form={form}

@@ -39,12 +39,15 @@ export function Text({
   label,
   needs,
   hint,
+  digits = false,
 }: {
   form: RecordFormState;
   field: 'reason' | 'tags' | 'leastHeadCount' | 'wants' | 'wantSkills';
   label: string;
   needs?: string;
   hint?: string;
+  /** Nothing but a number can be typed. */
+  digits?: boolean;
 }) {
   return (
     <Field label={label} id={field} fault={needs && form.faultAt(needs)}>
@@ -55,7 +58,11 @@ export function Text({
         disabled={needs !== undefined && !form.may(needs)}
         placeholder={hint}
         value={form.draft[field]}
-        onChange={(e) => form.set({ [field]: e.target.value } as Partial<Draft>)}
+        inputMode={digits ? 'numeric' : undefined}
+        onChange={(e) => {
+          const text = digits ? e.target.value.replace(/\D/g, '').slice(0, 3) : e.target.value;
+          form.set({ [field]: text } as Partial<Draft>);
+        }}
       />
     </Field>
   );

@@ -28,14 +28,14 @@ public record Bounds(Limits limits, Travel travel, Map<PlaceId, Room> rooms) {
     rooms = Map.copyOf(rooms);
   }
 
-  /** Where its place would hold too much with one more who does a work. */
-  List<Clash> tooMuch(Work trial) {
+  /** Where its place would hold too much with so many more who do a work. */
+  List<Clash> tooMuch(Work trial, int people) {
     return trial
         .place()
         .map(rooms::get)
         .map(
             room ->
-                Clashes.of(room.capacity(), with(room, trial), limits).stream()
+                Clashes.of(room.capacity(), with(room, trial, people), limits).stream()
                     .filter(one -> one.involves(trial.id()))
                     .toList())
         .orElse(List.of());
@@ -48,13 +48,13 @@ public record Bounds(Limits limits, Travel travel, Map<PlaceId, Room> rooms) {
       return this;
     }
     Map<PlaceId, Room> all = new HashMap<>(rooms);
-    all.put(done.place().get(), new Room(room.capacity(), with(room, done)));
+    all.put(done.place().get(), new Room(room.capacity(), with(room, done, 1)));
     return new Bounds(limits, travel, all);
   }
 
-  private static List<Clashes.Stay> with(Room room, Work work) {
+  private static List<Clashes.Stay> with(Room room, Work work, int people) {
     List<Clashes.Stay> all = new ArrayList<>(room.stays());
-    all.add(new Clashes.Stay(work.id(), work.span(), 1, work.tentative()));
+    all.add(new Clashes.Stay(work.id(), work.span(), people, work.tentative()));
     return all;
   }
 }

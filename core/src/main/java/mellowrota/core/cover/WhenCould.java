@@ -56,7 +56,7 @@ public final class WhenCould {
 
   private static List<Against> against(Work trial, List<WhoCould.Candidate> people, Bounds bounds) {
     List<Against> found = new ArrayList<>();
-    for (WhoCould.Answer answer : WhoCould.of(trial, people, bounds)) {
+    for (WhoCould.Answer answer : WhoCould.of(trial, people, bounds, people.size())) {
       answer.reasons().stream()
           .map(one -> new Against(answer.candidate().person(), one.why(), one.never()))
           .distinct()

@@ -142,8 +142,17 @@ public final class WhoCould {
 
   /** Who could first, then who could with a reason, then who cannot. */
   public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds) {
+    return of(trial, candidates, bounds, 1);
+  }
+
+  /**
+   * The same for work that brings others with it.
+   *
+   * @param people how many more its place would hold, whoever of them does it
+   */
+  public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds, int people) {
     List<Reason> common =
-        bounds.tooMuch(trial).stream().map(clash -> reason(clash, trial)).toList();
+        bounds.tooMuch(trial, people).stream().map(clash -> reason(clash, trial)).toList();
     return candidates.stream()
         .map(one -> answer(trial, one, bounds, common))
         .sorted(BEST_FIRST)

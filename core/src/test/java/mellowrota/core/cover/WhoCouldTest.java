@@ -417,6 +417,27 @@ public class WhoCouldTest {
         .isEqualTo("6:00-8:45 HOURS, 9:00-10:00 YES, 10:15-16:00 HOURS");
   }
 
+  /** All who come together are in the place at once. */
+  @Test
+  public void aPlaceHoldsAllWhoComeTogether() {
+    List<WhoCould.Candidate> two =
+        List.of(
+            candidate(commitments(1, "?", "", List.of(), "", Able.PLAIN), "", ""),
+            candidate(commitments(2, "?", "", List.of(), "", Able.PLAIN), "", ""));
+    Work work = work("trial", hours(0, 2), false, 1, "");
+    for (int most = 1; most <= 2; most++) {
+      Bounds.Room room = new Bounds.Room(new Clashes.Capacity(most, true), List.of());
+      List<WhenCould.Starts> found =
+          WhenCould.of(
+              work, hours(8, 12), two, new Bounds(LIMITS, TRAVEL, Map.of(PlaceId.of(1), room)));
+      assertThat(found).hasSize(1);
+      assertThat(found.get(0).against())
+          .extracting(WhenCould.Against::why)
+          .containsOnly(
+              most == 1 ? new WhoCould.Why[] {WhoCould.Why.CAPACITY} : new WhoCould.Why[] {});
+    }
+  }
+
   @Test
   public void startsBeginOnTheGridAndEndWithinTheRange() {
     WhoCould.Candidate free = candidate(commitments(1, "?", "", List.of(), "", Able.PLAIN), "", "");

@@ -175,7 +175,8 @@ class Trials {
         WhoCould.of(
             work.sure(),
             trying.candidates(one -> one.ask().equals(same), List.of(), moved.isNothing()),
-            bounds));
+            bounds,
+            (int) Math.max(1, then.headCount(visit))));
   }
 
   /** How far a visit goes on the clock. */
@@ -248,7 +249,7 @@ class Trials {
             .orElse(world.house().zone());
     Work work =
         new Work(
-            asked.visit().map(Ask::key).orElse("trial"),
+            "trial",
             TimeSpan.of(range.start(), range.start().plus(asked.length())),
             false,
             false,
