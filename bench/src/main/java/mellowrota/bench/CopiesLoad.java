@@ -40,6 +40,10 @@ public final class CopiesLoad {
   private static final int TICKETS = 500;
   private static final int ATTEMPTS = 60;
   private static final int SAVES = 800;
+
+  /** With those of the first half of the saves, this makes ten thousand copies that wait. */
+  private static final int MORE = 100;
+
   private static final String PASSWORD = "bench-pass";
 
   private final DemoClient coordinator;
@@ -221,24 +225,26 @@ public final class CopiesLoad {
   private void saves(List<Account> accounts) throws Exception {
     settle("{\"copiesWait\": 300}");
     accounts.forEach(one -> one.faults().set(Faults.Mode.DEAD, false));
-    for (int i = 0; i < TICKETS; i++) {
+    for (int i = 0; i < MORE; i++) {
       save(coordinator, "More " + i);
       save(other, "More " + i);
     }
-    while (opens().filter(open -> open >= TICKETS).count() < LINKS) {
+    while (opens().filter(open -> open >= MORE).count() < LINKS) {
       LockSupport.parkNanos(200_000_000);
     }
     double[] here = new double[SAVES];
     double[] there = new double[SAVES];
+    long first = 0;
     for (int i = 0; i < SAVES; i++) {
+      first = i == SAVES / 2 ? open() : first;
       here[i] = timed(coordinator, "Beside " + i);
       there[i] = timed(other, "Beside " + i);
     }
     double with = p95(here);
     double without = p95(there);
     System.out.printf(
-        "a save beside %d waiting copies: p95 %.1f ms, without %.1f ms, %.2f times%n",
-        open(), with, without, with / without);
+        "a save beside %d to %d waiting copies: p95 %.1f ms, without %.1f ms, %.2f times%n",
+        first, open(), with, without, with / without);
   }
 
   private double timed(DemoClient client, String title) throws Exception {

@@ -79,6 +79,11 @@ final class Api {
     return answer;
   }
 
+  /** Of the session. */
+  List<HttpCookie> cookies() {
+    return cookies.getCookieStore().getCookies();
+  }
+
   Api withAppPassword(String userAndPassword) {
     appPassword = userAndPassword;
     return this;

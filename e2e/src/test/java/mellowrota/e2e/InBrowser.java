@@ -6,8 +6,8 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
-import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -120,19 +120,17 @@ abstract class InBrowser {
     return page;
   }
 
+  /** A window of somebody who has signed in, which {@link BrowserTest} alone does by the page. */
   final Page signedIn(String who, ColorScheme scheme, String path) {
+    Api api = new Api(server);
+    api.signIn(who + "@quillwater.example", "still-water").expect(200);
     Page page = page(scheme);
-    page.navigate(server.url("/"));
-    page.getByLabel("Mail address").waitFor();
-    type(page, who + "@quillwater.example");
-    page.keyboard().press("Tab");
-    type(page, "still-water");
-    page.keyboard().press("Enter");
-    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages").setExact(true))
-        .waitFor();
-    if (!path.equals("/")) {
-      page.navigate(server.url(path));
-    }
+    page.context()
+        .addCookies(
+            api.cookies().stream()
+                .map(one -> new Cookie(one.getName(), one.getValue()).setUrl(server.url("/")))
+                .toList());
+    page.navigate(server.url(path));
     return page;
   }
 

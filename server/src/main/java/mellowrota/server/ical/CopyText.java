@@ -216,7 +216,7 @@ public final class CopyText {
 
   private static Optional<Raw> raw(String text) {
     Deque<Raw> open = new ArrayDeque<>();
-    for (String line : text.replaceAll("\r?\n[ \t]", "").split("\r?\n")) {
+    for (String line : Folding.lines(text)) {
       if (line.isBlank()) {
         continue;
       }

@@ -9,13 +9,15 @@ import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.zone.ZoneOffsetTransition;
 import java.time.zone.ZoneRules;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Alarm;
 import mellowrota.core.sight.Face;
-import net.fortuna.ical4j.model.Calendar;
 import net.fortuna.ical4j.model.ParameterList;
 import net.fortuna.ical4j.model.Property;
 import net.fortuna.ical4j.model.component.Daylight;
@@ -68,42 +70,47 @@ public class IcalendarWriter {
   /** A face with its identity and the moment of its last change. */
   public record Written(String uid, int sequence, Instant modified, Face face) {}
 
+  /** Zones and years that are met again and again; more than these are written anew. */
+  private static final int MOST_ZONES = 500;
+
+  private final Map<Observances, String> zones = new ConcurrentHashMap<>();
+
   /** The text of a face, lines folded and ended as RFC 5545 §3.1 says. */
   public String write(String uid, int sequence, Instant modified, Face face) {
-    Written one = new Written(uid, sequence, modified, face);
-    Calendar calendar = begun();
-    zones(calendar, List.of(one));
-    calendar.add(event(one));
-    return Folding.refold(calendar.toString());
+    return text(List.of(), List.of(new Written(uid, sequence, modified, face)));
   }
 
   /** Many faces as one calendar, for programs that subscribe to it. */
   public String writeAll(List<Written> all) {
-    Calendar calendar = begun();
     RefreshInterval refresh = new RefreshInterval(new ParameterList(), REFRESH);
     refresh.add(Value.DURATION);
-    calendar.add(refresh);
-    zones(calendar, all);
-    all.forEach(one -> calendar.add(event(one)));
-    return Folding.refold(calendar.toString());
+    return text(List.of(refresh), all);
   }
 
-  private static Calendar begun() {
-    Calendar calendar = new Calendar();
-    calendar.add(new ProdId(PRODUCT));
-    calendar.add(ImmutableVersion.VERSION_2_0);
-    return calendar;
+  private String text(List<Property> about, List<Written> all) {
+    StringBuilder out = new StringBuilder("BEGIN:VCALENDAR\r\n");
+    out.append(new ProdId(PRODUCT)).append(ImmutableVersion.VERSION_2_0);
+    about.forEach(out::append);
+    zones(all).forEach(out::append);
+    all.forEach(one -> out.append(event(one)));
+    return Folding.refold(out.append("END:VCALENDAR\r\n").toString());
   }
 
   /** Each zone once, with the observances of all times that are in it. */
-  private static void zones(Calendar calendar, List<Written> all) {
+  private List<String> zones(List<Written> all) {
     Map<ZoneId, EntryTimes.Timed> spans = new LinkedHashMap<>();
     for (Written one : all) {
       if (one.face().times() instanceof EntryTimes.Timed timed && !isFixed(timed)) {
         spans.merge(timed.start().getZone(), timed, IcalendarWriter::hull);
       }
     }
-    spans.forEach((zone, timed) -> calendar.add(zone(zone, timed)));
+    if (zones.size() > MOST_ZONES) {
+      zones.clear();
+    }
+    return spans.entrySet().stream()
+        .map(one -> observances(one.getKey(), one.getValue()))
+        .map(one -> zones.computeIfAbsent(one, made -> zone(made).toString()))
+        .toList();
   }
 
   private static EntryTimes.Timed hull(EntryTimes.Timed one, EntryTimes.Timed other) {
@@ -203,12 +210,20 @@ public class IcalendarWriter {
   }
 
   /**
+   * What a zone says of some years.
+   *
+   * @param before the offset that holds before the first change, where nothing tells otherwise
+   */
+  private record Observances(
+      ZoneId zone, Optional<ZoneOffset> before, List<ZoneOffsetTransition> changes) {}
+
+  /**
    * The observances that hold from before the start until after the end, each with its exact onset
    * (RFC 5545 §3.6.5), so that the offsets are those the times were resolved with.
    */
-  private static VTimeZone zone(ZoneId zone, EntryTimes.Timed timed) {
+  private static Observances observances(ZoneId zone, EntryTimes.Timed timed) {
     ZoneRules rules = zone.getRules();
-    Map<Instant, ZoneOffsetTransition> onsets = new LinkedHashMap<>();
+    List<ZoneOffsetTransition> changes = new ArrayList<>();
     ZoneOffsetTransition before =
         rules.previousTransition(timed.start().toInstant().plusSeconds(1));
     // One onset more than needed: some readers take an event soon after the first for before it.
@@ -220,31 +235,37 @@ public class IcalendarWriter {
     }
     Instant last = timed.end().toInstant().plusSeconds(366L * 86_400);
     while (next != null && next.getInstant().isBefore(last)) {
-      onsets.put(next.getInstant(), next);
+      changes.add(next);
       next = rules.nextTransition(next.getInstant());
     }
+    return new Observances(
+        zone,
+        before == null ? Optional.of(rules.getOffset(timed.start().toInstant())) : Optional.empty(),
+        changes);
+  }
+
+  private static VTimeZone zone(Observances all) {
+    ZoneId zone = all.zone();
     VTimeZone component = new VTimeZone();
     component.add(new net.fortuna.ical4j.model.property.TzId(zone.getId()));
-    if (before == null) {
-      ZoneOffset offset = rules.getOffset(timed.start().toInstant());
-      component.add(observance(new Standard(), "19700101T000000", offset, offset, zone));
-    }
-    for (ZoneOffsetTransition onset : onsets.values()) {
+    all.before()
+        .ifPresent(
+            offset -> component.add(observance(new Standard(), "19700101T000000", offset, offset)));
+    for (ZoneOffsetTransition onset : all.changes()) {
       Observance observance =
-          rules.isDaylightSavings(onset.getInstant()) ? new Daylight() : new Standard();
+          zone.getRules().isDaylightSavings(onset.getInstant()) ? new Daylight() : new Standard();
       component.add(
           observance(
               observance,
               Times.local(onset.getDateTimeBefore()),
               onset.getOffsetBefore(),
-              onset.getOffsetAfter(),
-              zone));
+              onset.getOffsetAfter()));
     }
     return component;
   }
 
   private static Observance observance(
-      Observance observance, String start, ZoneOffset from, ZoneOffset to, ZoneId zone) {
+      Observance observance, String start, ZoneOffset from, ZoneOffset to) {
     DtStart<java.time.LocalDateTime> onset = new DtStart<>();
     onset.setValue(start);
     observance.add(onset);

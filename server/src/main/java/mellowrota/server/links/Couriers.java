@@ -151,8 +151,7 @@ class Couriers implements SmartLifecycle {
           kept = System.nanoTime();
         }
         Optional<Courier.Plan> plan = courier.next(round);
-        Optional<LinkStore.Outlet> read =
-            plan.isPresent() ? Optional.empty() : reading.due(link.id());
+        Optional<Reading.Due> read = plan.isPresent() ? Optional.empty() : reading.due(link.id());
         if (plan.isPresent()) {
           lost = courier.step(round, plan.get()) ? 0 : lost + 1;
         } else if (read.isPresent()) {

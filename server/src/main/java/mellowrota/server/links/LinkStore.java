@@ -176,6 +176,13 @@ class LinkStore {
         .list();
   }
 
+  List<Outlet> outlets(Set<Long> ids) {
+    return jdbc.sql(CALENDARS + " where lc.id = any(?) order by lc.id")
+        .param(ids.toArray(Long[]::new))
+        .query(LinkStore::outlet)
+        .list();
+  }
+
   Optional<Outlet> outlet(long id) {
     return jdbc.sql(CALENDARS + " where lc.id = ?").param(id).query(LinkStore::outlet).optional();
   }

@@ -5,13 +5,20 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.entry.Family;
+import mellowrota.server.platform.Writes;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.beans.factory.annotation.Value;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -27,12 +34,41 @@ class Openings {
   private static final int AT_ONCE = 500;
 
   /** From the first open edit on, whatever comes after it. */
-  private static final Duration AT_MOST = Duration.ofMinutes(5);
+  private static final String AT_MOST = "interval '5 minutes'";
 
   /** Work that starts by then does not wait. */
   private static final Duration SOON = Duration.ofHours(2);
 
+  /** Calendars that are written to are looked after so many at once. */
+  private static final int OUTLETS = 50;
+
+  private static final List<String> COLUMNS =
+      List.of("bigint", "bigint", "text", "text", "bigint", "timestamptz", "bigint");
+
+  /** What follows is when a copy is due that was kept before. */
+  private static final String OPEN =
+      """
+      insert into copy as kept (link_calendar, entry, href, state, wanted, opened_no, open_since,
+        due_at, near)
+      select outlet, entry, href, case when tag = '' then 'OFF' else 'WAITS' end,
+        nullif(tag, ''), no, case when tag = '' then null else now() end,
+        case when tag = '' then null else now() + wait * interval '1 millisecond' end,
+        abs(extract(epoch from starts - now()))::bigint
+      from %s as c(outlet, entry, href, tag, no, starts, wait)
+      on conflict (link_calendar, entry) do update set
+        wanted = excluded.wanted, opened_no = excluded.opened_no, near = excluded.near,
+        state = case
+          when excluded.wanted is null and kept.state = 'OFF' then 'OFF'
+          when excluded.wanted is null then 'ASKED_OFF'
+          when kept.state in ('SENDING', 'REFUSED', 'TAKEN_OFF_THERE') then kept.state
+          else 'WAITS' end,
+        open_since = case when excluded.wanted is null and kept.state = 'OFF' then null
+          else coalesce(kept.open_since, now()) end,
+        due_at = case when excluded.wanted is null and kept.state = 'OFF' then null else
+      """;
+
   private final JdbcClient jdbc;
+  private final JdbcTemplate template;
   private final LinkStore links;
   private final Worlds worlds;
   private final Clock clock;
@@ -41,12 +77,14 @@ class Openings {
 
   Openings(
       JdbcClient jdbc,
+      JdbcTemplate template,
       LinkStore links,
       Worlds worlds,
       Clock clock,
       @Value("${mellow.copies.wait:#{null}}") Duration wait,
       PlatformTransactionManager transactions) {
     this.jdbc = jdbc;
+    this.template = template;
     this.links = links;
     this.worlds = worlds;
     this.clock = clock;
@@ -56,23 +94,24 @@ class Openings {
 
   /** Opens what there is; true while there may be more. */
   boolean some() {
-    List<Long> behind =
-        jdbc.sql(
-                """
-                select l.id from link_calendar l join link k on k.id = l.link
-                  join rendering r on r.id = l.rendering join calendar c on c.id = r.calendar
-                where k.ended_at is null and c.change_no > l.seen_no order by l.id
-                """)
-            .query(Long.class)
-            .list();
-    boolean more = false;
-    for (long outlet : behind) {
-      more |= Boolean.TRUE.equals(transaction.execute(status -> open(outlet)));
+    return Boolean.TRUE.equals(transaction.execute(status -> openSome()));
+  }
+
+  /** What a calendar that is written to has not seen yet, up to where its calendar is by now. */
+  private record Behind(LinkStore.Outlet outlet, long upTo, List<Changed> changed) {
+
+    boolean more() {
+      return changed.size() == AT_ONCE;
     }
-    return more;
+
+    /** A whole act's changes of a calendar have one number, so that a part is read again. */
+    long seen() {
+      return more() ? changed.get(AT_ONCE - 1).changeNo() - 1 : upTo;
+    }
   }
 
   private record Changed(
+      long outlet,
       long entry,
       String uid,
       Family family,
@@ -83,114 +122,125 @@ class Openings {
       Instant ends,
       long changeNo) {}
 
-  private boolean open(long id) {
-    Optional<Long> locked =
-        jdbc.sql("select seen_no from link_calendar where id = ? for update skip locked")
-            .param(id)
-            .query(Long.class)
-            .optional();
+  private boolean openSome() {
+    Map<Long, Long> locked = new LinkedHashMap<>();
+    jdbc.sql(
+            """
+            select l.id, c.change_no from link_calendar l join link k on k.id = l.link
+              join rendering r on r.id = l.rendering join calendar c on c.id = r.calendar
+            where k.ended_at is null and c.change_no > l.seen_no order by l.id limit ?
+            for update of l skip locked
+            """)
+        .param(OUTLETS)
+        .query((RowCallbackHandler) row -> locked.put(row.getLong(1), row.getLong(2)));
     if (locked.isEmpty()) {
       return false;
     }
-    LinkStore.Outlet outlet = links.outlet(id).orElseThrow();
-    World world = worlds.now();
-    long upTo =
-        jdbc.sql("select change_no from calendar where id = ?")
-            .param(outlet.calendar().orElseThrow().value())
-            .query(Long.class)
-            .single();
-    List<Changed> changed = since(outlet);
-    for (Changed one : changed) {
-      open(world, outlet, one);
+    Map<Long, List<Changed>> changed =
+        since(locked.keySet()).stream().collect(Collectors.groupingBy(Changed::outlet));
+    List<Behind> behind =
+        links.outlets(locked.keySet()).stream()
+            .map(
+                one ->
+                    new Behind(
+                        one, locked.get(one.id()), changed.getOrDefault(one.id(), List.of())))
+            .toList();
+    if (!changed.isEmpty()) {
+      open(worlds.now(), behind);
     }
-    boolean more = changed.size() == AT_ONCE;
-    jdbc.sql("update link_calendar set seen_no = ? where id = ?")
-        .param(more ? changed.get(AT_ONCE - 1).changeNo() - 1 : upTo)
-        .param(id)
+    jdbc.sql(
+            """
+            update link_calendar l set seen_no = s.no
+            from unnest(?::bigint[], ?::bigint[]) as s(id, no) where s.id = l.id
+            """)
+        .param(behind.stream().map(one -> one.outlet().id()).toArray(Long[]::new))
+        .param(behind.stream().map(Behind::seen).toArray(Long[]::new))
         .update();
-    return more;
+    return locked.size() == OUTLETS || behind.stream().anyMatch(Behind::more);
   }
 
-  /** A whole act's changes of a calendar have one number, so that a part of them is read again. */
-  private List<Changed> since(LinkStore.Outlet outlet) {
+  private List<Changed> since(Set<Long> outlets) {
     return jdbc.sql(
             """
-            select f.entry, e.uid, e.family, f.live, f.etag, f.hurries, f.starts, f.ends,
-              f.change_no
-            from face f join entry e on e.id = f.entry
-            where f.rendering = :rendering and f.change_no > :seen
-              and not exists (select 1 from copy p where p.link_calendar = :outlet
-                and p.entry = f.entry and p.opened_no = f.change_no)
-            order by f.change_no, f.starts, f.entry limit :most
+            select l.id, o.* from link_calendar l cross join lateral (
+              select f.entry, e.uid, e.family, f.live, f.etag, f.hurries, f.starts, f.ends,
+                f.change_no
+              from face f join entry e on e.id = f.entry
+              where f.rendering = l.rendering and f.change_no > l.seen_no
+                and not exists (select 1 from copy p where p.link_calendar = l.id
+                  and p.entry = f.entry and p.opened_no = f.change_no)
+              order by f.change_no, f.starts, f.entry limit ?) o
+            where l.id = any(?) order by l.id, o.change_no, o.starts, o.entry
             """)
-        .param("rendering", outlet.rendering().orElseThrow().value())
-        .param("seen", outlet.seenNo())
-        .param("outlet", outlet.id())
-        .param("most", AT_ONCE)
+        .param(AT_ONCE)
+        .param(outlets.toArray(Long[]::new))
         .query(
             (row, n) ->
                 new Changed(
                     row.getLong(1),
-                    row.getString(2),
-                    Family.valueOf(row.getString(3)),
-                    row.getBoolean(4),
-                    row.getString(5),
-                    row.getBoolean(6),
-                    row.getObject(7, OffsetDateTime.class).toInstant(),
+                    row.getLong(2),
+                    row.getString(3),
+                    Family.valueOf(row.getString(4)),
+                    row.getBoolean(5),
+                    row.getString(6),
+                    row.getBoolean(7),
                     row.getObject(8, OffsetDateTime.class).toInstant(),
-                    row.getLong(9)))
+                    row.getObject(9, OffsetDateTime.class).toInstant(),
+                    row.getLong(10)))
         .list();
   }
 
-  private void open(World world, LinkStore.Outlet outlet, Changed one) {
+  /** All in one statement, so that many links cost little beside the saves that feed them. */
+  private void open(World world, List<Behind> behind) {
     Instant now = clock.instant();
+    long wait = waits();
+    List<Object[]> hurrying = new ArrayList<>();
+    List<Object[]> waiting = new ArrayList<>();
+    for (Behind one : behind) {
+      for (Changed changed : one.changed()) {
+        LinkStore.Outlet outlet = one.outlet();
+        boolean wanted = wanted(world, outlet, changed);
+        boolean soon = soon(changed, now);
+        // What stands nowhere yet hides nothing by waiting.
+        (!wanted || changed.hurries() || soon ? hurrying : waiting)
+            .add(
+                new Object[] {
+                  outlet.id(),
+                  changed.entry(),
+                  href(outlet, changed.uid()),
+                  wanted ? changed.etag() : "",
+                  changed.changeNo(),
+                  changed.starts(),
+                  soon ? 0L : wait
+                });
+      }
+    }
+    Writes writes = new Writes();
+    if (!hurrying.isEmpty()) {
+      writes.addTable(OPEN + "now() end", COLUMNS, hurrying);
+    }
+    if (!waiting.isEmpty()) {
+      writes.addTable(
+          OPEN + "least(excluded.due_at, coalesce(kept.open_since, now()) + " + AT_MOST + ") end",
+          COLUMNS,
+          waiting);
+    }
+    writes.send(template);
+  }
+
+  private static boolean wanted(World world, LinkStore.Outlet outlet, Changed one) {
     boolean past = outlet.from().filter(day -> endsBefore(one, day, world)).isPresent();
-    boolean wanted =
-        one.live()
-            && !outlet.withdrawn()
-            && !outlet.overruled()
-            && outlet.takes(one.family())
-            && !past;
+    return one.live()
+        && !outlet.withdrawn()
+        && !outlet.overruled()
+        && outlet.takes(one.family())
+        && !past;
+  }
+
+  private static boolean soon(Changed one, Instant now) {
     // A ticket begins when it is given, which is mostly now; its work presses when it is due.
     Instant begins = one.family() == Family.GIVEN_DUE ? one.ends() : one.starts();
-    boolean soon = begins.isBefore(now.plus(SOON)) && one.ends().isAfter(now);
-    // What stands nowhere yet hides nothing by waiting.
-    boolean hurries = !wanted || one.hurries() || soon;
-    jdbc.sql(
-            """
-            insert into copy (link_calendar, entry, href, state, wanted, opened_no, open_since,
-              due_at, near)
-            select :outlet, :entry, :href, case when :wanted::text is null then 'OFF' else 'WAITS' end,
-              :wanted, :no, case when :wanted::text is null then null else now() end,
-              case when :wanted::text is null then null
-                when :soon then now() else now() + :wait::interval end,
-              abs(extract(epoch from :starts::timestamptz - now()))::bigint
-            on conflict (link_calendar, entry) do update set
-              wanted = excluded.wanted, opened_no = excluded.opened_no, near = excluded.near,
-              state = case
-                when excluded.wanted is null and copy.state = 'OFF' then 'OFF'
-                when excluded.wanted is null then 'ASKED_OFF'
-                when copy.state in ('SENDING', 'REFUSED', 'TAKEN_OFF_THERE') then copy.state
-                else 'WAITS' end,
-              open_since = case when excluded.wanted is null and copy.state = 'OFF' then null
-                else coalesce(copy.open_since, now()) end,
-              due_at = case
-                when excluded.wanted is null and copy.state = 'OFF' then null
-                when :hurries then now()
-                else least(now() + :wait::interval,
-                  coalesce(copy.open_since, now()) + :most::interval) end
-            """)
-        .param("outlet", outlet.id())
-        .param("entry", one.entry())
-        .param("href", href(outlet, one.uid()))
-        .param("wanted", wanted ? one.etag() : null)
-        .param("no", one.changeNo())
-        .param("hurries", hurries)
-        .param("soon", soon)
-        .param("starts", one.starts().atOffset(ZoneOffset.UTC))
-        .param("wait", waits() + " milliseconds")
-        .param("most", AT_MOST.toMillis() + " milliseconds")
-        .update();
+    return begins.isBefore(now.plus(SOON)) && one.ends().isAfter(now);
   }
 
   private static boolean endsBefore(Changed one, LocalDate day, World world) {

@@ -1,6 +1,7 @@
 package mellowrota.server.links;
 
 import java.net.URI;
+import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -40,17 +41,23 @@ class Reading {
     this.jdbc = jdbc;
   }
 
+  /** A calendar that is to be read, and the database's time when that was found. */
+  record Due(LinkStore.Outlet outlet, OffsetDateTime found) {}
+
   /** The calendars of a link that are to be read by now. */
-  Optional<LinkStore.Outlet> due(long link) {
+  Optional<Due> due(long link) {
     return jdbc.sql(
             """
-            select id from link_calendar where link = ? and read_due <= now()
+            select id, now() from link_calendar where link = ? and read_due <= now()
             order by read_due limit 1
             """)
         .param(link)
-        .query(Long.class)
-        .optional()
-        .flatMap(links::outlet);
+        .query(
+            (row, n) ->
+                new Due(
+                    links.outlet(row.getLong(1)).orElseThrow(),
+                    row.getObject(2, OffsetDateTime.class)))
+        .optional();
   }
 
   /**
@@ -66,7 +73,8 @@ class Reading {
       Optional<String> ctag) {}
 
   /** Reads one. */
-  void read(Rounds.Round round, LinkStore.Outlet outlet) throws OutsideFault {
+  void read(Rounds.Round round, Due due) throws OutsideFault {
+    LinkStore.Outlet outlet = due.outlet();
     Seen seen = seen(round.account(), outlet);
     Map<String, CopyStore.Copy> known = new HashMap<>();
     copies.of(outlet.id()).forEach(copy -> known.put(copy.href().getPath(), copy));
@@ -86,11 +94,14 @@ class Reading {
           jdbc.sql(
                   """
                   update link_calendar set sync_token = ?, ctag = ?, read_at = now(),
-                    read_due = now() + (select reading_interval from house) * interval '1 second'
+                    read_due = case when read_due > ? then read_due
+                      else now() + (select reading_interval from house) * interval '1 second' end
                   where id = ?
                   """)
               .param(seen.token().orElse(null))
               .param(seen.ctag().orElse(null))
+              // Who asked for a reading since may have seen what came too late for this one.
+              .param(due.found())
               .param(outlet.id())
               .update();
         });
