@@ -6,17 +6,22 @@ import { momentText, shortSpanText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
 import { Candidates } from './Candidates';
 import styles from './cover.module.css';
+import { SwapPart } from './SwapPart';
 import { useCoverDeeds, useWhoCouldTake, type Clash, type ClashItem, type Held } from './queries';
 import { clashText, words } from './words';
 
+/** Two ways out of having it. */
+const WAYS = ['handOver', 'swap'] as const;
+
 /** One clash: what is in it, who could take it over, and letting it stand with a reason. */
 export function ClashPart({ clash, from, until }: { clash: Clash; from: string; until: string }) {
-  const [handed, setHanded] = useState<ClashItem | null>(null);
+  const [taken, setTaken] = useState<{ item: ClashItem; way: 'handOver' | 'swap' } | null>(null);
   const held = (item: ClashItem): Held | null =>
     clash.person && item.record && item.visit
       ? { record: item.record, visit: item.visit, from: clash.person }
       : null;
-  const chosen = handed && held(handed);
+  const chosen = taken && held(taken.item);
+  const what = (item: ClashItem) => item.ref ?? item.title ?? words.work;
   return (
     <section className={styles.who} aria-label={words.clash}>
       <h2>
@@ -45,16 +50,21 @@ export function ClashPart({ clash, from, until }: { clash: Clash; from: string; 
               </th>
               <td>{shortSpanText(item.start, item.end)}</td>
               <td className={styles.buttons}>
-                {held(item) && (
-                  <Button
-                    size="small"
-                    aria-expanded={handed === item}
-                    aria-label={`${words.handOver}: ${item.ref ?? item.title ?? ''}`}
-                    onClick={() => setHanded(handed === item ? null : item)}
-                  >
-                    {words.handOver}
-                  </Button>
-                )}
+                {held(item) &&
+                  WAYS.map((way) => {
+                    const open = taken?.item === item && taken.way === way;
+                    return (
+                      <Button
+                        key={way}
+                        size="small"
+                        aria-expanded={open}
+                        aria-label={`${words[way]}: ${what(item)}`}
+                        onClick={() => setTaken(open ? null : { item, way })}
+                      >
+                        {words[way]}
+                      </Button>
+                    );
+                  })}
               </td>
             </tr>
           ))}
@@ -65,8 +75,10 @@ export function ClashPart({ clash, from, until }: { clash: Clash; from: string; 
           {words.also} {clash.also.map((kind) => words.kinds[kind]).join(', ')}
         </p>
       )}
-      {chosen && handed ? (
-        <Taking held={chosen} item={handed} />
+      {chosen && taken.way === 'swap' ? (
+        <SwapPart held={chosen} name={clash.name ?? ''} what={what(taken.item)} />
+      ) : chosen ? (
+        <Taking held={chosen} item={taken.item} />
       ) : clash.kind === 'DUE' ? null : (
         <Standing clash={clash} from={from} until={until} />
       )}

@@ -16,6 +16,7 @@ export interface Taker {
   text: string;
 }
 export type Starts = Schemas['WhenCouldStarts'];
+export type Swap = Schemas['WorkSwap'];
 export type Left = Schemas['WorkLeft'];
 export type Clash = Schemas['Clash'];
 export type ClashItem = Schemas['ClashItem'];
@@ -54,6 +55,14 @@ export function useWhoCouldTake(held: Held) {
     queryKey: ['cover', 'take', held],
     queryFn: () =>
       take(api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } })),
+  });
+}
+
+export function useSwaps({ record, visit, from }: Held) {
+  return useQuery({
+    queryKey: ['cover', 'swaps', record, visit, from],
+    queryFn: () =>
+      take(api.GET('/api/v1/cover/swaps', { params: { query: { record, visit, person: from } } })),
   });
 }
 
@@ -141,6 +150,11 @@ export function useCoverDeeds() {
     handOver: useMutation({
       mutationFn: (body: Schemas['HandOver']) =>
         take(api.POST('/api/v1/cover/hand-over', { body, params: key() })),
+      onSettled,
+    }),
+    swap: useMutation({
+      mutationFn: (body: Schemas['Swap']) =>
+        take(api.POST('/api/v1/cover/swap', { body, params: key() })),
       onSettled,
     }),
     letStand: useMutation({

@@ -1,5 +1,5 @@
 import { shortSpanText, spanText } from '../../shared/time';
-import type { Answer, Ask, Clash, Gap, Reason } from './queries';
+import type { Answer, Ask, Clash, Gap, Reason, Swap } from './queries';
 
 /** What the page of cover says. */
 export const words = {
@@ -132,6 +132,19 @@ export const words = {
   handOver: 'Hand over',
   takes: (what: string) => `Who could take ${what}`,
   handed: (what: string, to: string) => `${what} is handed over to ${to}`,
+  swap: 'Swap',
+  swapAnyway: 'Swap all the same',
+  swapping: 'Looking what it could be swapped for',
+  swaps: (what: string) => `What ${what} could be swapped for`,
+  swapWith: 'With',
+  swapFor: 'For their',
+  bothCould: 'both are free for it',
+  noSwap: 'Within a week of it there is nothing that both could take.',
+  moreSwaps: (n: number) => `${n} more could be swapped`,
+  noSwaps: (n: number) =>
+    n === 1 ? '1 more within a week of it cannot' : `${n} more within a week of it cannot`,
+  swapped: (what: string, to: string, theirs: string, from: string) =>
+    `${what} is ${to}’s now, and ${theirs} ${from}’s`,
   letItStand: 'It may stand, because',
   reasonHint: 'Why it may stand',
   ready: ['Agreed with them', 'Swapped among themselves', 'Only this once', 'Paid as overtime'],
@@ -139,7 +152,7 @@ export const words = {
   itStands: 'It stands, until either side changes',
   stands: (by: string, at: string) => `Let stand by ${by}, ${at}:`,
   openAgain: 'Open it again',
-  neverWhy: 'It cannot be let stand: hand one of them over, or move it.',
+  neverWhy: 'It cannot be let stand: hand one of them over, swap it, or move it.',
   suggest: (n: number) => (n === 1 ? 'Suggest a fill' : `Suggest a fill for all ${n}`),
   fill: 'A fill for what is short',
   fillWhy: 'nothing is given before you say so',
@@ -194,6 +207,13 @@ export function takerText({ verdict, reasons }: Answer): string {
   const byWeight = [...reasons].sort((a, b) => Number(b.never) - Number(a.never));
   const why = [...new Set(byWeight.map((one) => words.reasons[one.why]))].join(', ');
   return verdict === 'YES' ? words.could : verdict === 'NO' ? `${words.cannot}: ${why}` : why;
+}
+
+/** What speaks against a swap, of each of the two. */
+export function againstText({ name, theirs, ours }: Swap, us: string): string {
+  const of = (who: string, reasons: Reason[]) =>
+    reasons.length > 0 ? [`${who}: ${reasons.map(reasonText).join(', ')}`] : [];
+  return [...of(name, theirs), ...of(us, ours)].join('; ');
 }
 
 /** What is wrong and when, without whom. */

@@ -397,6 +397,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cover/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two people change places on two visits, in one act */
+        post: operations["swap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cover/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody could change a visit of theirs for, the best first; nothing is done */
+        get: operations["swaps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cover/when-could": {
         parameters: {
             query?: never;
@@ -3177,6 +3211,21 @@ export interface components {
             inside: string;
             insideFor: string;
         };
+        Swap: {
+            /** @description Two of them */
+            sides: components["schemas"]["SwapSide"][];
+        };
+        SwapSide: {
+            /**
+             * Format: int64
+             * @description Who has it
+             */
+            person: number;
+            /** Format: int64 */
+            record: number;
+            /** Format: int32 */
+            visit: number;
+        };
         Target: {
             /** Format: int64 */
             calendar?: number;
@@ -3423,6 +3472,30 @@ export interface components {
             title?: string;
             /** Format: int32 */
             visit?: number;
+        };
+        WorkSwap: {
+            /** Format: date-time */
+            end: string;
+            name: string;
+            /** @description What speaks against our having theirs */
+            ours: components["schemas"]["WhoCouldReason"][];
+            /**
+             * Format: int64
+             * @description Who has it
+             */
+            person: number;
+            /** Format: int64 */
+            record: number;
+            ref?: string;
+            /** Format: date-time */
+            start: string;
+            /** @description What speaks against their having ours */
+            theirs: components["schemas"]["WhoCouldReason"][];
+            title?: string;
+            /** @enum {string} */
+            verdict: "YES" | "WITH_REASON" | "NO";
+            /** Format: int32 */
+            visit: number;
         };
         WorkTimes: {
             /**
@@ -4010,6 +4083,57 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    swap: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Swap"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CoverGiven"];
+                };
+            };
+        };
+    };
+    swaps: {
+        parameters: {
+            query: {
+                record: number;
+                visit: number;
+                /** @description Who has it */
+                person: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WorkSwap"][];
+                };
             };
         };
     };

@@ -41,15 +41,25 @@ public final class CopiesLoad {
   private static final int ATTEMPTS = 60;
   private static final int SAVES = 800;
 
-  /** With those of the first half of the saves, this makes ten thousand copies that wait. */
-  private static final int MORE = 100;
-
   private static final String PASSWORD = "bench-pass";
+
+  /** Lands on the calendar that all links write to. */
+  private static final String TICKET =
+      """
+      {"title": "%s", "due": {"at": "2027-03-01T10:00"}, "people": [{"role": 0, "person": %d}]}
+      """;
+
+  private static final String WORK =
+      """
+      {"kind": "JOB", "title": "%s", "state": "CONFIRMED", "people": [{"role": 0, "person": %d}],
+       "visits": [{"start": "2027-03-01T10:00", "end": "2027-03-01T12:00"}]}
+      """;
 
   private final DemoClient coordinator;
   private final DemoClient other;
   private final StandIn host;
   private final long calendar;
+  private final long own;
   private final long lead;
 
   private CopiesLoad(String server, int port, String otherServer) throws Exception {
@@ -62,11 +72,12 @@ public final class CopiesLoad {
           one.get("name").asString().equals("Ines Okafor") ? one.get("id").asLong() : somebody;
     }
     lead = somebody;
-    long found = 0;
+    Map<String, Long> calendars = new HashMap<>();
     for (JsonNode one : JSON.readTree(coordinator.send("GET", "/api/v1/calendars", null))) {
-      found = one.get("name").asString().equals("Due times") ? one.get("id").asLong() : found;
+      calendars.put(one.get("name").asString(), one.get("id").asLong());
     }
-    calendar = found;
+    calendar = calendars.get("Due times");
+    own = calendars.get("Ines Okafor, own");
   }
 
   public static void main(String[] arguments) throws Exception {
@@ -97,12 +108,7 @@ public final class CopiesLoad {
   }
 
   private void save(DemoClient client, String title) throws Exception {
-    client.post(
-        "/api/v1/records",
-        """
-        {"title": "%s", "due": {"at": "2027-03-01T10:00"}, "people": [{"role": 0, "person": %d}]}
-        """
-            .formatted(title, lead));
+    client.post("/api/v1/records", TICKET.formatted(title, lead));
   }
 
   private void end(List<Account> accounts) throws Exception {
@@ -132,21 +138,24 @@ public final class CopiesLoad {
     for (int i = 0; i < LINKS; i++) {
       Account account = account("d" + delay + "n" + i, 0);
       accounts.add(account);
-      coordinator.send(
-          "POST",
-          "/api/v1/links",
-          """
-          {"address": "%s", "user": "%s", "password": "%s", "ofTheHouse": true, "calendars": [
-            {"href": "%sdav/%s/work/", "writes": %d, "from": "2020-01-01"}]}
-          """
-              .formatted(
-                  host.url(), account.name(), PASSWORD, host.url(), account.name(), calendar));
+      link(account, calendar);
       account.faults().delayMillis(delay);
     }
     while (opens().filter(open -> open >= TICKETS).count() < LINKS) {
       LockSupport.parkNanos(50_000_000);
     }
     return accounts;
+  }
+
+  private void link(Account account, long writes) throws Exception {
+    coordinator.send(
+        "POST",
+        "/api/v1/links",
+        """
+        {"address": "%s", "user": "%s", "password": "%s", "ofTheHouse": true, "calendars": [
+          {"href": "%sdav/%s/work/", "writes": %d, "from": "2020-01-01"}]}
+        """
+            .formatted(host.url(), account.name(), PASSWORD, host.url(), account.name(), writes));
   }
 
   /** How many copies are still to go, over all links that are not stopped. */
@@ -221,35 +230,42 @@ public final class CopiesLoad {
         waits.size());
   }
 
-  /** Saves in turns here, with copies that wait, and at the other server, which has none. */
+  /**
+   * Saves in turns here, with copies that wait, and at the other server, which has none: of work
+   * that is copied to its lead's calendar, and of tickets that are copied over all links.
+   */
   private void saves(List<Account> accounts) throws Exception {
     settle("{\"copiesWait\": 300}");
     accounts.forEach(one -> one.faults().set(Faults.Mode.DEAD, false));
-    for (int i = 0; i < MORE; i++) {
+    link(account("lead", 0), own);
+    for (int i = 0; i < TICKETS; i++) {
       save(coordinator, "More " + i);
       save(other, "More " + i);
     }
-    while (opens().filter(open -> open >= MORE).count() < LINKS) {
+    while (opens().filter(open -> open >= TICKETS).count() < LINKS) {
       LockSupport.parkNanos(200_000_000);
     }
+    saves("a save of work that is copied once", WORK);
+    saves("a save of a ticket that is copied " + LINKS + " times", TICKET);
+  }
+
+  private void saves(String what, String body) throws Exception {
     double[] here = new double[SAVES];
     double[] there = new double[SAVES];
-    long first = 0;
     for (int i = 0; i < SAVES; i++) {
-      first = i == SAVES / 2 ? open() : first;
-      here[i] = timed(coordinator, "Beside " + i);
-      there[i] = timed(other, "Beside " + i);
+      here[i] = timed(coordinator, body);
+      there[i] = timed(other, body);
     }
     double with = p95(here);
     double without = p95(there);
     System.out.printf(
-        "a save beside %d to %d waiting copies: p95 %.1f ms, without %.1f ms, %.2f times%n",
-        first, open(), with, without, with / without);
+        "%s, beside %d waiting copies: p95 %.1f ms, without %.1f ms, %.2f times%n",
+        what, open(), with, without, with / without);
   }
 
-  private double timed(DemoClient client, String title) throws Exception {
+  private double timed(DemoClient client, String body) throws Exception {
     long from = System.nanoTime();
-    save(client, title);
+    client.post("/api/v1/records", body.formatted("Beside", lead));
     return (System.nanoTime() - from) / 1e6;
   }
 

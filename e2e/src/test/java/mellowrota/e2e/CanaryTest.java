@@ -196,6 +196,22 @@ public class CanaryTest {
                     .formatted(key)));
     call("DELETE /api/v1/cover/let-stand/{clash}", a -> a.delete("/api/v1/cover/let-stand/" + key));
     call(
+        "GET /api/v1/cover/swaps",
+        a -> a.get("/api/v1/cover/swaps?" + visit.replace("from", "person")));
+    String lends = "{\"title\": \"To swap\", \"people\": [{\"role\": 0, \"person\": %d}]}";
+    long one = hana.record(lends.formatted(2));
+    long other = hana.record(lends.formatted(3));
+    call(
+        "POST /api/v1/cover/swap",
+        a ->
+            a.post(
+                "/api/v1/cover/swap",
+                """
+                {"sides": [{"record": %d, "visit": 1, "person": 2},
+                  {"record": %d, "visit": 1, "person": 3}]}
+                """
+                    .formatted(one, other)));
+    call(
         "POST /api/v1/cover/hand-over",
         a ->
             a.post(

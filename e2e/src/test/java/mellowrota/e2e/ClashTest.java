@@ -100,6 +100,8 @@ public class ClashTest {
     }
     ines.get("/api/v1/cover/who-could-take?record=1&visit=1&from=2").expect(403);
     ines.post("/api/v1/cover/hand-over", "{}").expect(403);
+    ines.get("/api/v1/cover/swaps?record=1&visit=1&person=2").expect(403);
+    ines.post("/api/v1/cover/swap", "{}").expect(403);
     ines.post("/api/v1/cover/let-stand", "{}").expect(403);
     ines.put("/api/v1/limits", "{}").expect(403);
     String key = hers.get(0).get("key").asString();
@@ -202,6 +204,80 @@ public class ClashTest {
     hana.post("/api/v1/acts/" + given.get("act").asLong() + "/undo", "").expect(200);
     assertThat(on(best.get("name").asString(), title)).hasSize(before);
     assertThat(clashes(hana, "clashes", keyed(clash.get("key").asString()))).hasSize(1);
+  }
+
+  /** Two change places in one act; each stands on the other's calendar, and back. */
+  @Test
+  public void twoChangePlacesAndBack() {
+    long ines = hana.idOf("people", "Ines Okafor");
+    long tam = hana.idOf("people", "Tam Birtles");
+    long hers = job("Grease the winding gear", ines, "2027-02-02T09:00", "2027-02-02T11:00");
+    long his = job("Count the stop planks", tam, "2027-02-03T09:00", "2027-02-03T11:00");
+    String ask = "/api/v1/cover/swaps?record=%d&visit=1&person=%d".formatted(hers, ines);
+    JsonNode swaps = hana.get(ask).expect(200).json();
+    JsonNode found = null;
+    for (JsonNode one : swaps) {
+      assertThat(one.get("person").asLong()).isNotEqualTo(ines);
+      found = one.get("record").asLong() == his ? one : found;
+    }
+    assertThat(found.get("name").asString()).isEqualTo("Tam Birtles");
+    assertThat(found.get("title").asString()).isEqualTo("Count the stop planks");
+    assertThat(found.get("verdict").asString()).as(found.toString()).isNotEqualTo("NO");
+    String body = swap(hers, ines, his, tam);
+    long act = hana.post("/api/v1/cover/swap", body).expect(200).json().get("act").asLong();
+    assertThat(on("Tam Birtles", "Grease the winding gear")).hasSize(1);
+    assertThat(on("Ines Okafor", "Count the stop planks")).hasSize(1);
+    assertThat(on("Ines Okafor", "Grease the winding gear")).isEmpty();
+    assertThat(hana.post("/api/v1/cover/swap", body).expect(422).text())
+        .contains("/sides/0/person", "/sides/1/person");
+    hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
+    assertThat(on("Ines Okafor", "Grease the winding gear")).hasSize(1);
+    assertThat(on("Tam Birtles", "Grease the winding gear")).isEmpty();
+    assertThat(on("Tam Birtles", "Count the stop planks")).hasSize(1);
+  }
+
+  private long job(String title, long person, String start, String end) {
+    return hana.record(
+        """
+        {"kind": "JOB", "title": "%s", "state": "CONFIRMED",
+         "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "%s", "end": "%s"}]}
+        """
+            .formatted(title, person, start, end));
+  }
+
+  private static String swap(long record, long person, long other, long otherPerson) {
+    return """
+        {"sides": [{"record": %d, "visit": 1, "person": %d},
+          {"record": %d, "visit": 1, "person": %d}]}
+        """
+        .formatted(record, person, other, otherPerson);
+  }
+
+  /** Of one job with two visits, and never into a place that one of them has already. */
+  @Test
+  public void twoChangePlacesOnVisitsOfOneJob() {
+    long ines = hana.idOf("people", "Ines Okafor");
+    long tam = hana.idOf("people", "Tam Birtles");
+    long job =
+        hana.record(
+            """
+            {"kind": "JOB", "title": "Paint the beam", "state": "CONFIRMED", "people": [
+              {"visit": 1, "role": 0, "person": %d}, {"visit": 2, "role": 0, "person": %d}],
+             "visits": [{"start": "2027-02-09T09:00", "end": "2027-02-09T11:00"},
+               {"start": "2027-02-10T09:00", "end": "2027-02-10T11:00"}]}
+            """
+                .formatted(ines, tam));
+    String body =
+        swap(job, ines, job, tam)
+            .replaceFirst("\"visit\": 1, \"person\": " + tam, "\"visit\": 2, \"person\": " + tam);
+    hana.post("/api/v1/cover/swap", body).expect(200);
+    assertThat(on("Tam Birtles", "Paint the beam")).containsExactly("2027-02-09T09:00:00Z");
+    assertThat(on("Ines Okafor", "Paint the beam")).containsExactly("2027-02-10T09:00:00Z");
+    assertThat(hana.post("/api/v1/cover/swap", swap(job, tam, job, tam)).expect(422).text())
+        .contains("/sides");
+    assertThat(hana.post("/api/v1/cover/swap", "{\"sides\": []}").expect(422).text())
+        .contains("/sides");
   }
 
   @Test

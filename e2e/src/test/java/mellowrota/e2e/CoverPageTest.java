@@ -97,6 +97,28 @@ public class CoverPageTest extends InBrowser {
     assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
   }
 
+  /** The other way out: somebody changes it for something of theirs; nothing clashes, and back. */
+  @Test
+  public void aWorkThatClashesIsSwapped() {
+    Page page = signedIn("hana", ColorScheme.DARK, "/today");
+    page.getByLabel("Look: Osk Fenwright").first().click();
+    page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Swap: J-")))
+        .click();
+    assertThat(page.getByText("could be swapped for")).isVisible();
+    page.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions()
+                .setName(Pattern.compile("^Swap all the same: [A-Z][a-z]+ ")))
+        .first()
+        .click();
+    assertThat(page.getByText(Pattern.compile("J-\\d+ is .+’s now, and .+ Osk Fenwright’s")))
+        .isVisible();
+    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(0);
+    undo(page);
+    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
+  }
+
   /** A fill is looked at, taken without one of it, and taken back. */
   @Test
   public void aFillIsLookedAtTakenInPartAndTakenBack() {

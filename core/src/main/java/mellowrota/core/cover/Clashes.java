@@ -45,9 +45,13 @@ public final class Clashes {
       return List.of();
     }
     all.sort(Work.BY_START);
-    List<Work> sure = all.stream().filter(one -> !one.tentative()).toList();
-    List<Work> maybe = all.stream().filter(Work::tentative).toList();
-    Instant end = all.stream().map(one -> one.span().end()).max(Comparator.naturalOrder()).get();
+    List<Work> sure = new ArrayList<>(all.size());
+    List<Work> maybe = new ArrayList<>(0);
+    Instant end = all.get(0).span().end();
+    for (Work one : all) {
+      (one.tentative() ? maybe : sure).add(one);
+      end = one.span().end().isAfter(end) ? one.span().end() : end;
+    }
     Pairs pairs = new Pairs(of, limits, travel, only);
     pairs.look(sure, true);
     Runs runs = new Runs(of, limits, TimeSpan.of(all.get(0).span().start(), end), only);

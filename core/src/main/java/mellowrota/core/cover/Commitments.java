@@ -63,7 +63,7 @@ public record Commitments(
   }
 
   LocalDate day(Instant at) {
-    return LocalDate.ofInstant(at, zone);
+    return LocalTimes.day(at, zone);
   }
 
   Instant start(LocalDate day) {

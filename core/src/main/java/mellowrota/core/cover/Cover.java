@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.TreeSet;
 import java.util.function.Predicate;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
@@ -83,7 +82,7 @@ public record Cover(List<Stretch> stretches) {
 
   /** Where spans of one overlap, the larger count asks; of equals the first. */
   static List<Asks> asks(List<Need> needs) {
-    TreeSet<Instant> bounds = new TreeSet<>();
+    List<Instant> bounds = new ArrayList<>();
     for (Need need : needs) {
       bounds.add(need.span().start());
       bounds.add(need.span().end());
@@ -94,7 +93,7 @@ public record Cover(List<Stretch> stretches) {
     List<Need> active = new ArrayList<>();
     int next = 0;
     Instant from = null;
-    for (Instant until : bounds) {
+    for (Instant until : inOrder(bounds)) {
       Instant begins = from;
       if (begins != null) {
         active.removeIf(need -> !need.span().end().isAfter(begins));
@@ -118,14 +117,20 @@ public record Cover(List<Stretch> stretches) {
   }
 
   /** Somebody who counts there, if the place fits. */
-  record Sits(PersonId person, Instant from, Instant until, boolean tentative) {}
+  record Sits(PersonId person, Instant from, Instant until, boolean tentative) {
+    static final Comparator<Sits> BY_START =
+        (one, other) -> {
+          int order = one.from.compareTo(other.from);
+          return order == 0 ? one.person.compareTo(other.person) : order;
+        };
+  }
 
   /** One need at a time: the earliest given, confirmed before tentative. */
   static void sits(
       List<Filling> fillings, Map<String, List<Asks>> asks, Able able, Map<String, List<Sits>> to) {
     record Piece(Filling filling, Instant from, Instant until) {}
     List<Piece> pieces = new ArrayList<>();
-    TreeSet<Instant> bounds = new TreeSet<>();
+    List<Instant> bounds = new ArrayList<>();
     for (Filling filling : fillings) {
       List<Asks> all = asks.getOrDefault(filling.of(), List.of());
       for (int i = first(all, filling.span().start());
@@ -152,7 +157,7 @@ public record Cover(List<Stretch> stretches) {
     List<Piece> active = new ArrayList<>();
     int next = 0;
     Instant from = null;
-    for (Instant until : bounds) {
+    for (Instant until : inOrder(bounds)) {
       Instant begins = from;
       from = until;
       if (begins == null) {
@@ -165,10 +170,7 @@ public record Cover(List<Stretch> stretches) {
         }
         next++;
       }
-      boolean away =
-          able.leave().stream()
-              .anyMatch(l -> !l.start().isAfter(begins) && l.end().isAfter(begins));
-      if (!away && !active.isEmpty()) {
+      if (!Spans.holds(able.leave(), begins) && !active.isEmpty()) {
         Filling first = active.get(0).filling();
         for (Piece piece : active) {
           first = Filling.FIRST.compare(piece.filling(), first) < 0 ? piece.filling() : first;
@@ -177,6 +179,20 @@ public record Cover(List<Stretch> stretches) {
             .add(new Sits(first.person(), begins, until, first.tentative()));
       }
     }
+  }
+
+  /** Each once. */
+  private static List<Instant> inOrder(List<Instant> moments) {
+    moments.sort(Comparator.naturalOrder());
+    List<Instant> found = new ArrayList<>(moments.size());
+    Instant last = null;
+    for (Instant one : moments) {
+      if (!one.equals(last)) {
+        found.add(one);
+        last = one;
+      }
+    }
+    return found;
   }
 
   /** Where those begin that end after a moment; they are by start and do not overlap. */
@@ -205,7 +221,7 @@ public record Cover(List<Stretch> stretches) {
   static void stretches(
       List<Asks> asks, List<Sits> sits, Map<PersonId, Able> people, List<Stretch> found) {
     List<Sits> byStart = new ArrayList<>(sits);
-    byStart.sort(Comparator.comparing(Sits::from).thenComparing(Sits::person));
+    byStart.sort(Sits.BY_START);
     List<Sits> active = new ArrayList<>();
     int next = 0;
     for (Asks one : asks) {
@@ -217,7 +233,7 @@ public record Cover(List<Stretch> stretches) {
       List<Sits> here = new ArrayList<>(active);
       here.addAll(byStart.subList(next, to));
       next = to;
-      TreeSet<Instant> bounds = new TreeSet<>();
+      List<Instant> bounds = new ArrayList<>();
       bounds.add(one.from());
       bounds.add(one.until());
       for (Sits sit : here) {
@@ -228,8 +244,9 @@ public record Cover(List<Stretch> stretches) {
           last.ifPresent(day -> bounds.add(Able.end(day, one.need().zone())));
         }
       }
+      bounds.removeIf(at -> at.isBefore(one.from()) || at.isAfter(one.until()));
       Instant from = null;
-      for (Instant until : bounds.subSet(one.from(), true, one.until(), true)) {
+      for (Instant until : inOrder(bounds)) {
         if (from != null) {
           found.add(stretch(one.need(), TimeSpan.of(from, until), here, people));
         }
@@ -308,9 +325,11 @@ public record Cover(List<Stretch> stretches) {
   }
 
   private static List<Optional<String>> sorted(List<Optional<String>> open) {
-    return open.stream()
-        .sorted(Comparator.comparing((Optional<String> skill) -> skill.orElse("")))
-        .toList();
+    return open.size() < 2
+        ? open
+        : open.stream()
+            .sorted(Comparator.comparing((Optional<String> skill) -> skill.orElse("")))
+            .toList();
   }
 
   /** Needed person-minutes, and how many of them are filled. */

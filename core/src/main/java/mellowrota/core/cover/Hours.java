@@ -7,8 +7,10 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.PlaceId;
@@ -70,6 +72,14 @@ public record Hours(List<Weekly> weekly, List<Dated> dated) {
     return weekly.isEmpty() && dated.isEmpty();
   }
 
+  /** Where there are other hours than elsewhere. */
+  Set<PlaceId> places() {
+    Set<PlaceId> found = new HashSet<>();
+    weekly.forEach(one -> one.place().ifPresent(found::add));
+    dated.forEach(one -> one.place().ifPresent(found::add));
+    return found;
+  }
+
   /**
    * The hours in which work at a place is done, touching ones as one, by start, not cut at the ends
    * of the range.
@@ -116,6 +126,6 @@ public record Hours(List<Weekly> weekly, List<Dated> dated) {
   }
 
   private static LocalDate day(Instant at, ZoneId zone) {
-    return LocalDate.ofInstant(at, zone);
+    return LocalTimes.day(at, zone);
   }
 }

@@ -74,7 +74,9 @@ final class Pairs {
   private void overlaps(List<Work> all, boolean sure) {
     List<Work> active = new ArrayList<>();
     for (Work one : all) {
-      active.removeIf(other -> !other.span().end().isAfter(one.span().start()));
+      if (!active.isEmpty()) {
+        active.removeIf(other -> !other.span().end().isAfter(one.span().start()));
+      }
       for (Work other : active) {
         if (!one.meanwhile() && !other.meanwhile() && isAbout(one, other)) {
           add(other, one, sure, Clash.Kind.DOUBLE, one.span().intersection(other.span()));
@@ -126,7 +128,7 @@ final class Pairs {
     Duration left = before.margin().after();
     Duration right = after.margin().before();
     Duration wanted = together ? (left.compareTo(right) > 0 ? left : right) : left.plus(right);
-    if (between.length().compareTo(wanted) < 0) {
+    if (!wanted.isZero() && between.length().compareTo(wanted) < 0) {
       add(before, after, sure, Clash.Kind.MARGIN, Optional.of(between));
     }
     Optional<Duration> way = way(before, after);
@@ -162,24 +164,23 @@ final class Pairs {
 
   /** Beside leave and what they have elsewhere. */
   private void beside(Work one) {
-    Instant from = one.span().start().minus(one.margin().before());
-    Instant until = one.span().end().plus(one.margin().after());
+    TimeSpan wide = one.withMargin();
     for (Commitments.Leave leave : of.leave()) {
-      if (meets(leave.span(), from, until)) {
+      if (meets(leave.span(), wide)) {
         beside(one, leave.item(), Clash.Kind.LEAVE, false);
       }
     }
     for (List<Clash.Item> items : List.of(busy, busyMaybe)) {
       for (Clash.Item item : items) {
-        if (meets(item.span(), from, until)) {
+        if (meets(item.span(), wide)) {
           beside(one, item, Clash.Kind.BUSY, items == busyMaybe);
         }
       }
     }
   }
 
-  private static boolean meets(TimeSpan span, Instant from, Instant until) {
-    return span.start().isBefore(until) && span.end().isAfter(from);
+  private static boolean meets(TimeSpan span, TimeSpan wide) {
+    return span.start().isBefore(wide.end()) && span.end().isAfter(wide.start());
   }
 
   private void beside(Work one, Clash.Item item, Clash.Kind kind, boolean maybe) {

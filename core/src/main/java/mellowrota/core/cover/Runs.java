@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Function;
@@ -30,6 +31,10 @@ final class Runs {
   private final TimeSpan range;
   private final Optional<Work> only;
   private final Map<Optional<PlaceId>, List<TimeSpan>> byPlace = new HashMap<>();
+
+  /** Places with hours of their own; all others have the same. */
+  private final Set<PlaceId> named;
+
   private final List<Clash> found = new ArrayList<>();
 
   /**
@@ -40,6 +45,7 @@ final class Runs {
     this.limits = limits;
     this.range = range;
     this.only = only;
+    named = of.hours().places();
   }
 
   List<Clash> clashes() {
@@ -61,16 +67,20 @@ final class Runs {
     if (only.isPresent() && (!works.contains(only.get()) || wrong.apply(only.get()).isEmpty())) {
       return;
     }
-    List<TimeSpan> all = new ArrayList<>();
-    List<List<TimeSpan>> each = new ArrayList<>();
+    List<TimeSpan> all = new ArrayList<>(0);
+    List<List<TimeSpan>> each = new ArrayList<>(works.size());
     for (Work one : works) {
-      each.add(wrong.apply(one));
-      all.addAll(each.get(each.size() - 1));
+      List<TimeSpan> its = wrong.apply(one);
+      each.add(its);
+      all.addAll(its);
+    }
+    if (all.isEmpty()) {
+      return;
     }
     for (TimeSpan span : Spans.union(all)) {
       List<Work> in = new ArrayList<>();
       for (int i = 0; i < works.size(); i++) {
-        if (each.get(i).stream().anyMatch(one -> one.overlaps(span))) {
+        if (Spans.meet(each.get(i), span)) {
           in.add(works.get(i));
         }
       }
@@ -79,13 +89,11 @@ final class Runs {
   }
 
   private List<TimeSpan> hours(Work one) {
-    TimeSpan wide =
-        TimeSpan.of(
-            one.span().start().minus(one.margin().before()),
-            one.span().end().plus(one.margin().after()));
+    TimeSpan wide = one.withMargin();
     return only.isPresent() && one == only.get()
         ? of.hours().at(one.place(), wide)
-        : Spans.near(byPlace.computeIfAbsent(one.place(), this::hours), wide);
+        : Spans.near(
+            byPlace.computeIfAbsent(one.place().filter(named::contains), this::hours), wide);
   }
 
   /** From the first work until the last, with room for margins and nights. */
@@ -103,7 +111,7 @@ final class Runs {
     List<TimeSpan> days = new ArrayList<>();
     for (LocalDate day : days(one)) {
       TimeSpan span = TimeSpan.of(of.start(day), of.start(day.plusDays(1)));
-      if (hours.stream().noneMatch(span::overlaps)) {
+      if (!Spans.meet(hours, span)) {
         days.add(span);
       }
     }
@@ -112,11 +120,11 @@ final class Runs {
 
   /** A margin leaves the hours where the work beside it is within them. */
   private List<TimeSpan> marginOutsideHours(Work one) {
-    TimeSpan before = Pairs.before(one);
-    TimeSpan after = Pairs.after(one);
-    if (before.isEmpty() && after.isEmpty()) {
+    if (one.margin().areNone()) {
       return List.of();
     }
+    TimeSpan before = Pairs.before(one);
+    TimeSpan after = Pairs.after(one);
     List<TimeSpan> hours = hours(one);
     List<TimeSpan> outside = new ArrayList<>();
     if (Spans.holds(hours, one.span().start())) {
@@ -160,7 +168,16 @@ final class Runs {
     }
     weeks(works, inItsWeeks(timed), maybe);
     TreeSet<LocalDate> begun = new TreeSet<>();
-    works.forEach(one -> begun.addAll(one.allDay() ? days(one) : List.of(day(one))));
+    LocalDate last = null;
+    for (Work one : works) {
+      LocalDate first = day(one);
+      if (one.allDay()) {
+        begun.addAll(days(one));
+      } else if (!first.equals(last)) {
+        begun.add(first);
+      }
+      last = first;
+    }
     runs(begun, limits.daysInARow())
         .forEach(
             run -> {
@@ -307,8 +324,8 @@ final class Runs {
 
   /** From six until eleven of one day. */
   private boolean isByDay(TimeSpan one) {
-    LocalDateTime start = LocalDateTime.ofInstant(one.start(), of.zone());
-    LocalDateTime end = LocalDateTime.ofInstant(one.end(), of.zone());
+    LocalDateTime start = LocalTimes.local(one.start(), of.zone());
+    LocalDateTime end = LocalTimes.local(one.end(), of.zone());
     return start.toLocalDate().equals(end.toLocalDate())
         && !start.toLocalTime().isBefore(NIGHT_UNTIL)
         && !end.toLocalTime().isAfter(NIGHT_FROM);
@@ -319,9 +336,13 @@ final class Runs {
   }
 
   private static List<Work> in(List<Work> works, List<TimeSpan> spans) {
-    return works.stream()
-        .filter(one -> !one.allDay() && spans.stream().anyMatch(span -> span.overlaps(one.span())))
-        .toList();
+    List<Work> found = new ArrayList<>();
+    for (Work one : works) {
+      if (!one.allDay() && Spans.meet(spans, one.span())) {
+        found.add(one);
+      }
+    }
+    return found;
   }
 
   /** What is only tentative adds a warning where sure work alone has none. */

@@ -12,7 +12,10 @@ import mellowrota.core.time.TimeSpan;
 final class Spans {
 
   static final Comparator<TimeSpan> BY_START =
-      Comparator.comparing(TimeSpan::start).thenComparing(TimeSpan::end);
+      (one, other) -> {
+        int order = one.start().compareTo(other.start());
+        return order == 0 ? one.end().compareTo(other.end()) : order;
+      };
 
   private Spans() {}
 
@@ -54,7 +57,7 @@ final class Spans {
 
   /** What of a span is in none of a set. */
   static List<TimeSpan> without(TimeSpan span, List<TimeSpan> set) {
-    List<TimeSpan> found = new ArrayList<>();
+    List<TimeSpan> found = new ArrayList<>(0);
     Instant from = span.start();
     for (TimeSpan one : set) {
       if (!one.end().isAfter(from)) {
@@ -75,7 +78,22 @@ final class Spans {
   }
 
   static boolean holds(List<TimeSpan> set, Instant at) {
-    return set.stream().anyMatch(one -> !at.isBefore(one.start()) && at.isBefore(one.end()));
+    for (TimeSpan one : set) {
+      if (!at.isBefore(one.start()) && at.isBefore(one.end())) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Whether one of a set shares a part with a span. */
+  static boolean meet(List<TimeSpan> set, TimeSpan span) {
+    for (TimeSpan one : set) {
+      if (one.overlaps(span)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** How much of a set lies in a span. */

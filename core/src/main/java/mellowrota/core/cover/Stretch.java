@@ -24,7 +24,9 @@ record Stretch(TimeSpan span, List<Work> works) {
       }
       Stretch last = found.isEmpty() ? null : found.get(found.size() - 1);
       if (last == null || last.span().end().isBefore(one.span().start())) {
-        found.add(new Stretch(one.span(), new ArrayList<>(List.of(one))));
+        List<Work> works = new ArrayList<>(1);
+        works.add(one);
+        found.add(new Stretch(one.span(), works));
       } else {
         last.works().add(one);
         found.set(found.size() - 1, new Stretch(to(last.span(), one.span().end()), last.works()));

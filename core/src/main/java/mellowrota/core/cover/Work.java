@@ -31,9 +31,10 @@ public record Work(
     ZoneId site) {
 
   static final Comparator<Work> BY_START =
-      Comparator.comparing((Work one) -> one.span().start())
-          .thenComparing(one -> one.span().end())
-          .thenComparing(Work::id);
+      (one, other) -> {
+        int order = Spans.BY_START.compare(one.span, other.span);
+        return order == 0 ? one.id.compareTo(other.id) : order;
+      };
 
   public Work {
     Objects.requireNonNull(id, "id");
@@ -47,6 +48,13 @@ public record Work(
   /** Its margins, which all-day work and what lets other work be done do not have. */
   Margins margin() {
     return allDay || meanwhile ? Margins.NONE : margins;
+  }
+
+  /** Its own times and its margins. */
+  TimeSpan withMargin() {
+    return margin().areNone()
+        ? span
+        : TimeSpan.of(span.start().minus(margins.before()), span.end().plus(margins.after()));
   }
 
   /** The same as if it were confirmed. */

@@ -7,13 +7,13 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
-import java.time.zone.ZoneRules;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /** The one place that turns a local time into a moment. */
 public final class LocalTimes {
 
-  private static final long A_DAY_AND_A_HALF = 36 * 3600;
+  private static final long SECONDS_A_DAY = 24 * 3600;
 
   private LocalTimes() {}
 
@@ -26,18 +26,31 @@ public final class LocalTimes {
     return ZonedDateTime.ofLocal(local, zone, null);
   }
 
-  /**
-   * The same as a moment, sooner found: where the clock is not changed within a day and a half
-   * before or after, the offset is known without looking for gaps and overlaps.
-   */
+  /** The same as a moment, sooner found in days around which the clock is not changed. */
   public static Instant moment(LocalDateTime local, ZoneId zone) {
     long second = local.toEpochSecond(ZoneOffset.UTC);
-    ZoneRules rules = zone.getRules();
-    ZoneOffset before = rules.getOffset(Instant.ofEpochSecond(second - A_DAY_AND_A_HALF));
-    ZoneOffset after = rules.getOffset(Instant.ofEpochSecond(second + A_DAY_AND_A_HALF));
-    return before.equals(after)
-        ? Instant.ofEpochSecond(second - before.getTotalSeconds(), local.getNano())
+    OptionalInt steady = Offsets.steady(second, zone);
+    return steady.isPresent()
+        ? Instant.ofEpochSecond(second - steady.getAsInt(), local.getNano())
         : resolve(local, zone).toInstant();
+  }
+
+  /** What the clock shows at a moment. */
+  public static LocalDateTime local(Instant at, ZoneId zone) {
+    OptionalInt steady = Offsets.steady(at.getEpochSecond(), zone);
+    return steady.isPresent()
+        ? LocalDateTime.ofEpochSecond(
+            at.getEpochSecond(), at.getNano(), ZoneOffset.ofTotalSeconds(steady.getAsInt()))
+        : LocalDateTime.ofInstant(at, zone);
+  }
+
+  /** The local day of a moment. */
+  public static LocalDate day(Instant at, ZoneId zone) {
+    OptionalInt steady = Offsets.steady(at.getEpochSecond(), zone);
+    return steady.isPresent()
+        ? LocalDate.ofEpochDay(
+            Math.floorDiv(at.getEpochSecond() + steady.getAsInt(), SECONDS_A_DAY))
+        : LocalDate.ofInstant(at, zone);
   }
 
   /**

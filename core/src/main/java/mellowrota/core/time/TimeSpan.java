@@ -38,7 +38,10 @@ public record TimeSpan(Instant start, Instant end) {
     return from.isBefore(until) ? Optional.of(new TimeSpan(from, until)) : Optional.empty();
   }
 
+  /** Whether they share a part. */
   public boolean overlaps(TimeSpan other) {
-    return intersection(other).isPresent();
+    Instant from = start.isAfter(other.start) ? start : other.start;
+    Instant until = end.isBefore(other.end) ? end : other.end;
+    return from.isBefore(until);
   }
 }

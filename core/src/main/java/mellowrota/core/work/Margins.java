@@ -15,4 +15,9 @@ public record Margins(Duration before, Duration after) {
       throw new IllegalArgumentException("a margin is never negative");
     }
   }
+
+  /** Whether there is none on either side. */
+  public boolean areNone() {
+    return before.isZero() && after.isZero();
+  }
 }

@@ -3,6 +3,7 @@ package mellowrota.core.time;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
@@ -51,6 +52,7 @@ public class LocalTimesTest {
     }
     assertThat(a.intersection(b).isPresent()).isEqualTo(shares);
     assertThat(a.intersection(b)).isEqualTo(b.intersection(a));
+    assertThat(a.overlaps(b)).isEqualTo(shares);
     a.intersection(b).ifPresent(both -> assertThat(both.isEmpty()).isFalse());
   }
 
@@ -79,6 +81,29 @@ public class LocalTimesTest {
         assertThat(LocalTimes.moment(at, zone))
             .as(at + " in " + name)
             .isEqualTo(LocalTimes.resolve(at, zone).toInstant());
+      }
+    }
+  }
+
+  /** Also before 1970, after what is kept, and where a day was left out. */
+  @Test
+  public void aDayIsFoundAsTheClockSays() {
+    for (String name :
+        List.of("Europe/London", "Pacific/Apia", "Australia/Lord_Howe", "Asia/Kathmandu", "UTC")) {
+      ZoneId zone = ZoneId.of(name);
+      for (int year : new int[] {1949, 1969, 1986, 2011, 2026, 2027, 2102, 2103, 2150}) {
+        Instant end = Instant.parse((year + 1) + "-01-03T00:00:00Z");
+        for (Instant at = Instant.parse(year + "-01-01T00:00:00Z");
+            at.isBefore(end);
+            at = at.plusSeconds(2617)) {
+          assertThat(LocalTimes.day(at, zone))
+              .as(at + " in " + name)
+              .isEqualTo(LocalDate.ofInstant(at, zone));
+          LocalDateTime local = LocalDateTime.ofInstant(at, zone);
+          assertThat(LocalTimes.local(at, zone)).isEqualTo(local);
+          assertThat(LocalTimes.moment(local, zone))
+              .isEqualTo(LocalTimes.resolve(local, zone).toInstant());
+        }
       }
     }
   }

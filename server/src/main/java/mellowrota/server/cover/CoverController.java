@@ -7,11 +7,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.cover.Clash;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
@@ -197,6 +197,68 @@ class CoverController {
     return views.left(world, me, trials.left(world, me, PersonId.of(person), from, until));
   }
 
+  @GetMapping("/swaps")
+  @Operation(
+      summary = "What somebody could change a visit of theirs for, the best first; nothing is done")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CoverViews.SwapView> swaps(
+      Asker asker,
+      @RequestParam long record,
+      @RequestParam int visit,
+      @Schema(description = "Who has it") @RequestParam long person) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    DutiesController.requireOffice(me);
+    RecordAccess.Standing ours = gives.standing(world, asker.person(), record);
+    return CoverViews.swaps(trials.swaps(world, me, ours, visit, PersonId.of(person)));
+  }
+
+  @Schema(name = "SwapSide")
+  record SwapSideSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who has it")
+          long person) {}
+
+  @Schema(name = "Swap")
+  record SwapSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Two of them")
+          List<SwapSideSchema> sides) {}
+
+  @PostMapping("/swap")
+  @Operation(summary = "Two people change places on two visits, in one act")
+  GivenView swap(
+      Asker asker,
+      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = SwapSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    World world = worlds.now();
+    DutiesController.requireOffice(world.person(asker.person()));
+    Input input = Input.of(body, Set.of("sides"));
+    List<Gives.Seat> seats = new ArrayList<>();
+    List<Input> sides = input.objects("sides", 2, Set.of("record", "visit", "person"));
+    if (sides.size() != 2) {
+      input.fault("sides", "are two: who has what, and who has the other");
+    }
+    for (Input side : sides) {
+      PersonId person = somebody(world, side, "person");
+      int visit = (int) side.number("visit").orElse(1);
+      RecordAccess.Standing standing =
+          gives.standing(world, asker.person(), side.number("record").orElse(0));
+      if (Gives.isOn(standing.record(), visit, person)) {
+        seats.add(new Gives.Seat(standing, visit, person));
+      } else {
+        side.fault("person", "is not on this visit (any more)");
+      }
+    }
+    input.check();
+    Gives.Given given =
+        gives.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
+    return new GivenView(given.act(), given.record());
+  }
+
   @Schema(name = "HandOver")
   record HandOverSchema(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
@@ -222,9 +284,7 @@ class CoverController {
     PersonId to = somebody(world, input, "to");
     input.check();
     RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
-    boolean theirs =
-        standing.record().on(visit).stream().anyMatch(one -> one.holder().equals(Holder.of(from)));
-    if (!theirs) {
+    if (!Gives.isOn(standing.record(), visit, from)) {
       throw Problem.fault("/from", "is not on this visit (any more)");
     }
     Gives.Given given =

@@ -14,6 +14,7 @@ import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
+import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhenCould;
 import mellowrota.core.cover.WhoCould;
 import mellowrota.core.people.Person;
@@ -379,5 +380,50 @@ class CoverViews {
               reasons(one.reasons())));
     }
     return views;
+  }
+
+  @Schema(name = "WorkSwap")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record SwapView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
+      String ref,
+      String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who has it") long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What speaks against their having ours")
+          List<ReasonView> theirs,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What speaks against our having theirs")
+          List<ReasonView> ours) {}
+
+  static List<SwapView> swaps(List<Trials.Offer> found) {
+    return found.stream()
+        .map(
+            one -> {
+              RecordAccess.Standing seen = one.standing();
+              Swaps.Side theirs = one.swap().theirs();
+              return new SwapView(
+                  seen.record().id().value(),
+                  one.visit(),
+                  seen.sees(DetailKey.REF) ? seen.record().ref() : null,
+                  seen.sees(DetailKey.TITLE)
+                      ? seen.record().text(DetailKey.TITLE).orElse(null)
+                      : null,
+                  theirs.work().span().start(),
+                  theirs.work().span().end(),
+                  theirs.holder().person().value(),
+                  theirs.holder().name(),
+                  one.swap().verdict(),
+                  reasons(one.swap().they().reasons()),
+                  reasons(one.swap().we().reasons()));
+            })
+        .toList();
   }
 }

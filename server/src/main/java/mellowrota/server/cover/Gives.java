@@ -91,7 +91,7 @@ class Gives {
       int visit,
       PersonId person) {
     WorkRecord record = standing.record();
-    if (record.on(visit).stream().anyMatch(one -> one.holder().equals(Holder.of(person)))) {
+    if (isOn(record, visit, person)) {
       throw Problem.fault("/person", "is on it already");
     }
     boolean led = record.on(visit).stream().anyMatch(one -> one.role().equals(RoleId.LEAD));
@@ -111,16 +111,73 @@ class Gives {
       PersonId from,
       PersonId to) {
     List<Assignment> all = new ArrayList<>();
-    for (Assignment one : standing.record().assignments()) {
-      boolean handed = one.visit() == visit && one.holder().equals(Holder.of(from));
-      all.add(handed ? new Assignment(visit, Holder.of(to), one.role(), one.givenAt()) : one);
-    }
+    standing.record().assignments().forEach(one -> all.add(handed(one, visit, from, to)));
     return put(asker, key, standing, all);
   }
 
-  /** Who is named twice in one role on one visit is put there once. */
+  /** Somebody on a visit. */
+  record Seat(RecordAccess.Standing standing, int visit, PersonId person) {
+    RecordId record() {
+      return standing.record().id();
+    }
+  }
+
+  static boolean isOn(WorkRecord record, int visit, PersonId person) {
+    return record.on(visit).stream().anyMatch(one -> one.holder().equals(Holder.of(person)));
+  }
+
+  /** Two people change places, each in the roles that the other had. */
+  Given swap(PersonId asker, Optional<String> key, Seat one, Seat other) {
+    for (Seat seat : List.of(one, other)) {
+      Seat comes = seat == one ? other : one;
+      if (isOn(seat.standing().record(), seat.visit(), comes.person())) {
+        throw Problem.fault("/sides", "are to be of two people, neither on the other's visit yet");
+      }
+    }
+    if (one.record().equals(other.record())) {
+      List<Assignment> all = new ArrayList<>();
+      for (Assignment was : one.standing().record().assignments()) {
+        boolean first = was.visit() == one.visit();
+        all.add(
+            first
+                ? handed(was, one.visit(), one.person(), other.person())
+                : handed(was, other.visit(), other.person(), one.person()));
+      }
+      return put(asker, key, one.standing(), all);
+    }
+    ObjectNode body = json.createObjectNode();
+    ArrayNode items = body.putArray("items");
+    for (Seat seat : List.of(one, other)) {
+      Seat comes = seat == one ? other : one;
+      List<Assignment> all =
+          seat.standing().record().assignments().stream()
+              .map(was -> handed(was, seat.visit(), seat.person(), comes.person()))
+              .toList();
+      items
+          .addObject()
+          .put("record", seat.record().value())
+          .put("ifMatch", tag(seat.standing()))
+          .set("change", people(all));
+    }
+    Records.Saved saved = records.several(asker, key, body);
+    return new Given(saved.done().act(), one.record().value());
+  }
+
+  private static Assignment handed(Assignment one, int visit, PersonId from, PersonId to) {
+    return one.visit() == visit && one.holder().equals(Holder.of(from))
+        ? new Assignment(visit, Holder.of(to), one.role(), one.givenAt())
+        : one;
+  }
+
   private Given put(
       PersonId asker, Optional<String> key, RecordAccess.Standing standing, List<Assignment> all) {
+    Records.Saved saved =
+        records.change(asker, standing.record().id(), key, tag(standing), people(all));
+    return new Given(saved.done().act(), standing.record().id().value());
+  }
+
+  /** Who is named twice in one role on one visit is put there once. */
+  private ObjectNode people(List<Assignment> all) {
     ObjectNode body = json.createObjectNode();
     ArrayNode people = body.putArray("people");
     Set<String> seats = new HashSet<>();
@@ -135,8 +192,7 @@ class Gives {
         }
       }
     }
-    Records.Saved saved = records.change(asker, standing.record().id(), key, tag(standing), body);
-    return new Given(saved.done().act(), standing.record().id().value());
+    return body;
   }
 
   /** A record as the asker sees it. */

@@ -19,10 +19,10 @@ import java.util.stream.Collectors;
 import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Clashes;
-import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
 import mellowrota.core.cover.Limits;
+import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhenCould;
 import mellowrota.core.cover.WhoCould;
 import mellowrota.core.cover.Work;
@@ -51,6 +51,9 @@ import org.springframework.stereotype.Service;
 /** Tries people with work: who could, when they could, and who could in whose stead. */
 @Service
 class Trials {
+
+  /** So far before and after it somebody may have something to change it for. */
+  private static final Duration NEAR = Duration.ofDays(7);
 
   private final Covers covers;
   private final Duties duties;
@@ -311,6 +314,64 @@ class Trials {
         new Bounds(trying.house, limits.travel(), Map.of()));
   }
 
+  /** A visit somebody could have for it. */
+  record Offer(RecordAccess.Standing standing, int visit, Swaps.Swap swap) {}
+
+  /** What somebody could change a visit of theirs for, out of the week before and after it. */
+  List<Offer> swaps(
+      World world, Person asker, RecordAccess.Standing ours, int visit, PersonId person) {
+    TimeSpan span = span(world, ours.record(), visit);
+    TimeSpan about = TimeSpan.of(span.start().minus(NEAR), span.end().plus(NEAR));
+    Trying trying = new Trying(world, asker, about);
+    Ask.OfVisit ask = new Ask.OfVisit(ours.record().id().value(), visit);
+    CrewTimes.OnIt mine =
+        trying.around.of(person).stream()
+            .filter(one -> one.ask().equals(ask) && one.takesTime())
+            .findFirst()
+            .orElseThrow(Problem::notFound);
+    if (!trying.watched.contains(person)) {
+      throw Problem.forbidden("What somebody changes places for is for their office to see.");
+    }
+    Map<Ask.OfVisit, Set<PersonId>> there = new HashMap<>();
+    trying
+        .around
+        .onIt()
+        .forEach(one -> there.computeIfAbsent(one.ask(), key -> new HashSet<>()).add(one.person()));
+    Map<String, CrewTimes.OnIt> asked = new HashMap<>();
+    Map<Long, RecordAccess.Standing> standings = new HashMap<>();
+    List<Swaps.Side> sides = new ArrayList<>();
+    for (CrewTimes.OnIt one : trying.around.onIt()) {
+      boolean another =
+          one.takesTime()
+              && !one.record().isDone()
+              && trying.watched.contains(one.person())
+              && !world.person(one.person()).hasLeft()
+              && !there.get(ask).contains(one.person())
+              && !there.get(one.ask()).contains(person);
+      boolean near =
+          one.span(trying.around.zone(one.person()))
+              .filter(at -> at.overlaps(about) && at.end().isAfter(clock.instant()))
+              .isPresent();
+      Optional<RecordAccess.Standing> office =
+          another && near
+              ? access.opening(world, asker, one.record()).filter(RecordAccess.Standing::isOffice)
+              : Optional.empty();
+      if (office.isPresent() && asked.putIfAbsent(one.person() + " " + one.id(), one) == null) {
+        standings.put(one.record().id().value(), office.get());
+        trying.side(one).ifPresent(sides::add);
+      }
+    }
+    Swaps.Side side = trying.side(mine).orElseThrow(Problem::notFound);
+    return Swaps.of(side, sides, new Bounds(trying.house, limits.travel(), Map.of())).stream()
+        .map(
+            swap -> {
+              Swaps.Side theirs = swap.theirs();
+              CrewTimes.OnIt one = asked.get(theirs.holder().person() + " " + theirs.work().id());
+              return new Offer(standings.get(one.record().id().value()), one.visit().no(), swap);
+            })
+        .toList();
+  }
+
   /** One is wanted in their stead: for the place they fit, where each wants a skill. */
   private static Work instead(Work work, Able leaving) {
     if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
@@ -427,25 +488,43 @@ class Trials {
       List<WhoCould.Candidate> found = new ArrayList<>();
       for (PersonId id : Covers.here(world)) {
         if (watched.contains(id)) {
-          Commitments of = around.commitments(id, tried);
           List<TimeSpan> here =
               around.of(id).stream()
                   .filter(one -> told && tried.test(one))
-                  .flatMap(one -> one.span(of.zone()).stream())
+                  .flatMap(one -> one.span(around.zone(id)).stream())
                   .toList();
-          found.add(
-              new WhoCould.Candidate(
-                  of,
-                  world.person(id).name(),
-                  unknown.contains(id),
-                  here,
-                  of.able().notAlone() ? alone : List.of(),
-                  Optional.empty(),
-                  around.commitments(id).load(week),
-                  around.terms(id).contract()));
+          found.add(candidate(id, tried, here, around.able(id).notAlone() ? alone : List.of()));
         }
       }
       return found;
+    }
+
+    private WhoCould.Candidate candidate(
+        PersonId id, Predicate<CrewTimes.OnIt> without, List<TimeSpan> here, List<TimeSpan> alone) {
+      return new WhoCould.Candidate(
+          around.commitments(id, without),
+          world.person(id).name(),
+          unknown.contains(id),
+          here,
+          alone,
+          Optional.empty(),
+          around.commitments(id).load(week),
+          around.terms(id).contract());
+    }
+
+    /** Work of theirs that another would take, and they without it. */
+    Optional<Swaps.Side> side(CrewTimes.OnIt one) {
+      return around
+          .work(one)
+          .map(
+              work ->
+                  new Swaps.Side(
+                      instead(work.sure(), around.able(one.person())),
+                      candidate(
+                          one.person(),
+                          tried -> tried.ask().equals(one.ask()),
+                          List.of(),
+                          List.of())));
     }
 
     Cover cover() {
