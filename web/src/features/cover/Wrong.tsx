@@ -1,10 +1,14 @@
 import { Button } from 'antd';
+import { useState, type ReactNode } from 'react';
 import { gapText, nowMoment } from '../../shared/time';
 import styles from './cover.module.css';
 import type { Clash, Cover, Gap } from './queries';
 import { askName, clashText, gapKey, words } from './words';
 
 const HOUR = 3_600_000;
+
+/** So many are told at once; who has more wrong begins with the nearest. */
+const FIRST = 100;
 
 /** What is short, what clashes, what is due on top of each other; to choose one of them. */
 export function Wrong({
@@ -39,8 +43,9 @@ export function Wrong({
       <h1>{words.heading}</h1>
       <h2>{words.short(gaps.length)}</h2>
       {gaps.length === 0 && <p className={styles.quiet}>{words.noGaps}</p>}
-      <ul>
-        {gaps.map((gap) => (
+      <Some
+        all={gaps}
+        line={(gap) => (
           <li key={gapKey(gap)}>
             <button type="button" aria-pressed={gap === chosen} onClick={() => onGap(gap)}>
               <strong>
@@ -53,8 +58,8 @@ export function Wrong({
               </span>
             </button>
           </li>
-        ))}
-      </ul>
+        )}
+      />
       {coming > 0 && (
         <p>
           <Button size="small" type="primary" onClick={onFill}>
@@ -64,12 +69,30 @@ export function Wrong({
       )}
       <h2>{words.clashes(open.length)}</h2>
       {open.length === 0 && <p className={styles.quiet}>{words.noClashes}</p>}
-      <ul>{open.map(line)}</ul>
+      <Some all={open} line={line} />
       {cover.pileUps.length > 0 && <h2>{words.pileUps(cover.pileUps.length)}</h2>}
-      <ul>{cover.pileUps.map(line)}</ul>
+      <Some all={cover.pileUps} line={line} />
       {standing.length > 0 && <h2>{words.standing(standing.length)}</h2>}
-      <ul>{standing.map(line)}</ul>
+      <Some all={standing} line={line} />
     </aside>
+  );
+}
+
+/** The first of them, and the rest on asking. */
+function Some<One>({ all, line }: { all: One[]; line: (one: One) => ReactNode }) {
+  const [whole, setWhole] = useState(false);
+  return (
+    <>
+      <ul>{(whole ? all : all.slice(0, FIRST)).map(line)}</ul>
+      {!whole && all.length > FIRST && (
+        <p className={styles.quiet}>
+          {words.further(all.length - FIRST)} ·{' '}
+          <Button className={styles.inline} type="link" size="small" onClick={() => setWhole(true)}>
+            {words.show}
+          </Button>
+        </p>
+      )}
+    </>
   );
 }
 

@@ -78,6 +78,7 @@ export const words = {
   cannot: 'cannot',
   rest: (n: number) => (n === 1 ? '1 more person cannot' : `${n} more people cannot`),
   show: 'show',
+  further: (n: number) => `${n} more`,
   given: (who: string, what: string) => `${what} is given to ${who}`,
   legend: { needed: 'needed', placed: 'placed', short: 'short', maybe: 'tentative' },
   print: 'Print the week',

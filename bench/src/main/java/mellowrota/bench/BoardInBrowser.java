@@ -29,14 +29,7 @@ public final class BoardInBrowser {
 
   public static void main(String[] arguments) {
     try (Playwright playwright = Playwright.create()) {
-      Browser browser =
-          playwright
-              .chromium()
-              .launch(
-                  new BrowserType.LaunchOptions()
-                      .setExecutablePath(Path.of("/usr/bin/chromium"))
-                      .setChromiumSandbox(false)
-                      .setArgs(List.of("--disable-gpu", "--disable-dev-shm-usage")));
+      Browser browser = launch(playwright);
       Page page = browser.newPage(new Browser.NewPageOptions().setViewportSize(1280, 800));
       signIn(page, arguments[0]);
       for (String zoom : List.of("week", "weeks")) {
@@ -45,7 +38,17 @@ public final class BoardInBrowser {
     }
   }
 
-  private static void signIn(Page page, String server) {
+  static Browser launch(Playwright playwright) {
+    return playwright
+        .chromium()
+        .launch(
+            new BrowserType.LaunchOptions()
+                .setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setChromiumSandbox(false)
+                .setArgs(List.of("--disable-gpu", "--disable-dev-shm-usage")));
+  }
+
+  static void signIn(Page page, String server) {
     page.navigate(server + "/");
     page.getByLabel("Mail address").fill("hana@quillwater.example");
     page.getByLabel("Password").fill("still-water");

@@ -59,8 +59,9 @@ public final class Growth {
         }
       }
     }
-    take("PEOPLE", List.of("id", "name", "teams"), crew);
-    take("RECORDS", List.of("id", "title", "place", "start", "end", "role:0", "state"), jobs);
+    take("PEOPLE", "JOB", List.of("id", "name", "teams"), crew);
+    take(
+        "RECORDS", "JOB", List.of("id", "title", "place", "start", "end", "role:0", "state"), jobs);
     return jobs.size();
   }
 
@@ -68,7 +69,7 @@ public final class Growth {
     return "Stretch crew " + person / TEAM;
   }
 
-  private static String name(int i) {
+  static String name(int i) {
     String name = GIVEN.get(i % GIVEN.size()) + " " + FAMILY.get(i / GIVEN.size() % FAMILY.size());
     int round = i / (GIVEN.size() * FAMILY.size());
     return round == 0 ? name : name + " " + (round + 1);
@@ -85,10 +86,12 @@ public final class Growth {
         "confirmed");
   }
 
-  private void take(String what, List<String> fields, List<List<String>> rows) throws Exception {
+  /** Takes rows in as a file; records without a kind of their own are of this kind. */
+  void take(String what, String kind, List<String> fields, List<List<String>> rows)
+      throws Exception {
     for (int from = 0; from < rows.size(); from += AT_ONCE) {
       ObjectNode body = JSON.createObjectNode();
-      body.put("what", what).put("source", "growth").put("kind", "JOB");
+      body.put("what", what).put("source", "growth").put("kind", kind);
       fields.forEach(body.putArray("fields")::add);
       ArrayNode some = body.putArray("rows");
       for (int i = from; i < Math.min(rows.size(), from + AT_ONCE); i++) {

@@ -174,7 +174,7 @@ class Covers {
     around.wanting().stream()
         .filter(one -> !one.isTentative())
         .forEach(one -> one.need(range).ifPresent(needs::add));
-    List<Filling> fillings = fillings(all, around);
+    List<Filling> fillings = fillings(around);
     fillings.addAll(coming(around, false));
     return Cover.of(needs, fillings, able(around));
   }
@@ -195,13 +195,11 @@ class Covers {
   }
 
   /** Whoever has the duty's role on a shift at its place stands it. */
-  private static List<Filling> fillings(List<Duties.Kept> all, CrewTimes.Around around) {
+  private static List<Filling> fillings(CrewTimes.Around around) {
     List<Filling> found = new ArrayList<>();
     for (CrewTimes.OnIt one : around.onIt()) {
       for (Duties.Kept duty : around.standing(one)) {
-        if (all.contains(duty)) {
-          filling(around, one, duty.key(), one.isTentative()).ifPresent(found::add);
-        }
+        filling(around, one, duty.key(), one.isTentative()).ifPresent(found::add);
       }
     }
     return found;
