@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { dueText, spanText, today, viewerZone, type Due } from '../../shared/time';
 import { eyes } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
+import { errorText } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
@@ -209,11 +210,12 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
   const moves = useMoves(shown, (id) => people.find((p) => p.id === id)?.name ?? '');
   const hands = useHands(page, rows, days, moves, mayMake);
   const takers = useTakers(hands.held);
+  const hint = takers.error ? words.takersFailed(errorText(takers.error)) : hands.hint;
   return (
     <>
-      {hands.hint && (
+      {hint && (
         <div className={styles.hint} role="status">
-          {hands.hint}
+          {hint}
           <span className={styles.grow} />
           {hands.chosen.size > 0 && (
             <>

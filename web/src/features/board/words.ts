@@ -1,5 +1,6 @@
 /** Everything the board says. */
 export const words = {
+  takersFailed: (why: string) => `Who could take it is not known: ${why}`,
   board: 'Board',
   zoom: 'How much at once',
   zooms: [

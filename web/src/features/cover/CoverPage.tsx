@@ -11,6 +11,7 @@ import { DutyDialog } from './DutyDialog';
 import styles from './cover.module.css';
 import { FillPart } from './FillPart';
 import { LeftPart } from './LeftPart';
+import { LoadPart } from './LoadPart';
 import { useCover } from './queries';
 import { WhoCould } from './WhoCould';
 import { Wrong } from './Wrong';
@@ -44,6 +45,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   const gap = clash ? undefined : (gaps.find((one) => gapKey(one) === asked) ?? gaps[0]);
   const ask = gap && asks.find((one) => one.key === gap.ask);
   const away = Number(search.get('away'));
+  const load = search.get('load') === '1';
   const choose = (on: string) => {
     setFills(false);
     setSearch({ from, zoom, on });
@@ -52,10 +54,13 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
     <div className={styles.page}>
       <Wrong
         cover={cover.data}
-        chosen={fills || away > 0 ? undefined : (clash ?? gap)}
+        chosen={fills || load || away > 0 ? undefined : (clash ?? gap)}
         onGap={(one) => choose(gapKey(one))}
         onClash={(one) => choose(one.key)}
-        onFill={() => setFills(true)}
+        onFill={() => {
+          setFills(true);
+          setSearch({ from, zoom });
+        }}
       />
       <div className={styles.main}>
         <div className={styles.bar}>
@@ -79,6 +84,9 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           <Link className={styles.printLink} to={`/board/print?from=${mondayOf(from)}`}>
             {words.print}
           </Link>
+          <Button size="small" aria-pressed={load} onClick={() => set({ load: load ? '' : '1' })}>
+            {words.hoursOf}
+          </Button>
           {mayRule && (
             <Button size="small" onClick={() => setDutyOpen({ id: null })}>
               {words.newDuty}
@@ -112,6 +120,8 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
             until={addDays(search.get('last') ?? from, 1)}
             onClose={() => setSearch({ from, zoom })}
           />
+        ) : load ? (
+          <LoadPart from={from} until={until} onClose={() => setSearch({ from, zoom })} />
         ) : fills ? (
           <FillPart from={from} until={until} asks={asks} onClose={() => setFills(false)} />
         ) : (

@@ -16,6 +16,7 @@ export interface Taker {
   text: string;
 }
 export type Starts = Schemas['WhenCouldStarts'];
+export type Load = Schemas['CoverLoad'];
 export type Swap = Schemas['WorkSwap'];
 export type Left = Schemas['WorkLeft'];
 export type Clash = Schemas['Clash'];
@@ -118,6 +119,13 @@ export function useWhenCould(asked: WhenAsked) {
   return useQuery({
     queryKey: ['cover', 'when', query],
     queryFn: () => take(api.GET('/api/v1/cover/when-could', { params: { query } })),
+  });
+}
+
+export function useLoads(from: string, until: string) {
+  return useQuery({
+    queryKey: ['cover', 'loads', from, until],
+    queryFn: () => take(api.GET('/api/v1/cover/loads', { params: { query: { from, until } } })),
   });
 }
 

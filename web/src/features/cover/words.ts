@@ -82,6 +82,26 @@ export const words = {
   given: (who: string, what: string) => `${what} is given to ${who}`,
   legend: { needed: 'needed', placed: 'placed', short: 'short', maybe: 'tentative' },
   print: 'Print the week',
+  hoursOf: 'Hours',
+  hours: 'Hours of the crew',
+  adding: 'Adding up their hours',
+  close: 'Close',
+  who: 'Who',
+  byDay: 'By day',
+  timed: 'At a time',
+  givenWork: 'By a due day',
+  ofContract: 'Of contract',
+  maybe: 'Tentative',
+  besides: 'Not in hours',
+  noContract: 'not said',
+  contract: (part: number, minutes: number) => `${Math.round(100 * part)} % of ${hours(minutes)} h`,
+  beside: (wholeDays: number, unestimated: number) =>
+    [
+      wholeDays > 0 && `${wholeDays} × whole day`,
+      unestimated > 0 && `${unestimated} without an estimate`,
+    ]
+      .filter(Boolean)
+      .join(', '),
   newDuty: 'A new duty',
   changeDuty: 'Change the duty',
   changeThe: (duty: string) => `Change ${duty}`,
@@ -176,7 +196,8 @@ export const words = {
   filledInPart: (n: number, of: number, why: string) => `${n} of ${of} are given: ${why}`,
 };
 
-function hours(minutes: number): string {
+/** To the tenth. */
+export function hours(minutes: number): string {
   return String(Math.round(minutes / 6) / 10);
 }
 

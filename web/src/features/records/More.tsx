@@ -9,6 +9,11 @@ import { Team } from './RecordForm';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
 
+const COUNT = /^\d{0,3}$/;
+
+/** As 2.5 or 2,5. */
+const HOURS = /^(\d{1,3}([.,]\d{0,2})?)?$/;
+
 /** What most records do without: team, tags, further dates, exceptions, how often it comes. */
 export function More({ form, visits }: { form: RecordFormState; visits: number }) {
   const { draft, set, may } = form;
@@ -16,9 +21,12 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
   if (!may('tags')) {
     return null;
   }
-  const set1 = [draft.tags, draft.leastHeadCount, draft.wants || draft.wantSkills].filter(
-    Boolean,
-  ).length;
+  const set1 = [
+    draft.tags,
+    draft.leastHeadCount,
+    draft.estimate,
+    draft.wants || draft.wantSkills,
+  ].filter(Boolean).length;
   const count = set1 + draft.dates.length + draft.exceptions.length;
   return (
     <>
@@ -38,6 +46,14 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
             <Text form={form} field="tags" label={words.tags} hint={words.tagsHint} needs="tags" />
           </div>
           <div className={styles.two}>
+            <Text
+              form={form}
+              field="estimate"
+              label={words.estimate}
+              hint={words.estimateHint}
+              needs="estimateMinutes"
+              accepts={HOURS}
+            />
             {draft.kind === 'JOB' && (
               <Text
                 form={form}
@@ -45,7 +61,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
                 label={words.least}
                 hint={words.leastHint}
                 needs="leastHeadCount"
-                digits
+                accepts={COUNT}
               />
             )}
           </div>
@@ -56,7 +72,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
               label={words.wants}
               hint={words.wantsHint}
               needs="wants"
-              digits
+              accepts={COUNT}
             />
             <Text
               form={form}

@@ -175,6 +175,9 @@ function When({ record }: { record: RecordView }) {
           ))}
         </div>
       )}
+      {record.estimateMinutes !== undefined && (
+        <div className={styles.small}>{words.estimated(record.estimateMinutes)}</div>
+      )}
       {record.wants && (
         <div className={styles.small}>{words.wanted(record.wants.people, record.wants.skills)}</div>
       )}

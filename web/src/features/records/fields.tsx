@@ -39,15 +39,15 @@ export function Text({
   label,
   needs,
   hint,
-  digits = false,
+  accepts,
 }: {
   form: RecordFormState;
-  field: 'reason' | 'tags' | 'leastHeadCount' | 'wants' | 'wantSkills';
+  field: 'reason' | 'tags' | 'leastHeadCount' | 'estimate' | 'wants' | 'wantSkills';
   label: string;
   needs?: string;
   hint?: string;
-  /** Nothing but a number can be typed. */
-  digits?: boolean;
+  /** Nothing else can be typed. */
+  accepts?: RegExp;
 }) {
   return (
     <Field label={label} id={field} fault={needs && form.faultAt(needs)}>
@@ -58,10 +58,11 @@ export function Text({
         disabled={needs !== undefined && !form.may(needs)}
         placeholder={hint}
         value={form.draft[field]}
-        inputMode={digits ? 'numeric' : undefined}
-        onChange={(e) => {
-          const text = digits ? e.target.value.replace(/\D/g, '').slice(0, 3) : e.target.value;
-          form.set({ [field]: text } as Partial<Draft>);
+        inputMode={accepts && 'decimal'}
+        onChange={({ target }) => {
+          if (!accepts || accepts.test(target.value)) {
+            form.set({ [field]: target.value } as Partial<Draft>);
+          }
         }}
       />
     </Field>

@@ -62,6 +62,8 @@ export interface Draft {
   details: Record<string, string>;
   tags: string;
   leastHeadCount: string;
+  /** The effort of each person on it, in hours. */
+  estimate: string;
   /** How many people each visit wants. */
   wants: string;
   /** With commas between, named once for each who has to have it. */
@@ -98,6 +100,7 @@ export const emptyDraft: Draft = {
   details: {},
   tags: '',
   leastHeadCount: '',
+  estimate: '',
   wants: '',
   wantSkills: '',
   dates: [],
@@ -170,6 +173,7 @@ export function draftOf(record: RecordView): Draft {
     details: Object.fromEntries(record.details.map((d) => [d.key, d.value ?? ''])),
     tags: (record.tags ?? []).join(', '),
     leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',
+    estimate: record.estimateMinutes === undefined ? '' : String(record.estimateMinutes / 60),
     wants: record.wants ? String(record.wants.people) : '',
     wantSkills: (record.wants?.skills ?? []).join(', '),
     dates: (record.dates ?? []).map((d) => ({ name: d.name, when: dueInput(d.when as Due) })),
@@ -243,6 +247,9 @@ function visits(draft: Draft): VisitChange[] {
 }
 
 /** Whoever has to have a skill is one of those wanted. */
+/** Of hours as they are typed, as 2.5 or 2,5. */
+const minutesOf = (hours: string) => Math.round(60 * Number(hours.replace(',', '.')));
+
 const wants = (draft: Draft) => {
   const skills = draft.wantSkills
     .split(',')
@@ -288,6 +295,7 @@ export function newRecord(draft: Draft): Change {
     ...(draft.leastHeadCount &&
       draft.kind === 'JOB' && { leastHeadCount: Number(draft.leastHeadCount) }),
     ...(wants(draft) && { wants: wants(draft) }),
+    ...(draft.estimate && { estimateMinutes: minutesOf(draft.estimate) }),
     ...(dates(draft).length > 0 && { dates: dates(draft) }),
     ...(draft.exceptions.length > 0 && { exceptions: exceptions(draft) }),
     ...(draft.repeatUnit && {
@@ -331,6 +339,9 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   }
   if (draft.tags !== before.tags) {
     change.tags = tags(draft);
+  }
+  if (draft.estimate !== before.estimate) {
+    change.estimateMinutes = draft.estimate ? minutesOf(draft.estimate) : null;
   }
   if (JSON.stringify(wants(draft)) !== JSON.stringify(wants(before))) {
     change.wants = wants(draft);

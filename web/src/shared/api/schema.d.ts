@@ -397,6 +397,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cover/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much each has in some days */
+        get: operations["loads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cover/swap": {
         parameters: {
             query?: never;
@@ -2071,6 +2088,31 @@ export interface components {
             /** Format: int64 */
             record: number;
         };
+        /** @description How much somebody has; a figure a day in each list */
+        CoverLoad: {
+            /**
+             * Format: int64
+             * @description Of a week; not there: nobody has said
+             */
+            contractMinutes?: number;
+            /** @description Minutes of the estimates of work to be done by its due day */
+            given: number[];
+            givenMaybe: number[];
+            /** @description Minutes that only tentative work has */
+            maybe: number[];
+            name: string;
+            /** Format: int64 */
+            person: number;
+            /**
+             * Format: int32
+             * @description Works to be done by a due day, of which nobody has said the effort
+             */
+            unestimated: number;
+            /** @description Works that take the whole day and have no hours */
+            wholeDays: number[];
+            /** @description Minutes of work with times, each once, by their local days */
+            work: number[];
+        };
         CoverStretch: {
             ask: string;
             /** Format: date-time */
@@ -2860,6 +2902,11 @@ export interface components {
                 [key: string]: string;
             };
             due?: components["schemas"]["DueChange"];
+            /**
+             * Format: int32
+             * @description The effort of each person on it
+             */
+            estimateMinutes?: number | null;
             /** @description What the office decides beside the rules */
             exceptions?: components["schemas"]["ExceptionChange"][];
             /** @description Only when made: JOB, TICKET, SHIFT or DEADLINE; TICKET unless said */
@@ -2899,6 +2946,11 @@ export interface components {
             dates?: components["schemas"]["NamedDateView"][];
             details: components["schemas"]["DetailView"][];
             due?: components["schemas"]["DueView"];
+            /**
+             * Format: int64
+             * @description The effort of each person on it
+             */
+            estimateMinutes?: number;
             exceptions?: components["schemas"]["ExceptionView"][];
             /** Format: int64 */
             id: number;
@@ -4083,6 +4135,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    loads: {
+        parameters: {
+            query: {
+                /** @description The first day */
+                from: string;
+                /** @description The first day after */
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CoverLoad"][];
+                };
             };
         };
     };

@@ -224,6 +224,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/account", "Make an app password"},
       {"hana", "/copies", "No account is linked yet"},
       {"hana", "/cover", "needs 1 more"},
+      {"hana", "/cover?load=1", "By a due day"},
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation was used"}
     };

@@ -195,6 +195,7 @@ public class CanaryTest {
                 """
                     .formatted(key)));
     call("DELETE /api/v1/cover/let-stand/{clash}", a -> a.delete("/api/v1/cover/let-stand/" + key));
+    call("GET /api/v1/cover/loads", a -> a.get("/api/v1/cover/loads?" + days.substring(1)));
     call(
         "GET /api/v1/cover/swaps",
         a -> a.get("/api/v1/cover/swaps?" + visit.replace("from", "person")));

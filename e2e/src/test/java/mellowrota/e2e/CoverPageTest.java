@@ -119,6 +119,36 @@ public class CoverPageTest extends InBrowser {
     assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
   }
 
+  /** An estimate is typed in the form, and is in the hours of whoever has it. */
+  @Test
+  public void anEstimateIsInTheHoursOfWhoeverHasIt() {
+    Api hana = Api.of(server, "hana");
+    long record =
+        hana.record(
+            """
+            {"title": "Count the keys", "due": {"date": "2026-11-26"},
+             "people": [{"role": 0, "person": %d}]}
+            """
+                .formatted(hana.idOf("people", "Dov Castellan")));
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + record + "?edit=1");
+    page.getByText("Change T-").waitFor();
+    page.getByText(Pattern.compile("^More")).click();
+    Locator estimate = page.getByLabel("Estimate, hours");
+    estimate.focus();
+    page.keyboard().type("7x,5");
+    assertThat(estimate).hasValue("7,5");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("Estimate 7.5 h each")).isVisible();
+    page.navigate(server.url("/cover?from=2026-11-23"));
+    button(page, "Hours").click();
+    Locator hours = page.getByLabel("Hours of the crew");
+    assertThat(
+            hours.getByRole(AriaRole.ROW, new Locator.GetByRoleOptions().setName("Dov Castellan")))
+        .containsText("7.5 h");
+    button(page, "Close").click();
+    assertThat(hours).hasCount(0);
+  }
+
   /** A fill is looked at, taken without one of it, and taken back. */
   @Test
   public void aFillIsLookedAtTakenInPartAndTakenBack() {

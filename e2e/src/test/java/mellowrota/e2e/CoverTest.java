@@ -60,6 +60,83 @@ public class CoverTest {
     return found;
   }
 
+  /** Of one person in the week of the demo's today, as the asker is told. */
+  private JsonNode load(Api asker, String name) {
+    for (JsonNode one :
+        asker.get("/api/v1/cover/loads?from=2026-11-23&until=2026-11-30").expect(200).json()) {
+      if (one.get("name").asString().equals(name)) {
+        return one;
+      }
+    }
+    throw new AssertionError("nothing is told of " + name);
+  }
+
+  /** From today over the days left, in full for each; what has none is counted. */
+  @Test
+  public void anEstimateIsInEverybodysLoad() {
+    Api marguerite = Api.of(server, "marguerite");
+    String before = load(hana, "Nell Ashdown").toString();
+    long record =
+        hana.record(
+            """
+            {"title": "Oil the racks", "due": {"date": "2026-11-27"}, "estimateMinutes": 182,
+             "people": [{"role": 0, "person": %d}, {"role": 1, "person": %d}]}
+            """
+                .formatted(
+                    hana.idOf("people", "Nell Ashdown"), hana.idOf("people", "Ravi Thistlewood")));
+    for (String name : List.of("Nell Ashdown", "Ravi Thistlewood")) {
+      assertThat(load(hana, name).get("given").toString()).isEqualTo("[0,0,61,61,60,0,0]");
+      assertThat(load(marguerite, name)).isEqualTo(load(hana, name));
+    }
+    int unestimated = load(hana, "Nell Ashdown").get("unestimated").asInt();
+    long act = hana.change(record, "{\"estimateMinutes\": null}");
+    assertThat(load(hana, "Nell Ashdown").get("given").toString()).isEqualTo("[0,0,0,0,0,0,0]");
+    assertThat(load(hana, "Nell Ashdown").get("unestimated").asInt()).isEqualTo(unestimated + 1);
+    hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
+    assertThat(hana.get("/api/v1/records/" + record).json().get("estimateMinutes").asInt())
+        .isEqualTo(182);
+    assertThat(hana.get("/api/v1/records/" + record + "/history").expect(200).text())
+        .contains("Estimate", "3 h 2 min");
+    hana.change(record, "{\"state\": \"DONE\"}");
+    assertThat(load(hana, "Nell Ashdown").toString()).isEqualTo(before);
+  }
+
+  /** The office's alone, and a number that can be. */
+  @Test
+  public void anEstimateIsTheOffices() {
+    long ticket =
+        hana.record(
+            """
+            {"title": "Look at the gauge", "due": {"date": "2026-11-27"}, "estimateMinutes": 60,
+             "people": [{"role": 0, "person": %d}]}
+            """
+                .formatted(hana.idOf("people", "Ines Okafor")));
+    Api ines = Api.of(server, "ines");
+    JsonNode seen = ines.get("/api/v1/records/" + ticket).expect(200).json();
+    assertThat(seen.has("estimateMinutes")).isFalse();
+    ines.patch("/api/v1/records/" + ticket, "{\"estimateMinutes\": 5}", "If-Match", "*")
+        .expect(403);
+    ines.get("/api/v1/cover/loads?from=2026-11-23&until=2026-11-30").expect(403);
+    for (String bad : List.of("-1", "60001", "\"two\"")) {
+      assertThat(
+              hana.patch(
+                      "/api/v1/records/" + ticket,
+                      "{\"estimateMinutes\": " + bad + "}",
+                      "If-Match",
+                      "*")
+                  .expect(422)
+                  .text())
+          .contains("/estimateMinutes");
+    }
+    for (JsonNode one :
+        Api.of(server, "marguerite")
+            .get("/api/v1/cover/loads?from=2026-11-23&until=2026-11-30")
+            .expect(200)
+            .json()) {
+      assertThat(one.get("name").asString()).isNotIn("Ines Okafor", "Hana Vesely");
+    }
+  }
+
   @Test
   public void theGapsOfTheDemoAreTold() {
     assertThat(gaps(FORTNIGHT, "Swing bridge"))

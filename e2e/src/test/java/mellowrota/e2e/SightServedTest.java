@@ -416,6 +416,7 @@ public class SightServedTest {
                       + "&end=2026-11-26T20:00:00Z",
                   "/api/v1/cover/fill?from=2026-11-25&until=2026-12-02",
                   "/api/v1/cover/left?person=2&from=2026-11-25&until=2026-12-02",
+                  "/api/v1/cover/loads?from=2026-11-25&until=2026-12-02",
                   "/api/v1/cover/swaps?record=1&visit=1&person=2",
                   "/api/v1/cover/when-could?person=2&minutes=60&from=2026-11-25&until=2026-12-02",
                   "/api/v1/limits",

@@ -62,6 +62,7 @@ public final class RecordFields {
   public static final String RULINGS = "rulings";
   public static final String HEAD_COUNT = "head count";
   public static final String WANTS = "wants";
+  public static final String ESTIMATE = "estimate";
   private static final String DETAIL = "detail:";
   private static final String FOR = "for:";
 
@@ -115,6 +116,7 @@ public final class RecordFields {
     OptionalInt least = record.leastHeadCount();
     put(fields, HEAD_COUNT, least.isPresent() ? "" + least.getAsInt() : "");
     put(fields, WANTS, print(record.wants()));
+    put(fields, ESTIMATE, record.estimate().map(one -> "" + one.toMinutes()).orElse(""));
     record
         .details()
         .forEach(
@@ -219,6 +221,7 @@ public final class RecordFields {
           builder.leastHeadCount(
               text.isEmpty() ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(text)));
       case WANTS -> builder.wants(wants(text));
+      case ESTIMATE -> builder.estimate(number(text).map(Duration::ofMinutes));
       case VISITS, MARGINS -> {
         // Set together at the end: one visit carries both.
       }

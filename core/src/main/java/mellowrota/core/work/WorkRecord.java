@@ -1,5 +1,6 @@
 package mellowrota.core.work;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -48,7 +49,8 @@ public record WorkRecord(
     Set<String> tags,
     List<Ruling> rulings,
     OptionalInt leastHeadCount,
-    Wants wants) {
+    Wants wants,
+    Optional<Duration> estimate) {
 
   public WorkRecord {
     Objects.requireNonNull(id, "id");
@@ -63,6 +65,7 @@ public record WorkRecord(
     Objects.requireNonNull(due, "due");
     Objects.requireNonNull(leastHeadCount, "leastHeadCount");
     Objects.requireNonNull(wants, "wants");
+    Objects.requireNonNull(estimate, "estimate");
     dates = List.copyOf(dates);
     visits = List.copyOf(visits);
     // In one order whoever names them, so that what was kept and what is read are alike.
@@ -158,7 +161,8 @@ public record WorkRecord(
             Set.of(),
             List.of(),
             OptionalInt.empty(),
-            Wants.NONE));
+            Wants.NONE,
+            Optional.empty()));
   }
 
   /** Begins a record like another: the same work, not yet begun, handed over now. */
@@ -184,7 +188,8 @@ public record WorkRecord(
         .tags(other.tags)
         .rulings(other.rulings)
         .leastHeadCount(other.leastHeadCount)
-        .wants(other.wants);
+        .wants(other.wants)
+        .estimate(other.estimate);
   }
 
   /** Collects changes to a record; {@link #build} checks the whole. */
@@ -211,6 +216,7 @@ public record WorkRecord(
     private List<Ruling> rulings;
     private OptionalInt leastHeadCount;
     private Wants wants;
+    private Optional<Duration> estimate;
 
     private Builder(WorkRecord from) {
       id = from.id;
@@ -235,6 +241,7 @@ public record WorkRecord(
       rulings = from.rulings;
       leastHeadCount = from.leastHeadCount;
       wants = from.wants;
+      estimate = from.estimate;
     }
 
     /** Gives a record its number and the ref it is called by. */
@@ -346,6 +353,11 @@ public record WorkRecord(
       return this;
     }
 
+    public Builder estimate(Optional<Duration> value) {
+      estimate = value;
+      return this;
+    }
+
     public WorkRecord build() {
       return new WorkRecord(
           id,
@@ -369,7 +381,8 @@ public record WorkRecord(
           tags,
           rulings,
           leastHeadCount,
-          wants);
+          wants,
+          estimate);
     }
   }
 }

@@ -51,15 +51,23 @@ class CoverController {
 
   private final Covers covers;
   private final Trials trials;
+  private final Loads loads;
   private final Gives gives;
   private final CoverViews views;
   private final LetStand stood;
   private final Worlds worlds;
 
   CoverController(
-      Covers covers, Trials trials, Gives gives, CoverViews views, LetStand stood, Worlds worlds) {
+      Covers covers,
+      Trials trials,
+      Loads loads,
+      Gives gives,
+      CoverViews views,
+      LetStand stood,
+      Worlds worlds) {
     this.covers = covers;
     this.trials = trials;
+    this.loads = loads;
     this.gives = gives;
     this.views = views;
     this.stood = stood;
@@ -195,6 +203,20 @@ class CoverController {
     DutiesController.requireOffice(me);
     requireRange(from, until);
     return views.left(world, me, trials.left(world, me, PersonId.of(person), from, until));
+  }
+
+  @GetMapping("/loads")
+  @Operation(summary = "How much each has in some days")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<CoverViews.LoadView> loads(
+      Asker asker,
+      @Schema(description = "The first day") @RequestParam LocalDate from,
+      @Schema(description = "The first day after") @RequestParam LocalDate until) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    DutiesController.requireOffice(me);
+    requireRange(from, until);
+    return CoverViews.loads(loads.of(world, me, from, until));
   }
 
   @GetMapping("/swaps")

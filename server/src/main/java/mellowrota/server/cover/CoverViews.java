@@ -9,11 +9,13 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
+import mellowrota.core.cover.Load;
 import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhenCould;
 import mellowrota.core.cover.WhoCould;
@@ -425,5 +427,56 @@ class CoverViews {
                   reasons(one.swap().we().reasons()));
             })
         .toList();
+  }
+
+  @Schema(name = "CoverLoad", description = "How much somebody has; a figure a day in each list")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record LoadView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(description = "Of a week; not there: nobody has said") Long contractMinutes,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Minutes of work with times, each once, by their local days")
+          List<Long> work,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Minutes that only tentative work has")
+          List<Long> maybe,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Minutes of the estimates of work to be done by its due day")
+          List<Long> given,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> givenMaybe,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Works that take the whole day and have no hours")
+          List<Integer> wholeDays,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Works to be done by a due day, of which nobody has said the effort")
+          int unestimated) {}
+
+  static List<LoadView> loads(List<Loads.Laden> all) {
+    return all.stream()
+        .map(
+            one -> {
+              List<Load.Day> days = one.load().days();
+              return new LoadView(
+                  one.person().id().value(),
+                  one.person().name(),
+                  one.contract().map(Duration::toMinutes).orElse(null),
+                  minutes(days, Load.Day::sure),
+                  minutes(days, Load.Day::maybe),
+                  minutes(days, Load.Day::given),
+                  minutes(days, Load.Day::givenMaybe),
+                  days.stream().map(day -> day.allDay() + day.allDayMaybe()).toList(),
+                  one.load().unestimated().size());
+            })
+        .toList();
+  }
+
+  private static List<Long> minutes(List<Load.Day> days, Function<Load.Day, Duration> which) {
+    return days.stream().map(day -> which.apply(day).toMinutes()).toList();
   }
 }

@@ -25,6 +25,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.Due;
@@ -152,6 +153,40 @@ class CrewTimes {
         days.first().atStartOfDay(zone).toInstant(), days.until().atStartOfDay(zone).toInstant());
   }
 
+  private static List<OnIt> seats(WorkRecord record) {
+    List<OnIt> found = new ArrayList<>();
+    for (Assignment one : record.assignments()) {
+      if (one.holder() instanceof Holder.OnePerson holder) {
+        record
+            .visit(one.visit())
+            .ifPresent(
+                visit ->
+                    found.add(new OnIt(record, visit, holder.person(), one.role(), one.givenAt())));
+      }
+    }
+    return found;
+  }
+
+  /** Who has work to be done by a due day, whenever that is, and not at a time. */
+  List<OnIt> given() {
+    Map<Long, Long> versions = new LinkedHashMap<>();
+    jdbc.sql(
+            """
+            select r.id, r.version from record r
+            where r.state in ('TENTATIVE', 'CONFIRMED') and r.due_at is not null
+              and exists (select 1 from assignment a where a.record = r.id)
+            order by r.id
+            """)
+        .query(
+            row -> {
+              versions.put(row.getLong(1), row.getLong(2));
+            });
+    return records.load(versions).stream()
+        .flatMap(record -> seats(record).stream())
+        .filter(one -> one.takesTime() && one.visit().when().isEmpty())
+        .toList();
+  }
+
   /** All that was brought for a range of the house's days. */
   final class Around {
     private final World world;
@@ -182,16 +217,7 @@ class CrewTimes {
       work = load(range, first, until);
       for (WorkRecord record : work) {
         byId.put(record.id().value(), record);
-        for (Assignment one : record.assignments()) {
-          if (one.holder() instanceof Holder.OnePerson holder) {
-            record.visits().stream()
-                .filter(visit -> visit.no() == one.visit())
-                .forEach(
-                    visit ->
-                        onIt.add(
-                            new OnIt(record, visit, holder.person(), one.role(), one.givenAt())));
-          }
-        }
+        onIt.addAll(seats(record));
       }
       onIt.forEach(
           one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
@@ -428,16 +454,19 @@ class CrewTimes {
       return found;
     }
 
+    /** A plain date is that date, a time the local day of whoever has it. */
+    LocalDate dueDay(OnIt one) {
+      return one.record().due().orElseThrow() instanceof Due.At at
+          ? LocalTimes.day(at.time().toInstant(), zone(one.person()))
+          : ((Due.On) one.record().due().get()).day();
+    }
+
     /** What is due of them and not done yet. */
     List<Clashes.DueItem> due(PersonId person) {
       List<Clashes.DueItem> found = new ArrayList<>();
       for (OnIt one : of(person)) {
         if (one.takesTime() && !one.record().isDone() && one.record().due().isPresent()) {
-          Due due = one.record().due().get();
-          LocalDate day =
-              due instanceof Due.At at
-                  ? LocalDate.ofInstant(at.time().toInstant(), zone(person))
-                  : ((Due.On) due).day();
+          LocalDate day = dueDay(one);
           found.add(new Clashes.DueItem("" + one.record().id().value(), day, one.isTentative()));
         }
       }

@@ -53,6 +53,7 @@ final class HistoryWords {
       case RecordFields.TAGS -> "Tags";
       case RecordFields.RULINGS -> "Exceptions";
       case RecordFields.WANTS -> "Wanted people";
+      case RecordFields.ESTIMATE -> "Estimate";
       default -> "Least head count";
     };
   }
@@ -73,9 +74,16 @@ final class HistoryWords {
       case RecordFields.VISITS -> visits(text);
       case RecordFields.MARGINS -> margins(text);
       case RecordFields.RULINGS -> exceptions(world, text);
+      case RecordFields.ESTIMATE -> estimate(Duration.ofMinutes(Long.parseLong(text)));
       case RecordFields.TAGS, RecordFields.WANTS -> text.replace("\n", ", ");
       default -> field.startsWith("for:") ? "changed" : text;
     };
+  }
+
+  private static String estimate(Duration effort) {
+    return effort.toMinutesPart() == 0
+        ? effort.toHours() + " h"
+        : effort.toHours() + " h " + effort.toMinutesPart() + " min";
   }
 
   private static String due(String text) {

@@ -34,6 +34,7 @@ public final class Permits {
               "tags",
               "leastHeadCount",
               "wants",
+              "estimateMinutes",
               "exceptions"));
       for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
         if (definition.isWritten()) {

@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -64,6 +65,7 @@ final class RecordInput {
           "tags",
           "leastHeadCount",
           "wants",
+          "estimateMinutes",
           "exceptions",
           "reason",
           "repeat",
@@ -77,6 +79,10 @@ final class RecordInput {
   private static final DateTimeFormatter NOTED =
       DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
   private static final int MOST_DATES = 20;
+
+  /** A thousand hours. */
+  private static final int MOST_MINUTES = 60_000;
+
   private static final int MOST_EXCEPTIONS = 40;
   private static final int MOST_PEOPLE = 40;
   private static final int MOST_OCCURRENCES = 200;
@@ -249,6 +255,9 @@ final class RecordInput {
     if (input.has("wants")) {
       builder.wants(wants());
     }
+    if (input.has("estimateMinutes")) {
+      builder.estimate(estimate());
+    }
     if (input.has("exceptions")) {
       builder.rulings(exceptions(builder.build()));
     }
@@ -278,6 +287,18 @@ final class RecordInput {
       return OptionalInt.empty();
     }
     return OptionalInt.of((int) count.getAsLong());
+  }
+
+  private Optional<Duration> estimate() {
+    OptionalLong minutes = input.number("estimateMinutes");
+    if (minutes.isEmpty()) {
+      return Optional.empty();
+    }
+    if (minutes.getAsLong() < 0 || minutes.getAsLong() > MOST_MINUTES) {
+      input.fault("estimateMinutes", "is from 0 to " + MOST_MINUTES);
+      return Optional.empty();
+    }
+    return Optional.of(Duration.ofMinutes(minutes.getAsLong()));
   }
 
   private Wants wants() {

@@ -72,7 +72,8 @@ final class RecordRows {
         tags,
         rulings,
         leastHeadCount,
-        RecordFields.wants(row.getString("wants")));
+        RecordFields.wants(row.getString("wants")),
+        number(row, "estimate").map(Duration::ofMinutes));
   }
 
   private static Instant instant(ResultSet row, String column) throws SQLException {

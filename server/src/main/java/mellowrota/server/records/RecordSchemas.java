@@ -33,6 +33,8 @@ public final class RecordSchemas {
           Integer leastHeadCount,
       @Schema(nullable = true, description = "How many people each visit wants")
           RecordView.WantsView wants,
+      @Schema(nullable = true, description = "The effort of each person on it")
+          Integer estimateMinutes,
       @Schema(description = "What the office decides beside the rules")
           List<ExceptionSchema> exceptions,
       String reason,

@@ -2,6 +2,7 @@ package mellowrota.server.records;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
@@ -62,7 +63,8 @@ public class RecordStore {
           "tzdb",
           "dates",
           "least_head_count",
-          "wants");
+          "wants",
+          "estimate");
 
   private static final String INSERT =
       "insert into record ("
@@ -283,7 +285,8 @@ public class RecordStore {
         RecordTables.TZDB,
         RecordFields.print(record.dates()),
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null,
-        RecordFields.print(record.wants()));
+        RecordFields.print(record.wants()),
+        record.estimate().map(Duration::toMinutes).orElse(null));
   }
 
   /** What history keeps of a change: the act, and whom each field was for at the time. */

@@ -26,6 +26,7 @@ public record RecordView(
     List<String> tags,
     Integer leastHeadCount,
     WantsView wants,
+    @Schema(description = "The effort of each person on it") Long estimateMinutes,
     List<ExceptionView> exceptions,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> mayChange,

@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -67,6 +68,7 @@ public class RecordViews {
             standing.isOffice() && !record.wants().isNone()
                 ? new RecordView.WantsView(record.wants().people(), record.wants().skills())
                 : null,
+            standing.isOffice() ? record.estimate().map(Duration::toMinutes).orElse(null) : null,
             standing.isOffice() ? exceptions(world, record) : null,
             details(standing),
             Permits.mayChange(standing),
