@@ -35,18 +35,9 @@ public final class CoverLoad {
     growth.grow(PEOPLE, 0, MONDAY);
     int shifts = lay(hana, growth);
     String path = "/api/v1/cover?from=" + MONDAY + "&until=" + MONDAY.plusDays(DAYS);
-    double first = timed(hana, path);
-    for (int i = 0; i < READINGS / 2; i++) {
-      timed(hana, path);
-    }
-    double[] times = new double[READINGS];
-    for (int i = 0; i < READINGS; i++) {
-      times[i] = timed(hana, path);
-    }
-    Arrays.sort(times);
     System.out.printf(
-        "cover of 500 people, 13 weeks, %d shifts: first %.0f ms, then p50 %.0f ms, p95 %.0f ms%n",
-        shifts, first, times[READINGS / 2], times[(int) (READINGS * 0.95)]);
+        "cover of 500 people, 13 weeks, %d shifts: %s%n",
+        shifts, Readings.of(hana, path, READINGS));
     inBrowser(arguments[0]);
   }
 
@@ -92,12 +83,6 @@ public final class CoverLoad {
         List.of("id", "title", "place", "start", "end", "role:0", "state"),
         shifts);
     return shifts.size();
-  }
-
-  private static double timed(DemoClient client, String path) throws Exception {
-    long from = System.nanoTime();
-    client.send("GET", path, null);
-    return (System.nanoTime() - from) / 1e6;
   }
 
   private static void inBrowser(String server) {

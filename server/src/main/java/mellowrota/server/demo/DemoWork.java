@@ -175,6 +175,9 @@ final class DemoWork {
       body.putObject("due").put("date", day.toString());
     }
     people(body, deadline, today.minusDays(6).atTime(9, 0));
+    if (deadline.has("estimateMinutes")) {
+      body.set("estimateMinutes", deadline.get("estimateMinutes"));
+    }
     if (deadline.has("yearly")) {
       body.putObject("repeat")
           .put("every", 1)
@@ -287,6 +290,9 @@ final class DemoWork {
     }
     if (i % 5 == 0) {
       details.put("quote", (80 + random.nextInt(40) * 10) + " agreed");
+    }
+    if (i % 3 != 2) {
+      body.put("estimateMinutes", 45 + 30 * (i % 4));
     }
     if (i % 6 == 1) {
       details.put("notes", "Boater reported it twice.\nBring the long windlass.");

@@ -261,6 +261,11 @@ class DemoWorld {
             .properties()
             .forEach(day -> hours.add(hours(id, day.getKey(), day.getValue())));
         times.setHours(made.coordinator, id, hours);
+        int contract = world.get("contracts").get(person.get("hours").asString()).asInt();
+        times.setTerms(
+            made.coordinator,
+            id,
+            new WorkTimes.Terms(Optional.empty(), Optional.of(Duration.ofHours(contract))));
       }
     }
     for (JsonNode leave : world.get("leave")) {

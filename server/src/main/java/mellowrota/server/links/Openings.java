@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -75,6 +76,9 @@ class Openings {
   private final Optional<Duration> wait;
   private final TransactionTemplate transaction;
 
+  /** Up to which of them it went last, so that all have their turn; 0: from the first on. */
+  private long after;
+
   Openings(
       JdbcClient jdbc,
       JdbcTemplate template,
@@ -123,18 +127,21 @@ class Openings {
       long changeNo) {}
 
   private boolean openSome() {
+    long from = after;
     Map<Long, Long> locked = new LinkedHashMap<>();
     jdbc.sql(
             """
             select l.id, c.change_no from link_calendar l join link k on k.id = l.link
               join rendering r on r.id = l.rendering join calendar c on c.id = r.calendar
-            where k.ended_at is null and c.change_no > l.seen_no order by l.id limit ?
+            where k.ended_at is null and c.change_no > l.seen_no and l.id > ? order by l.id limit ?
             for update of l skip locked
             """)
+        .param(from)
         .param(OUTLETS)
         .query((RowCallbackHandler) row -> locked.put(row.getLong(1), row.getLong(2)));
+    after = locked.size() < OUTLETS ? 0 : Collections.max(locked.keySet());
     if (locked.isEmpty()) {
-      return false;
+      return from > 0;
     }
     Map<Long, List<Changed>> changed =
         since(locked.keySet()).stream().collect(Collectors.groupingBy(Changed::outlet));
@@ -156,7 +163,7 @@ class Openings {
         .param(behind.stream().map(one -> one.outlet().id()).toArray(Long[]::new))
         .param(behind.stream().map(Behind::seen).toArray(Long[]::new))
         .update();
-    return locked.size() == OUTLETS || behind.stream().anyMatch(Behind::more);
+    return from > 0 || after > 0 || behind.stream().anyMatch(Behind::more);
   }
 
   private List<Changed> since(Set<Long> outlets) {
