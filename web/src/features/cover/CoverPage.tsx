@@ -46,6 +46,8 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   const ask = gap && asks.find((one) => one.key === gap.ask);
   const away = Number(search.get('away'));
   const load = search.get('load') === '1';
+  // What is below the chart is about none of what is short or wrong.
+  const other = fills || load || away > 0;
   const choose = (on: string) => {
     setFills(false);
     setSearch({ from, zoom, on });
@@ -54,7 +56,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
     <div className={styles.page}>
       <Wrong
         cover={cover.data}
-        chosen={fills || load || away > 0 ? undefined : (clash ?? gap)}
+        chosen={other ? undefined : (clash ?? gap)}
         onGap={(one) => choose(gapKey(one))}
         onClash={(one) => choose(one.key)}
         onFill={() => {
@@ -84,7 +86,11 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           <Link className={styles.printLink} to={`/board/print?from=${mondayOf(from)}`}>
             {words.print}
           </Link>
-          <Button size="small" aria-pressed={load} onClick={() => set({ load: load ? '' : '1' })}>
+          <Button
+            size="small"
+            aria-pressed={load}
+            onClick={() => setSearch({ from, zoom, ...(!load && { load: '1' }) })}
+          >
             {words.hoursOf}
           </Button>
           {mayRule && (
@@ -106,7 +112,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
         ) : (
           <Bands
             cover={cover.data}
-            chosen={gap}
+            chosen={other ? undefined : gap}
             onChoose={(one) => choose(gapKey(one))}
             onChange={mayRule ? (id) => setDutyOpen({ id }) : undefined}
           />

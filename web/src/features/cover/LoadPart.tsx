@@ -28,6 +28,7 @@ export function LoadPart({
   const weeks = daysBetween(from, until) / 7;
   const part = (one: Load) =>
     (sum(one.work) + sum(one.given)) / ((one.contractMinutes ?? USUAL_WEEK) * weeks);
+  const over = (one: Load) => one.contractMinutes !== undefined && part(one) > 1;
   return (
     <section className={styles.who} aria-label={words.hours}>
       <h2>
@@ -73,7 +74,7 @@ export function LoadPart({
                   <td className={styles.figure}>{hours(sum(one.work))} h</td>
                   <td className={styles.figure}>{some(sum(one.given))}</td>
                   <td className={styles.figure}>{some(sum(one.maybe) + sum(one.givenMaybe))}</td>
-                  <td className={styles.figure}>
+                  <td className={`${styles.figure} ${over(one) ? styles.against : ''}`}>
                     {one.contractMinutes === undefined
                       ? words.noContract
                       : words.contract(part(one), one.contractMinutes * weeks)}
