@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { useReadNow } from '../../shared/api/useReadNow';
 import { addDays } from '../../shared/time';
 import { takerText } from './words';
 
@@ -179,12 +180,7 @@ export function useCoverDeeds() {
 }
 
 export function useDuties() {
-  return useQuery({
-    queryKey: ['duties'],
-    // A form begins with what is so now.
-    gcTime: 0,
-    queryFn: () => take(api.GET('/api/v1/duties')),
-  });
+  return useReadNow(['duties'], () => take(api.GET('/api/v1/duties')));
 }
 
 export function useDutyDeeds() {

@@ -20,11 +20,11 @@ export function Limits() {
   const limits = useLimits();
   const set = useSetLimits();
   const tray = useTray();
-  if (limits.isPending) {
-    return <Loading what={words.loading} />;
-  }
   if (limits.error) {
     return <Fault error={limits.error} again={() => void limits.refetch()} />;
+  }
+  if (!limits.data) {
+    return <Loading what={words.loading} />;
   }
   const per = (kind: Limit['kind']) => (IN_HOURS.includes(kind) ? 60 : 1);
   const all = limits.data.limits;

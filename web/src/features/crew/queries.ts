@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take, type Client, type Schemas } from '../../shared/api/client';
+import { useReadNow } from '../../shared/api/useReadNow';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 
 export type Person = Schemas['Person'];
@@ -79,12 +80,9 @@ export function useChangeHouse() {
 
 /** What somebody can. */
 export function useSkills(id: number) {
-  return useQuery({
-    queryKey: ['skills', id],
-    // A form begins with what is so now.
-    gcTime: 0,
-    queryFn: () => take(api.GET('/api/v1/people/{id}/skills', { params: { path: { id } } })),
-  });
+  return useReadNow(['skills', id], () =>
+    take(api.GET('/api/v1/people/{id}/skills', { params: { path: { id } } })),
+  );
 }
 
 export function useSetSkills(id: number) {
@@ -104,12 +102,9 @@ export type Limit = Schemas['Limit'];
 export type LimitsChange = Schemas['LimitsChange'];
 
 export function useTimes(id: number) {
-  return useQuery({
-    queryKey: ['times', id],
-    // A form begins with what is so now.
-    gcTime: 0,
-    queryFn: () => take(api.GET('/api/v1/people/{id}/times', { params: { path: { id } } })),
-  });
+  return useReadNow(['times', id], () =>
+    take(api.GET('/api/v1/people/{id}/times', { params: { path: { id } } })),
+  );
 }
 
 /** What is changed of somebody's hours and leave; cover and the board follow. */
@@ -163,12 +158,7 @@ export function useTimesDeeds(id: number) {
 }
 
 export function useLimits() {
-  return useQuery({
-    queryKey: ['limits'],
-    // A form begins with what is so now.
-    gcTime: 0,
-    queryFn: () => take(api.GET('/api/v1/limits')),
-  });
+  return useReadNow(['limits'], () => take(api.GET('/api/v1/limits')));
 }
 
 export function useSetLimits() {
@@ -182,12 +172,9 @@ export function useSetLimits() {
 export type PlaceTerms = Schemas['PlaceTerms'];
 
 export function usePlaceTerms(id: number) {
-  return useQuery({
-    queryKey: ['place-terms', id],
-    // A form begins with what is so now.
-    gcTime: 0,
-    queryFn: () => take(api.GET('/api/v1/places/{id}/terms', { params: { path: { id } } })),
-  });
+  return useReadNow(['place-terms', id], () =>
+    take(api.GET('/api/v1/places/{id}/terms', { params: { path: { id } } })),
+  );
 }
 
 export function useSetPlaceTerms(id: number) {

@@ -43,7 +43,7 @@ public final class BoardInBrowser {
         .chromium()
         .launch(
             new BrowserType.LaunchOptions()
-                .setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell"))
                 .setChromiumSandbox(false)
                 .setArgs(List.of("--disable-gpu", "--disable-dev-shm-usage")));
   }

@@ -47,7 +47,7 @@ abstract class InBrowser {
         .chromium()
         .launch(
             new BrowserType.LaunchOptions()
-                .setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell"))
                 .setChromiumSandbox(false)
                 .setArgs(
                     List.of(

@@ -2,33 +2,48 @@ package mellowrota.e2e;
 
 import java.io.File;
 import java.io.IOException;
+import java.io.RandomAccessFile;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.file.Files;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 
 /** A server process, as it would run for real. */
 final class Server implements AutoCloseable {
 
   private static final HttpClient HTTP = HttpClient.newHttpClient();
+
+  /** A process and where it writes; it serves one server after another. */
+  private record Runs(Process process, Path log) {}
+
+  /** Closed servers, whose processes are warm. */
+  private static final Queue<Server> WARM = new ConcurrentLinkedQueue<>();
+
+  private static Server shared;
+
+  static {
+    Runtime.getRuntime().addShutdownHook(new Thread(Server::endAll));
+  }
+
   private final Database database;
   private final List<String> arguments;
   private final int port;
-  private final Path log;
-  private Process process;
+  private Runs runs;
+  private long logBegins;
 
   private Server(Database database, int port, List<String> arguments) {
     this.database = database;
     this.port = port;
     this.arguments = arguments;
-    this.log = Path.of(Database.environment("MELLOW_TEST_WORK"), "server-" + port + ".log");
   }
 
   /** Begins a process; {@link #ready} waits for it. */
@@ -38,13 +53,26 @@ final class Server implements AutoCloseable {
     return server;
   }
 
+  /** Begins anew in a process that is warm, where there is one. */
   static Server started(Database database, String... arguments) {
+    Server warm = WARM.poll();
+    if (warm != null) {
+      return warm.movedTo(database, arguments);
+    }
     Server server = start(database, arguments);
     server.ready();
     return server;
   }
 
-  private static Server shared;
+  /** The process of this one begins anew, as another server. */
+  Server movedTo(Database other, String... others) {
+    Server server = new Server(other, freePort(), List.of(others));
+    server.runs = runs;
+    server.logBegins = runs.log().toFile().length();
+    post(url("/test/anew"), Api.JSON.writeValueAsString(server.settings()));
+    server.ready();
+    return server;
+  }
 
   /**
    * One server on a copy of the demo for all tests that keep to records and people of their own.
@@ -52,7 +80,6 @@ final class Server implements AutoCloseable {
   static synchronized Server shared() {
     if (shared == null) {
       shared = started(Database.demo());
-      Runtime.getRuntime().addShutdownHook(new Thread(shared::close));
     }
     return shared;
   }
@@ -76,15 +103,10 @@ final class Server implements AutoCloseable {
       command.add("-XX:SharedArchiveFile=" + archive);
     }
     command.addAll(List.of("-jar", app.resolve("server.jar").toString()));
-    command.add("--spring.profiles.active=settable-clock");
-    command.add("--mellow.test-now=" + Demo.NOW);
-    command.add("--mellow.attempts-per-address=100000");
-    command.addAll(arguments);
+    command.addAll(settings());
+    Path log = Path.of(Database.environment("MELLOW_TEST_WORK"), "server-" + port + ".log");
     ProcessBuilder builder = new ProcessBuilder(command);
-    builder.environment().put("MELLOW_DB_URL", database.url());
     builder.environment().put("MELLOW_DB_PASSWORD", Database.password());
-    builder.environment().put("MELLOW_PORT", Integer.toString(port));
-    builder.environment().put("MELLOW_KEYS", database.keys().toString());
     builder
         .environment()
         .put("MELLOW_WEB", "file:" + Database.environment("MELLOW_TEST_WEB") + "/");
@@ -92,10 +114,23 @@ final class Server implements AutoCloseable {
         .redirectErrorStream(true)
         .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()));
     try {
-      process = builder.start();
+      runs = new Runs(builder.start(), log);
+      logBegins = 0;
     } catch (IOException failure) {
       throw new AssertionError("the server cannot be started", failure);
     }
+  }
+
+  private List<String> settings() {
+    List<String> all = new ArrayList<>();
+    all.add("--spring.profiles.active=settable-clock");
+    all.add("--mellow.test-now=" + Demo.NOW);
+    all.add("--mellow.attempts-per-address=100000");
+    all.add("--MELLOW_DB_URL=" + database.url());
+    all.add("--MELLOW_PORT=" + port);
+    all.add("--MELLOW_KEYS=" + database.keys());
+    all.addAll(arguments);
+    return all;
   }
 
   void ready() {
@@ -103,7 +138,7 @@ final class Server implements AutoCloseable {
         "the server is ready",
         Duration.ofSeconds(120),
         () -> {
-          if (!process.isAlive()) {
+          if (!runs.process().isAlive()) {
             throw new AssertionError("the server ended:\n" + log());
           }
           return health();
@@ -139,32 +174,43 @@ final class Server implements AutoCloseable {
     return database;
   }
 
+  /** What it has written. */
   String log() {
-    try {
-      return Files.readString(log);
-    } catch (IOException missing) {
-      return "";
+    try (RandomAccessFile log = new RandomAccessFile(runs.log().toFile(), "r")) {
+      byte[] written = new byte[(int) (log.length() - logBegins)];
+      log.seek(logBegins);
+      log.readFully(written);
+      return new String(written, StandardCharsets.UTF_8);
+    } catch (IOException failure) {
+      throw new AssertionError(failure);
     }
   }
 
   /** As if the machine lost power. */
   void kill() {
-    process.destroyForcibly();
+    runs.process().destroyForcibly();
     waitForEnd();
   }
 
   /** How long a clean stop takes. */
   Duration stop() {
     long from = System.nanoTime();
-    process.destroy();
+    runs.process().destroy();
     waitForEnd();
     return Duration.ofNanos(System.nanoTime() - from);
   }
 
+  private static synchronized void endAll() {
+    WARM.forEach(Server::kill);
+    if (shared != null) {
+      shared.kill();
+    }
+  }
+
   private void waitForEnd() {
     try {
-      if (!process.waitFor(30, TimeUnit.SECONDS)) {
-        process.destroyForcibly();
+      if (!runs.process().waitFor(30, TimeUnit.SECONDS)) {
+        runs.process().destroyForcibly();
         throw new AssertionError("the server did not stop in 30 s");
       }
     } catch (InterruptedException stopped) {
@@ -174,21 +220,31 @@ final class Server implements AutoCloseable {
 
   /** Sets the house's clock. */
   void setClock(String instant) {
+    post(url("/test/clock?now=" + instant), "");
+  }
+
+  private static void post(String url, String body) {
     try {
-      HTTP.send(
-          HttpRequest.newBuilder(URI.create(url("/test/clock?now=" + instant)))
-              .POST(HttpRequest.BodyPublishers.noBody())
-              .build(),
-          HttpResponse.BodyHandlers.discarding());
+      HttpResponse<String> answer =
+          HTTP.send(
+              HttpRequest.newBuilder(URI.create(url))
+                  .header("Content-Type", "application/json")
+                  .POST(HttpRequest.BodyPublishers.ofString(body))
+                  .build(),
+              HttpResponse.BodyHandlers.ofString());
+      if (answer.statusCode() / 100 != 2) {
+        throw new AssertionError(url + ": " + answer.statusCode() + " " + answer.body());
+      }
     } catch (IOException | InterruptedException failure) {
-      throw new AssertionError(failure);
+      throw new AssertionError(url, failure);
     }
   }
 
+  /** Leaves the process to the next server, unless it has been ended. */
   @Override
   public void close() {
-    if (process.isAlive()) {
-      kill();
+    if (runs.process().isAlive()) {
+      WARM.add(this);
     }
   }
 }
