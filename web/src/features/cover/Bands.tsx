@@ -8,12 +8,14 @@ import {
   weekdayText,
 } from '../../shared/time';
 import { Link } from 'react-router';
+import { Fault } from '../../shared/ui/Fault';
 import styles from './cover.module.css';
-import type { Ask, Cover, Gap } from './queries';
+import { useDaysOff, type Ask, type Cover, type Gap } from './queries';
 import { Track } from './Track';
-import { askName, words } from './words';
+import { askName, dayOffText, words } from './words';
 
 const MOST_MARKS = 21;
+const MOST_DAYS_OFF = 5;
 
 /** The more days, the less is said of each. */
 function dayMark(day: string, days: number): string {
@@ -44,12 +46,19 @@ export function Bands({
   );
   const every = Math.ceil(days.length / MOST_MARKS);
   const now = nowMoment();
+  const daysOff = useDaysOff(cover.from, cover.until);
+  const offOn = (day: string) =>
+    (daysOff.data ?? []).filter((one) => one.first <= day && day <= one.last);
   return (
     <div className={styles.chart}>
       <div className={styles.marks} aria-hidden="true">
         {days.map((day, n) =>
           n % every === 0 && n + every / 2 < days.length ? (
-            <span key={day} style={{ left: `${at(dayStart(day, cover.zone))}%` }}>
+            <span
+              key={day}
+              className={offOn(day).length > 0 ? styles.off : undefined}
+              style={{ left: `${at(dayStart(day, cover.zone))}%` }}
+            >
               {dayMark(day, days.length)}
             </span>
           ) : null,
@@ -94,6 +103,19 @@ export function Bands({
         <i className={styles.shortKey} /> {words.legend.short}
         <i className={styles.maybeKey} /> {words.legend.maybe}
       </p>
+      {daysOff.error && <Fault error={daysOff.error} again={() => void daysOff.refetch()} />}
+      {daysOff.data && daysOff.data.length > 0 && (
+        <p className={styles.daysOff}>
+          {words.notWorked}{' '}
+          {[
+            ...daysOff.data.slice(0, MOST_DAYS_OFF).map(dayOffText),
+            daysOff.data.length > MOST_DAYS_OFF &&
+              words.further(daysOff.data.length - MOST_DAYS_OFF),
+          ]
+            .filter(Boolean)
+            .join('; ')}
+        </p>
+      )}
     </div>
   );
 }

@@ -17,6 +17,7 @@ export interface Taker {
   text: string;
 }
 export type Starts = Schemas['WhenCouldStarts'];
+export type DayOff = Schemas['DayOff'];
 export type Load = Schemas['CoverLoad'];
 export type Swap = Schemas['WorkSwap'];
 export type Left = Schemas['WorkLeft'];
@@ -177,6 +178,15 @@ export function useCoverDeeds() {
       onSettled,
     }),
   };
+}
+
+/** Holidays and closures that touch some days. */
+export function useDaysOff(from: string, until: string) {
+  return useQuery({
+    queryKey: ['days-off', from, until],
+    queryFn: () => take(api.GET('/api/v1/days-off', { params: { query: { from, until } } })),
+    placeholderData: (previous) => previous,
+  });
 }
 
 export function useDuties() {

@@ -1,5 +1,5 @@
 import { shortSpanText, spanText } from '../../shared/time';
-import type { Answer, Ask, Clash, Gap, Reason, Swap } from './queries';
+import type { Answer, Ask, Clash, DayOff, Gap, Reason, Swap } from './queries';
 
 /** What the page of cover says. */
 export const words = {
@@ -81,6 +81,9 @@ export const words = {
   further: (n: number) => `${n} more`,
   given: (who: string, what: string) => `${what} is given to ${who}`,
   legend: { needed: 'needed', placed: 'placed', short: 'short', maybe: 'tentative' },
+  notWorked: 'Not worked:',
+  halfDay: 'half a day',
+  closed: 'closed',
   print: 'Print the week',
   hoursOf: 'Hours',
   hours: 'Hours of the crew',
@@ -246,6 +249,12 @@ export function clashText(clash: Clash): string {
 }
 
 /** What a gap is chosen by. */
+/** A holiday or a closure, as "Fri 27 Nov Tide Fair (half a day, Salt Coast)". */
+export function dayOffText({ first, last, name, half, region, place }: DayOff): string {
+  const where = [half && words.halfDay, region, place, !region && words.closed];
+  return `${spanText({ first, last })} ${name} (${where.filter(Boolean).join(', ')})`;
+}
+
 export function gapKey(gap: Gap): string {
   return `${gap.ask}@${gap.start}`;
 }

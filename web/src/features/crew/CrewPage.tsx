@@ -5,6 +5,7 @@ import { House } from './House';
 import { Limits } from './Limits';
 import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
+import { RegionList } from './RegionList';
 import { TeamList } from './TeamList';
 import { words } from './words';
 
@@ -25,6 +26,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
             ...(mayChange
               ? [
                   { value: 'house', label: words.house },
+                  { value: 'regions', label: words.regionsTab },
                   { value: 'limits', label: words.limitsTab },
                 ]
               : []),
@@ -45,6 +47,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'teams' && <TeamList mayChange={mayChange} />}
       {tab === 'places' && <PlaceList mayChange={mayChange} />}
       {tab === 'house' && mayChange && <House />}
+      {tab === 'regions' && mayChange && <RegionList />}
       {tab === 'limits' && mayChange && <Limits />}
     </section>
   );

@@ -4,37 +4,59 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './crew.module.css';
 import { usePlaces, usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
+import { useSetWorkedDays, useWorkedDays } from './regionQueries';
+import { WorkedDaysParts, workedDaysSaid, type WorkedDaysValues } from './WorkedDays';
 import { words } from './words';
 
 /** What a place holds at once, where it is, and how long ways from it take. */
 export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => void }) {
   const terms = usePlaceTerms(place.id);
+  const days = useWorkedDays(place.id);
   const set = useSetPlaceTerms(place.id);
+  const setDays = useSetWorkedDays(place.id);
+  const error = set.error ?? setDays.error;
+  const save = async ({
+    capacity,
+    ofPeople,
+    latitude,
+    longitude,
+    ways,
+    ...worked
+  }: PlaceTerms & WorkedDaysValues) => {
+    await set.mutateAsync({
+      capacity: capacity ?? null,
+      ofPeople,
+      latitude: latitude ?? null,
+      longitude: longitude ?? null,
+      ways,
+    });
+    await setDays.mutateAsync(workedDaysSaid(worked));
+    onClose();
+  };
   const places = usePlaces();
   const others = (places.data ?? [])
     .filter((one) => one.id !== place.id)
     .map((one) => ({ value: one.id, label: one.name }));
   return (
-    <Modal open title={words.placeTitle(place.name)} footer={null} onCancel={onClose}>
-      {terms.isPending && <Loading what={words.loading} />}
+    <Modal
+      open
+      centered
+      width={640}
+      title={words.placeTitle(place.name)}
+      footer={null}
+      onCancel={onClose}
+      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
+    >
+      {(terms.isPending || days.isPending) && <Loading what={words.loading} />}
       {terms.error && <Fault error={terms.error} again={() => void terms.refetch()} />}
-      {terms.data && (
-        <Form<PlaceTerms>
+      {days.error && <Fault error={days.error} again={() => void days.refetch()} />}
+      {terms.data && days.data && (
+        <Form<PlaceTerms & WorkedDaysValues>
           layout="vertical"
           requiredMark={false}
-          initialValues={terms.data}
-          onFinish={({ capacity, ofPeople, latitude, longitude, ways }) =>
-            set.mutate(
-              {
-                capacity: capacity ?? null,
-                ofPeople,
-                latitude: latitude ?? null,
-                longitude: longitude ?? null,
-                ways,
-              },
-              { onSuccess: onClose },
-            )
-          }
+          initialValues={{ ...terms.data, ...days.data }}
+          // What failed is told below.
+          onFinish={(values) => void save(values).catch(() => undefined)}
         >
           <div className={styles.adds}>
             <Form.Item label={words.holds} name="capacity">
@@ -88,9 +110,11 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
               </>
             )}
           </Form.List>
-          {set.error && <Fault error={set.error} />}
+          <h3 className={styles.part}>{words.workedDays}</h3>
+          <WorkedDaysParts of="place" />
+          {error && <Fault error={error} />}
           <div className={`${styles.answers} ${styles.alone}`}>
-            <Button type="primary" htmlType="submit" loading={set.isPending}>
+            <Button type="primary" htmlType="submit" loading={set.isPending || setDays.isPending}>
               {words.save}
             </Button>
             <Button onClick={onClose}>{words.cancel}</Button>

@@ -1,3 +1,5 @@
+import { shortDayText } from '../../shared/time';
+
 export const words = {
   people: 'People',
   bringIn: 'Bring in a file',
@@ -73,8 +75,8 @@ export const words = {
   zone: 'Time zone',
   zoneHint: 'as the house',
   zoneWhy: 'As Europe/London; their days, weeks and nights are in it.',
-  placeTerms: 'Holds, ways',
-  placeTitle: (name: string) => `${name}: what it holds, how far it is`,
+  placeTerms: 'Holds, ways, days',
+  placeTitle: (name: string) => `${name}: what it holds, how far it is, which days it works`,
   holds: 'Holds at once',
   unsaid: 'not said',
   ofPeople: 'people are counted, else visits',
@@ -87,6 +89,45 @@ export const words = {
   wayMissing: 'Say where to',
   minutes: 'min',
   addWay: 'Add a way',
+  regionsTab: 'Regions',
+  addRegion: 'Add a region',
+  noRegions:
+    'Where the same days are holidays is a region; places lie in one, and so does the house.',
+  region: 'Region',
+  regionTitle: (name: string) => `Region ${name}`,
+  removeRegion: 'Take the region away',
+  liesIn: 'Lies in the region',
+  liesInWhy: 'Its holidays and its week hold here where this place says nothing else.',
+  houseLiesInWhy: 'Holds for work without a place, and for places that lie in no other.',
+  asTheHouse: 'as the house',
+  noRegion: 'no region',
+  ownWeek: 'Works on',
+  ownWeekWhy: 'None chosen: as its region, else as the house.',
+  regionWeekWhy: 'None chosen: as the house.',
+  weekShort: (days: string[]) =>
+    days.map((one) => one[0] + one.slice(1, 3).toLowerCase()).join(', '),
+  workedDays: 'Days on which it works',
+  closures: 'Closed on',
+  closuresWhy: 'No working days here; what must be stood is asked for all the same.',
+  houseClosuresWhy: 'No working days anywhere; what must be stood is asked for all the same.',
+  closedWhy: 'Why',
+  addClosure: 'Add days',
+  dayMissing: 'Say which day',
+  theHouse: 'The house itself',
+  holidays: 'Holidays',
+  holidaysKept: 'Holidays',
+  holiday: 'Holiday',
+  none: 'none',
+  holidayCount: (count: number, last: string) =>
+    `${count === 1 ? 'one' : count}, until ${shortDayText(last)} ${last.slice(0, 4)}`,
+  half: 'half a day',
+  halfWhy: 'Half a day counts as a working day.',
+  addHoliday: 'Add a day',
+  readHolidays: 'From a calendar file…',
+  holidaysRead: (count: number, until: string) =>
+    `${count === 1 ? 'One day' : `${count} days`} in the file; what repeats is followed to the end of ${until.slice(0, 4)}. Days that stood here stay as they are. Nothing is kept until you save.`,
+  notRead: (number: number, summary: string, why: string) =>
+    `Not taken: part ${number}${summary && ` (${summary})`}: ${why}`,
   limitsTab: 'Limits',
   limitsWhy:
     'What the house does not want of people’s work. What must never be, nobody is given; of the rest Cover warns.',

@@ -499,6 +499,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/days-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Holidays of all regions, and closures, that touch some days */
+        get: operations["daysOff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/details": {
         parameters: {
             query?: never;
@@ -527,7 +544,7 @@ export interface paths {
         get: operations["duties"];
         put?: never;
         /** Makes a duty */
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -546,7 +563,7 @@ export interface paths {
         put: operations["change_1"];
         post?: never;
         /** Takes a duty out; shifts at its place stay */
-        delete: operations["remove"];
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -631,7 +648,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads a CSV or iCalendar file to rows and tells what its columns may be */
-        post: operations["read_1"];
+        post: operations["read_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -671,6 +688,24 @@ export interface paths {
         head?: never;
         /** Settles it otherwise; every calendar follows at once */
         patch: operations["change_5"];
+        trace?: never;
+    };
+    "/api/v1/house/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** In which region the house lies, and when all of it is closed */
+        get: operations["ofHouse"];
+        /** Says them anew; the house's week is settled with the house */
+        put: operations["setHouse"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/v1/invitations/{token}": {
@@ -718,7 +753,7 @@ export interface paths {
         /** What the house does not want of people's work */
         get: operations["limits"];
         /** Sets limits; those not named stay */
-        put: operations["set_2"];
+        put: operations["set_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -737,7 +772,7 @@ export interface paths {
         get: operations["links"];
         put?: never;
         /** Links an account's calendars */
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1097,7 +1132,7 @@ export interface paths {
         /** What somebody can, for themselves and their office */
         get: operations["skills"];
         /** Sets what somebody can */
-        put: operations["set_1"];
+        put: operations["set_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1174,6 +1209,24 @@ export interface paths {
         patch: operations["renamePlace"];
         trace?: never;
     };
+    "/api/v1/places/{id}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which days are worked at a place, as far as it is said of the place itself */
+        get: operations["ofPlace"];
+        /** Says them anew */
+        put: operations["setPlace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/places/{id}/terms": {
         parameters: {
             query?: never;
@@ -1184,7 +1237,7 @@ export interface paths {
         /** What a place holds at once, where it is and how long ways from it take */
         get: operations["terms"];
         /** Says them anew */
-        put: operations["set"];
+        put: operations["set_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1342,6 +1395,59 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Regions, with their holidays */
+        get: operations["regions"];
+        put?: never;
+        /** Adds a region, as yet without holidays */
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/regions/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the holidays of an iCalendar file; nothing is kept */
+        post: operations["read_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/regions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says a region anew, with all its holidays */
+        put: operations["set"];
+        post?: never;
+        /** Takes away a region in which nothing lies */
+        delete: operations["remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1932,6 +2038,16 @@ export interface components {
             by: string;
             reason: string;
         };
+        Closure: {
+            /** Format: date */
+            first: string;
+            /**
+             * Format: date
+             * @description Included
+             */
+            last: string;
+            why: string;
+        };
         Condition: {
             all?: components["schemas"]["Condition"][];
             allDay?: boolean;
@@ -2153,6 +2269,22 @@ export interface components {
             /** @description HOUSE, AGENCY, OUTSIDE or LEFT */
             standing?: string;
         };
+        DayOff: {
+            /** Format: date */
+            first: string;
+            half: boolean;
+            /**
+             * Format: date
+             * @description Included
+             */
+            last: string;
+            /** @description The holiday, or why it is closed */
+            name: string;
+            /** @description What is closed; without region and place: the house */
+            place?: string;
+            /** @description Whose holiday it is */
+            region?: string;
+        };
         DayTimes: {
             from: string;
             until: string;
@@ -2252,6 +2384,15 @@ export interface components {
             /** @description Asked of each of its people; none unless said */
             skill?: string;
             spans: components["schemas"]["DutySpan"][];
+        };
+        EventNotRead: {
+            /**
+             * Format: int32
+             * @description Which of the file's parts it is, from 1
+             */
+            number: number;
+            summary: string;
+            why: string;
         };
         ExceptionChange: {
             /** Format: int64 */
@@ -2404,6 +2545,22 @@ export interface components {
             reason?: string;
             undone: boolean;
             who: string;
+        };
+        Holiday: {
+            /** Format: date */
+            day: string;
+            /** @description Work is done in a part of it, so that it counts as a working day */
+            half: boolean;
+            name: string;
+        };
+        HolidaysRead: {
+            holidays: components["schemas"]["Holiday"][];
+            notRead: components["schemas"]["EventNotRead"][];
+            /**
+             * Format: date
+             * @description What repeats was followed to this day
+             */
+            until: string;
         };
         Hours: {
             /**
@@ -2970,6 +3127,28 @@ export interface components {
             visits?: components["schemas"]["VisitView"][];
             wants?: components["schemas"]["Wants"];
             warnings?: components["schemas"]["StandsInside"][];
+        };
+        Region: {
+            holidays: components["schemas"]["Holiday"][];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @description The days on which it works; not there: as the house's */
+            week?: string[];
+        };
+        RegionChange: {
+            holidays: components["schemas"]["Holiday"][];
+            name: string;
+            /** @description Not there: as the house's */
+            week?: string[];
+        };
+        RegionMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        RegionWish: {
+            name: string;
+            week?: string[];
         };
         Released: {
             /** Format: int64 */
@@ -3561,6 +3740,22 @@ export interface components {
             leave: components["schemas"]["Leave"][];
             /** @description In whose days they work; not there: the house's */
             zone?: string;
+        };
+        WorkedDays: {
+            closures: components["schemas"]["Closure"][];
+            /**
+             * Format: int64
+             * @description In which it lies; not there: a place's is the house's, the house's none
+             */
+            region?: number;
+            /** @description The days on which work is done; not there: as the region's */
+            week?: string[];
+        };
+        WorkedDaysChange: {
+            closures?: components["schemas"]["Closure"][];
+            /** Format: int64 */
+            region?: number | null;
+            week?: string[] | null;
         };
         Yes: {
             as: string;
@@ -4302,6 +4497,29 @@ export interface operations {
             };
         };
     };
+    daysOff: {
+        parameters: {
+            query: {
+                from: string;
+                until: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DayOff"][];
+                };
+            };
+        };
+    };
     details: {
         parameters: {
             query?: never;
@@ -4342,7 +4560,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: {
@@ -4392,7 +4610,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4520,7 +4738,7 @@ export interface operations {
             };
         };
     };
-    read_1: {
+    read_2: {
         parameters: {
             query: {
                 what: "RECORDS" | "PEOPLE" | "PLACES";
@@ -4603,6 +4821,48 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HouseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ofHouse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WorkedDays"];
+                };
+            };
+        };
+    };
+    setHouse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkedDaysChange"];
             };
         };
         responses: {
@@ -4705,7 +4965,7 @@ export interface operations {
             };
         };
     };
-    set_2: {
+    set_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4747,7 +5007,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: {
@@ -5305,7 +5565,7 @@ export interface operations {
             };
         };
     };
-    set_1: {
+    set_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5443,6 +5703,52 @@ export interface operations {
             };
         };
     };
+    ofPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WorkedDays"];
+                };
+            };
+        };
+    };
+    setPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkedDaysChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     terms: {
         parameters: {
             query?: never;
@@ -5465,7 +5771,7 @@ export interface operations {
             };
         };
     };
-    set: {
+    set_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5758,6 +6064,118 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["Sight"];
                 };
+            };
+        };
+    };
+    regions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Region"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RegionWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RegionMade"];
+                };
+            };
+        };
+    };
+    read_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/calendar": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["HolidaysRead"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RegionChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

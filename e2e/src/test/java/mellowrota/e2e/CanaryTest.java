@@ -224,9 +224,38 @@ public class CanaryTest {
                         twice.get("person").asLong())));
     call("GET /api/v1/places/{id}/terms", a -> a.get("/api/v1/places/1/terms"));
     call("PUT /api/v1/places/{id}/terms", a -> a.put("/api/v1/places/1/terms", "{}"));
+    call("GET /api/v1/regions", a -> a.get("/api/v1/regions"));
+    call("POST /api/v1/regions", a -> a.post("/api/v1/regions", "{\"name\": \"Reed Shore\"}"));
+    call(
+        "PUT /api/v1/regions/{id}",
+        a -> a.put("/api/v1/regions/" + reedShore(a), "{\"name\": \"Reeds\", \"holidays\": []}"));
+    call("DELETE /api/v1/regions/{id}", a -> a.delete("/api/v1/regions/" + reedShore(a)));
+    call(
+        "POST /api/v1/regions/read",
+        a ->
+            a.post(
+                "/api/v1/regions/read",
+                "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:x\nDTSTART;VALUE=DATE:20261225\n"
+                    + "END:VEVENT\nEND:VCALENDAR\n",
+                "Content-Type",
+                "text/calendar"));
+    call("GET /api/v1/days-off", a -> a.get("/api/v1/days-off?" + days.substring(1)));
+    call("GET /api/v1/places/{id}/days", a -> a.get("/api/v1/places/1/days"));
+    call("PUT /api/v1/places/{id}/days", a -> a.put("/api/v1/places/1/days", "{}"));
+    call("GET /api/v1/house/days", a -> a.get("/api/v1/house/days"));
+    call("PUT /api/v1/house/days", a -> a.put("/api/v1/house/days", "{}"));
     call("GET /api/v1/limits", a -> a.get("/api/v1/limits"));
     call("PUT /api/v1/limits", a -> a.put("/api/v1/limits", "{\"periodWeeks\": 0}"));
     call("DELETE /api/v1/duties/{id}", a -> a.delete("/api/v1/duties/" + watch(a)));
+  }
+
+  private static long reedShore(Api asker) {
+    for (JsonNode one : asker.get("/api/v1/regions").json()) {
+      if (one.get("name").asString().startsWith("Reed")) {
+        return one.get("id").asLong();
+      }
+    }
+    return 0;
   }
 
   /** Two tentative works at once, which may be let stand. */

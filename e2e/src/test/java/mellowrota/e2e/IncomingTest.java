@@ -36,7 +36,7 @@ public class IncomingTest {
 
   private static final String HEADER =
       "Id,Kind,Title,Place,Team,Start,End,Zone,Due,Lead,Support,Tags,State,Private,"
-          + "Least head count,Phone,Parts";
+          + "Least head count,Phone,Parts,Estimate,People wanted,Skills wanted";
   private static final int ROWS = Integer.getInteger("file.rows", 600);
   private static final int AT_ONCE = 500;
 
@@ -190,6 +190,15 @@ public class IncomingTest {
     {Map.of("Private", "perhaps"), "Private", "is neither yes nor no"},
     {Map.of("Kind", "job", "Least head count", "two"), "Least head count", "no whole number"},
     {Map.of("Least head count", "2"), "Least head count", "is for jobs"},
+    {Map.of("Estimate", "long"), "Estimate", "is no number of hours, such as 2.5 or 2:30"},
+    {Map.of("Estimate", "1001"), "Estimate", "is from 0 to"},
+    {Map.of("People wanted", "some"), "People wanted", "is no whole number"},
+    {Map.of("People wanted", "0", "Skills wanted", "sluice"), "People wanted", "is from 1 to"},
+    {
+      Map.of("People wanted", "1", "Skills wanted", "sluice, gates"),
+      "Skills wanted",
+      "are more than the people"
+    },
     {Map.of("Parts", "hinge pins"), "Parts", "a ticket has no parts"},
     {Map.of("Id", "x".repeat(121)), "Id", "is longer than 120 characters"},
   };
@@ -217,7 +226,7 @@ public class IncomingTest {
     List<JsonNode> rows = brought.look();
     assertThat(rows.get(0).get("verdict").asString()).isEqualTo("NEW");
     assertThat(brought.fault(rows.get(1), "Id")).contains("is the id of row 2 too");
-    assertThat(brought.fault(rows.get(2), "")).contains("has 18 cells where the header has 17");
+    assertThat(brought.fault(rows.get(2), "")).contains("has 21 cells where the header has 20");
   }
 
   @Test
@@ -394,6 +403,73 @@ public class IncomingTest {
     assertThat(broken.notRead().get(0))
         .contains("row 3 and all below it")
         .contains("quotation mark");
+  }
+
+  /** How long it takes and whom it wants, as far as the file says it. */
+  @Test
+  public void needsComeWithTheWork() {
+    String start = "2027-02-01 09:00";
+    String end = "2027-02-01 10:00";
+    Map<String, String> first =
+        Map.of(
+            "Start",
+            start,
+            "End",
+            end,
+            "Estimate",
+            "2:30",
+            "People wanted",
+            "3",
+            "Skills wanted",
+            "sluice; gates");
+    Map<String, String> second = Map.of("Start", start, "End", end, "Skills wanted", "bridge");
+    records("needs", row("N-1", first), row("N-2", second)).take();
+    assertThat(needs("N-1")).isEqualTo("150 {\"people\":3,\"skills\":[\"gates\",\"sluice\"]}");
+    assertThat(needs("N-2")).isEqualTo("null {\"people\":1,\"skills\":[\"bridge\"]}");
+    Map<String, String> later = new HashMap<>(first);
+    later.putAll(Map.of("Estimate", "1.25", "People wanted", "", "Skills wanted", ""));
+    records("needs", row("N-1", later), row("N-2", second)).take();
+    assertThat(needs("N-1")).isEqualTo("75 null");
+    assertThat(needs("N-2")).isEqualTo("null {\"people\":1,\"skills\":[\"bridge\"]}");
+  }
+
+  private String needs(String id) {
+    for (JsonNode one :
+        hana.get("/api/v1/records?q=Clear+trash+screen+" + id).json().get("items")) {
+      JsonNode record = hana.get("/api/v1/records/" + one.get("id").asLong()).json();
+      return record.get("estimateMinutes") + " " + record.get("wants");
+    }
+    throw new AssertionError("no record of " + id);
+  }
+
+  /** What people can comes with its last day; what is said here stays. */
+  @Test
+  public void skillsComeWithPeople() {
+    String people =
+        "No,Name,Skills\r\n1,Pia Reedmace,\"sluice, bridge until 2027-03-01\"\r\n"
+            + "2,Kit Sallow,bridge until soon\r\n";
+    Brought brought = new Brought("PEOPLE", "able", people.getBytes(StandardCharsets.UTF_8));
+    List<JsonNode> rows = brought.take();
+    assertThat(brought.fault(rows.get(1), "Skills")).contains("write it as 2027-03-01");
+    String skills = "/api/v1/people/" + hana.idOf("people", "Pia Reedmace") + "/skills";
+    assertThat(hana.get(skills).json().get("skills").toString())
+        .isEqualTo("[{\"skill\":\"bridge\",\"last\":\"2027-03-01\"},{\"skill\":\"sluice\"}]");
+    hana.put(
+            skills,
+            "{\"skills\": [{\"skill\": \"bridge\"}, {\"skill\": \"sluice\"}, {\"skill\": \"diver\"}]}")
+        .expect(204);
+    new Brought(
+            "PEOPLE",
+            "able",
+            people
+                .replace("sluice, bridge until 2027-03-01", "gates, bridge until 2027-04-01")
+                .getBytes(StandardCharsets.UTF_8))
+        .take();
+    assertThat(hana.get(skills).json().get("skills").toString())
+        .as("what the file named is as it says now, what was added here stays")
+        .isEqualTo(
+            "[{\"skill\":\"bridge\",\"last\":\"2027-04-01\"},{\"skill\":\"diver\"},"
+                + "{\"skill\":\"gates\"}]");
   }
 
   @Test

@@ -36,7 +36,8 @@ public class ArrowsTest {
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("crew")),
-          Map.entry("cover", Set.of("acts", "crew", "links", "records", "sight")),
+          Map.entry("regions", Set.of("acts", "crew", "ical", "sight")),
+          Map.entry("cover", Set.of("acts", "crew", "links", "records", "regions", "sight")),
           Map.entry("board", Set.of("records", "sight", "crew", "links")),
           Map.entry("today", Set.of("acts", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
@@ -51,7 +52,15 @@ public class ArrowsTest {
           Map.entry("live", Set.of("acts", "records", "sight", "crew")),
           Map.entry(
               "demo",
-              Set.of("accounts", "calendars", "cover", "crew", "links", "outside", "records")));
+              Set.of(
+                  "accounts",
+                  "calendars",
+                  "cover",
+                  "crew",
+                  "links",
+                  "outside",
+                  "records",
+                  "regions")));
 
   private final JavaClasses server =
       new ClassFileImporter()

@@ -14,7 +14,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
-import mellowrota.core.time.WorkingDays;
+import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
@@ -24,10 +24,12 @@ class Loads {
 
   private final Covers covers;
   private final CrewTimes crew;
+  private final Regions regions;
 
-  Loads(Covers covers, CrewTimes crew) {
+  Loads(Covers covers, CrewTimes crew, Regions regions) {
     this.covers = covers;
     this.crew = crew;
+    this.regions = regions;
   }
 
   /**
@@ -43,7 +45,7 @@ class Loads {
     CrewTimes.Around around =
         crew.around(world, List.of(), first.minusDays(1), until.plusDays(1), watched);
     Map<PersonId, List<Load.Given>> given = new HashMap<>();
-    WorkingDays days = new WorkingDays(world.house().week(), Set.of(), List.of());
+    Regions.WorkDays days = regions.workDays(world.house().week());
     for (CrewTimes.OnIt one : crew.given()) {
       given
           .computeIfAbsent(one.person(), key -> new ArrayList<>())
@@ -53,7 +55,7 @@ class Loads {
                   one.record().estimate(),
                   Optional.of(LocalTimes.day(one.given(), around.zone(one.person()))),
                   around.dueDay(one),
-                  days,
+                  days.at(one.record().place()),
                   one.isTentative()));
     }
     return Covers.here(world).stream()

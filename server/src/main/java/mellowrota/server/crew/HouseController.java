@@ -3,14 +3,10 @@ package mellowrota.server.crew;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.time.DayOfWeek;
-import java.util.Arrays;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import java.util.stream.Collectors;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.server.acts.Acts;
@@ -117,7 +113,7 @@ class HouseController {
     return new HouseView(
         house.name(),
         house.zone().getId(),
-        house.week().days().stream().sorted().map(DayOfWeek::name).toList(),
+        Weeks.names(house.week()),
         house.outsideLimit().name(),
         settled.outsideReason(),
         house.trustsOwnFeeds(),
@@ -141,7 +137,8 @@ class HouseController {
     Input input = Input.of(body, FIELDS);
     Optional<String> name =
         input.has("name") ? Optional.of(input.required("name", 80)) : Optional.empty();
-    Optional<String> week = input.has("week") ? Optional.of(week(input)) : Optional.empty();
+    Optional<String> week =
+        input.has("week") ? Weeks.sent(input, "week").map(Weeks::kept) : Optional.empty();
     Optional<Level> limit = input.choice("outsideLimit", Level.class);
     Optional<String> reason =
         input.has("outsideReason")
@@ -185,20 +182,5 @@ class HouseController {
       input.fault(field, "is not from " + least + " to " + most + " seconds");
     }
     return sent;
-  }
-
-  private static String week(Input input) {
-    List<String> known = Arrays.stream(DayOfWeek.values()).map(DayOfWeek::name).toList();
-    List<String> sent = input.texts("week", known.size(), 10);
-    if (!known.containsAll(sent)) {
-      input.fault("week", "holds what is none of " + String.join(", ", known));
-      return "";
-    }
-    if (sent.isEmpty() && !input.namesFault("week")) {
-      input.fault("week", "is empty; at least one day is a working day");
-    }
-    Set<DayOfWeek> days = EnumSet.noneOf(DayOfWeek.class);
-    sent.forEach(day -> days.add(DayOfWeek.valueOf(day)));
-    return days.stream().map(DayOfWeek::name).collect(Collectors.joining(","));
   }
 }

@@ -1,11 +1,9 @@
 package mellowrota.server.crew;
 
 import java.time.Clock;
-import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -13,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Holder;
@@ -24,7 +21,6 @@ import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
 import mellowrota.core.people.TeamId;
-import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -52,10 +48,7 @@ public class HouseStore {
                     ZoneId.of(row.getString(3)),
                     Level.valueOf(row.getString(4)),
                     row.getBoolean(5),
-                    new WorkingWeek(
-                        Arrays.stream(row.getString(6).split(","))
-                            .map(DayOfWeek::valueOf)
-                            .collect(Collectors.toSet()))))
+                    Weeks.of(row.getString(6))))
         .single();
   }
 

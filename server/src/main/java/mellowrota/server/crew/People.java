@@ -1,6 +1,8 @@
 package mellowrota.server.crew;
 
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
@@ -22,6 +24,7 @@ public class People {
   private final CrewEntities.TeamEntity.Repository teams;
   private final CrewEntities.MembershipEntity.Repository memberships;
   private final CrewEntities.PlaceEntity.Repository places;
+  private final Skills skills;
   private final HouseStore house;
   private final Acts acts;
 
@@ -30,12 +33,14 @@ public class People {
       CrewEntities.TeamEntity.Repository teams,
       CrewEntities.MembershipEntity.Repository memberships,
       CrewEntities.PlaceEntity.Repository places,
+      Skills skills,
       HouseStore house,
       Acts acts) {
     this.persons = persons;
     this.teams = teams;
     this.memberships = memberships;
     this.places = places;
+    this.skills = skills;
     this.house = house;
     this.acts = acts;
   }
@@ -315,13 +320,17 @@ public class People {
    * A person as a file says they should be; what is empty stays, or is as usual for a new one.
    *
    * @param joins teams they come to, which they may be in already
+   * @param learns skills they have from now on, each with its last day if it has one
+   * @param loses skills they have no longer
    */
   public record PersonWanted(
       Optional<PersonId> known,
       Optional<String> name,
       Optional<Person.Standing> standing,
       Set<TeamId> joins,
-      Set<TeamId> leaves) {}
+      Set<TeamId> leaves,
+      Map<String, Optional<LocalDate>> learns,
+      Set<String> loses) {}
 
   /** A place as a file says it should be; what is empty stays. */
   public record PlaceWanted(
@@ -345,6 +354,7 @@ public class People {
       }
     }
     flush();
+    skills.keep(id, wanted.learns(), wanted.loses());
     return id;
   }
 

@@ -69,17 +69,31 @@ public class Skills {
               .param(person.value())
               .update();
           jdbc.sql("delete from person_skill where person = ?").param(person.value()).update();
-          known
-              .skills()
-              .forEach(
-                  (skill, last) ->
-                      jdbc.sql(
-                              "insert into person_skill (person, skill, last_day) values (?, ?, ?)")
-                          .param(person.value())
-                          .param(skill)
-                          .param(last.orElse(null))
-                          .update());
+          known.skills().forEach((skill, last) -> learn(person, skill, last));
           return "";
         });
+  }
+
+  private void learn(PersonId person, String skill, Optional<LocalDate> last) {
+    jdbc.sql(
+            """
+            insert into person_skill (person, skill, last_day) values (?, ?, ?)
+            on conflict (person, skill) do update set last_day = excluded.last_day
+            """)
+        .param(person.value())
+        .param(skill)
+        .param(last.orElse(null))
+        .update();
+  }
+
+  /** Adds and takes away some of what somebody can, within an act. */
+  void keep(PersonId person, Map<String, Optional<LocalDate>> learns, Set<String> loses) {
+    for (String skill : loses) {
+      jdbc.sql("delete from person_skill where person = ? and skill = ?")
+          .param(person.value())
+          .param(skill)
+          .update();
+    }
+    learns.forEach((skill, last) -> learn(person, skill, last));
   }
 }

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Person;
@@ -21,6 +22,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.accounts.Accounts;
@@ -31,6 +33,7 @@ import mellowrota.server.crew.People;
 import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.records.Records;
+import mellowrota.server.regions.Regions;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
@@ -53,6 +56,7 @@ class DemoWorld {
   private final Duties duties;
   private final HouseLimits limits;
   private final Skills skills;
+  private final Regions regions;
   private final HouseStore house;
   private final JsonMapper json;
   private final JdbcClient jdbc;
@@ -66,6 +70,7 @@ class DemoWorld {
       Duties duties,
       HouseLimits limits,
       Skills skills,
+      Regions regions,
       HouseStore house,
       JsonMapper json,
       JdbcClient jdbc,
@@ -77,6 +82,7 @@ class DemoWorld {
     this.duties = duties;
     this.limits = limits;
     this.skills = skills;
+    this.regions = regions;
     this.house = house;
     this.json = json;
     this.jdbc = jdbc;
@@ -122,6 +128,7 @@ class DemoWorld {
     }
     times(world, made);
     skills(world, made);
+    regions(world, made);
     duties(world, made);
     // Here a day on the bridge is fourteen hours.
     limits.longest(made.coordinator, Duration.ofHours(14));
@@ -159,6 +166,48 @@ class DemoWorld {
             made.persons.get(person.get("name").asString()),
             new Skills.Known(found, notAlone));
       }
+    }
+  }
+
+  /** The one that names no places is the house's. */
+  private void regions(JsonNode world, Made made) {
+    Map<String, Long> regionOf = new HashMap<>();
+    Map<String, List<Regions.Closure>> closuresOf = new HashMap<>();
+    for (JsonNode region : world.get("regions")) {
+      String name = region.get("name").asString();
+      long id = regions.add(made.coordinator, name, Optional.empty());
+      List<WorkingDays.Holiday> holidays = new ArrayList<>();
+      for (JsonNode one : region.get("holidays")) {
+        LocalDate day = made.today.plusDays(one.get("day").asInt());
+        boolean half = one.path("half").asBoolean(false);
+        holidays.add(new WorkingDays.Holiday(day, one.get("name").asString(), half));
+      }
+      regions.set(made.coordinator, id, name, Optional.empty(), holidays);
+      region.path("places").forEach(code -> regionOf.put(code.asString(), id));
+      if (!region.has("places")) {
+        regions.set(
+            made.coordinator,
+            Optional.empty(),
+            new Regions.Said(Optional.of(id), Optional.empty(), List.of()));
+      }
+    }
+    for (JsonNode one : world.get("closures")) {
+      LocalDate first = made.today.plusDays(one.get("first").asInt());
+      LocalDate until = made.today.plusDays(one.get("last").asInt() + 1L);
+      closuresOf
+          .computeIfAbsent(one.get("place").asString(), key -> new ArrayList<>())
+          .add(new Regions.Closure(DaySpan.of(first, until), one.get("why").asString()));
+    }
+    Set<String> codes = new TreeSet<>(regionOf.keySet());
+    codes.addAll(closuresOf.keySet());
+    for (String code : codes) {
+      regions.set(
+          made.coordinator,
+          Optional.of(PlaceId.of(made.places.get(code))),
+          new Regions.Said(
+              Optional.ofNullable(regionOf.get(code)),
+              Optional.empty(),
+              closuresOf.getOrDefault(code, List.of())));
     }
   }
 

@@ -14,8 +14,22 @@ final class RecordColumns {
 
   private static final List<String> FIRST =
       List.of(
-          "ref", "kind", "state", "title", "place", "team", "start", "end", "zone", "due", "lead",
-          "others", "tags");
+          "ref",
+          "kind",
+          "state",
+          "title",
+          "place",
+          "team",
+          "start",
+          "end",
+          "zone",
+          "due",
+          "lead",
+          "others",
+          "tags",
+          "estimate",
+          "people wanted",
+          "skills wanted");
 
   private RecordColumns() {}
 
@@ -54,6 +68,9 @@ final class RecordColumns {
       row.add(people(view, visit, true));
       row.add(people(view, visit, false));
       row.add(view.tags() == null ? "" : String.join(", ", view.tags()));
+      row.add(view.estimateMinutes() == null ? "" : hours(view.estimateMinutes()));
+      row.add(view.wants() == null ? "" : Integer.toString(view.wants().people()));
+      row.add(view.wants() == null ? "" : String.join(", ", view.wants().skills()));
       for (String key : details) {
         row.add(
             view.details().stream()
@@ -77,6 +94,10 @@ final class RecordColumns {
         .map(RecordView.PersonOnIt::name)
         .distinct()
         .collect(Collectors.joining(", "));
+  }
+
+  private static String hours(long minutes) {
+    return "%d:%02d".formatted(minutes / 60, minutes % 60);
   }
 
   private static String text(String value) {

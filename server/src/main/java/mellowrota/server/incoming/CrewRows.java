@@ -1,13 +1,18 @@
 package mellowrota.server.incoming;
 
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -21,6 +26,8 @@ final class CrewRows {
 
   private static final int LONGEST_NAME = 100;
   private static final int LONGEST_CODE = 12;
+  private static final int LONGEST_SKILL = 40;
+  private static final Pattern SKILL = Pattern.compile("(.+?)(?: until (.+))?");
 
   private final Known known;
   private final Map<String, Long> placeCodes = new HashMap<>();
@@ -41,12 +48,47 @@ final class CrewRows {
     Set<TeamId> named = teams(cells, cells.text("teams"), true);
     Set<TeamId> formerly = teams(cells, said.getOrDefault("teams", ""), false);
     boolean teams = differing.contains("teams");
+    Map<String, Optional<LocalDate>> skills = skills(cells, cells.text("skills"), true);
+    Set<String> lost =
+        new HashSet<>(skills(cells, said.getOrDefault("skills", ""), false).keySet());
+    lost.removeAll(skills.keySet());
+    boolean skilled = differing.contains("skills");
     return new People.PersonWanted(
         before.map(b -> PersonId.of(b.target())).or(() -> somebody(cells)),
         name,
         differing.contains("standing") ? standing(cells) : Optional.empty(),
         teams ? without(named, formerly) : Set.of(),
-        teams ? without(formerly, named) : Set.of());
+        teams ? without(formerly, named) : Set.of(),
+        skilled ? skills : Map.of(),
+        skilled ? lost : Set.of());
+  }
+
+  /** As "sluice, bridge until 2027-03-01", where the day is the last on which it holds. */
+  private static Map<String, Optional<LocalDate>> skills(Cells cells, String cell, boolean tells) {
+    Map<String, Optional<LocalDate>> found = new TreeMap<>();
+    for (String part : cell.split("[,;\n]")) {
+      Matcher skill = SKILL.matcher(part.strip());
+      if (!skill.matches()) {
+        continue;
+      }
+      Optional<LocalDate> last = Optional.empty();
+      if (skill.group(2) != null) {
+        try {
+          last = Optional.of(LocalDate.parse(skill.group(2)));
+        } catch (DateTimeParseException none) {
+          last = Optional.empty();
+          if (tells) {
+            cells.faultOf("skills", part.strip(), "has no day after until; write it as 2027-03-01");
+          }
+        }
+      }
+      if (tells && skill.group(1).length() > LONGEST_SKILL) {
+        cells.faultOf("skills", skill.group(1), "is longer than " + LONGEST_SKILL + " characters");
+      } else if (found.put(skill.group(1), last) != null && tells) {
+        cells.faultOf("skills", skill.group(1), "is named twice");
+      }
+    }
+    return found;
   }
 
   private static Set<TeamId> without(Set<TeamId> all, Set<TeamId> others) {

@@ -44,7 +44,8 @@ record Field(String key, String label, Set<String> alsoCalled) {
               ID,
               new Field("name", "Name", Set.of("person", "worker", "full name")),
               new Field("standing", "Standing", Set.of("status", "kind", "type")),
-              new Field("teams", "Teams", Set.of("team", "crew", "group")));
+              new Field("teams", "Teams", Set.of("team", "crew", "group")),
+              new Field("skills", "Skills", Set.of("skill", "can", "qualifications")));
       case PLACES ->
           List.of(
               ID,
@@ -72,6 +73,9 @@ record Field(String key, String label, Set<String> alsoCalled) {
     for (Role role : world.roles()) {
       found.add(new Field(ROLE + role.id().value(), role.name(), called(role.id())));
     }
+    found.add(new Field("estimate", "Estimate, hours", Set.of("estimate", "effort", "hours")));
+    found.add(new Field("wanted", "People wanted", Set.of("wanted", "crew size", "people needed")));
+    found.add(new Field("skills", "Skills wanted", Set.of("skills", "skill", "skills needed")));
     found.add(new Field("tags", "Tags", Set.of("tag", "labels", "categories")));
     found.add(new Field("state", "State", Set.of("status")));
     found.add(new Field("private", "Private", Set.of("confidential")));

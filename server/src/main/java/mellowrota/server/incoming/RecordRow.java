@@ -1,6 +1,7 @@
 package mellowrota.server.incoming;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -8,6 +9,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.Assignment;
@@ -28,6 +31,12 @@ final class RecordRow {
 
   private static final JsonMapper JSON = JsonMapper.shared();
   private static final Set<String> SPAN = Set.of("start", "end", "zone");
+  private static final Set<String> WANTS = Set.of("wanted", "skills");
+
+  /** As 2, 2.5 or 2:30; of minutes there are no more than two digits. */
+  private static final Pattern HOURS =
+      Pattern.compile("(\\d{1,4})(?:[.,](\\d{1,2})|:([0-5]\\d))?(?: ?h)?");
+
   private static final Set<String> YES = Set.of("yes", "y", "true", "1", "x");
   private static final Set<String> NO = Set.of("", "no", "n", "false", "0");
 
@@ -116,6 +125,7 @@ final class RecordRow {
         case "state" -> state(body);
         case "private" -> yesNo(body);
         case "leastHeadCount" -> headCount(body, clears);
+        case "estimate" -> estimate(body, clears);
         default -> {
           if (field.startsWith(Field.DETAIL)) {
             detail(body, field, clears);
@@ -125,6 +135,9 @@ final class RecordRow {
     }
     if (fields.stream().anyMatch(SPAN::contains)) {
       span(body, record);
+    }
+    if (fields.stream().anyMatch(WANTS::contains)) {
+      wants(body, record);
     }
     List<String> roles = fields.stream().filter(field -> field.startsWith(Field.ROLE)).toList();
     if (!roles.isEmpty()) {
@@ -206,6 +219,54 @@ final class RecordRow {
     } else {
       cells.faultOf("leastHeadCount", cells.text("leastHeadCount"), "is no whole number");
     }
+  }
+
+  private void estimate(ObjectNode body, boolean clears) {
+    String text = cells.text("estimate");
+    pointers.put("/estimateMinutes", "estimate");
+    if (clears) {
+      body.putNull("estimateMinutes");
+      return;
+    }
+    Matcher hours = HOURS.matcher(text);
+    if (!hours.matches()) {
+      cells.faultOf("estimate", text, "is no number of hours, such as 2.5 or 2:30");
+      return;
+    }
+    double part =
+        hours.group(2) != null
+            ? Double.parseDouble("0." + hours.group(2))
+            : hours.group(3) != null ? Integer.parseInt(hours.group(3)) / 60.0 : 0;
+    body.put("estimateMinutes", Math.round(60 * (Integer.parseInt(hours.group(1)) + part)));
+  }
+
+  /** How many a visit wants; skills alone want one of each. */
+  private void wants(ObjectNode body, Optional<WorkRecord> record) {
+    String many = cells.text("wanted");
+    List<String> skills =
+        Arrays.stream(cells.text("skills").split("[,;\n]"))
+            .map(String::strip)
+            .filter(one -> !one.isEmpty())
+            .toList();
+    pointers.put("/wants", cells.has("wanted") ? "wanted" : "skills");
+    pointers.put("/wants/skills", "skills");
+    if (!many.isEmpty() && !many.matches("\\d{1,4}")) {
+      cells.faultOf("wanted", many, "is no whole number");
+      return;
+    }
+    int people =
+        !many.isEmpty()
+            ? Integer.parseInt(many)
+            : cells.has("wanted")
+                ? skills.size()
+                : Math.max(skills.size(), record.map(r -> r.wants().people()).orElse(0));
+    if (people == 0 && skills.isEmpty()) {
+      body.putNull("wants");
+      return;
+    }
+    ObjectNode wants = body.putObject("wants");
+    wants.put("people", people);
+    skills.forEach(wants.putArray("skills")::add);
   }
 
   private void detail(ObjectNode body, String field, boolean clears) {

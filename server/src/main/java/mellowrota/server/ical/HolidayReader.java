@@ -1,0 +1,113 @@
+package mellowrota.server.ical;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.Period;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import mellowrota.core.time.WorkingDays.Holiday;
+
+/**
+ * Reads holidays from an iCalendar file: each day of an event is one, whole where the event takes
+ * all of it, half where it has times. Whether an event blocks time (TRANSP) says nothing here.
+ */
+public final class HolidayReader {
+
+  /** What lasts longer is a season, not a holiday. */
+  private static final Period LONGEST = Period.ofDays(60);
+
+  private HolidayReader() {}
+
+  /**
+   * An event of which nothing is taken.
+   *
+   * @param number which of the file's components it is, from 1
+   */
+  public record NotRead(int number, String summary, String why) {}
+
+  /** What the file says, by day; each day once. */
+  public record Read(List<Holiday> holidays, List<NotRead> notRead) {}
+
+  /**
+   * Reads a file.
+   *
+   * @param zone of times that name none
+   * @param first what repeats is followed from this day
+   * @param last to this one, both included; other events are taken whenever they are
+   */
+  public static Read read(String text, ZoneId zone, LocalDate first, LocalDate last) {
+    IcalendarReader.Read all = IcalendarReader.read(text);
+    List<NotRead> notRead = new ArrayList<>();
+    all.broken().forEach(one -> notRead.add(new NotRead(one.number(), one.summary(), one.why())));
+    Map<LocalDate, Holiday> found = new TreeMap<>();
+    Occurrences occurrences =
+        new Occurrences(
+            all.components(),
+            zone,
+            first.atStartOfDay(ZoneOffset.UTC).toInstant(),
+            last.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant());
+    for (IcalendarReader.Component event : all.components()) {
+      if (event.name().equals("VEVENT") && !Occurrences.has(event, "STATUS", "CANCELLED")) {
+        String name =
+            event.find("SUMMARY").map(one -> one.text().strip().replace('\n', ' ')).orElse("");
+        try {
+          why(event, occurrences.of(event), name, found)
+              .ifPresent(why -> notRead.add(new NotRead(event.number(), name, why)));
+        } catch (DateTimeException | IllegalArgumentException fault) {
+          notRead.add(
+              new NotRead(
+                  event.number(),
+                  name,
+                  "one of its dates or its rule cannot be read: " + fault.getMessage()));
+        }
+      }
+    }
+    return new Read(List.copyOf(found.values()), notRead);
+  }
+
+  /** Takes the days of an event; else says why not. */
+  private static Optional<String> why(
+      IcalendarReader.Component event,
+      List<Occurrences.Occurrence> occurrences,
+      String name,
+      Map<LocalDate, Holiday> found) {
+    if (event.find("DTSTART").isEmpty()) {
+      return Optional.of("it has no DTSTART, so no day");
+    }
+    for (Occurrences.Occurrence one : occurrences) {
+      if (!one.ends().isAfter(one.starts())) {
+        return Optional.of("it takes no time; give it a whole day (VALUE=DATE) or an end");
+      }
+      if (one.ends().isAfter(one.starts().plus(LONGEST))) {
+        return Optional.of("it is longer than " + LONGEST.getDays() + " days");
+      }
+    }
+    occurrences.forEach(one -> days(one, name, found));
+    return Optional.empty();
+  }
+
+  private static void days(Occurrences.Occurrence one, String name, Map<LocalDate, Holiday> found) {
+    ZoneId zone = one.ends().getZone();
+    for (LocalDate day = one.starts().toLocalDate();
+        day.atStartOfDay(zone).isBefore(one.ends());
+        day = day.plusDays(1)) {
+      boolean whole =
+          !one.starts().isAfter(day.atStartOfDay(zone))
+              && !one.ends().isBefore(day.plusDays(1).atStartOfDay(zone));
+      found.merge(day, new Holiday(day, name, !whole), HolidayReader::both);
+    }
+  }
+
+  private static Holiday both(Holiday one, Holiday other) {
+    String name =
+        one.name().isEmpty() || one.name().equals(other.name())
+            ? other.name()
+            : other.name().isEmpty() ? one.name() : one.name() + ", " + other.name();
+    return new Holiday(one.day(), name, one.half() && other.half());
+  }
+}

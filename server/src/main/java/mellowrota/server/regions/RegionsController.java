@@ -1,0 +1,229 @@
+package mellowrota.server.regions;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import mellowrota.core.people.Person;
+import mellowrota.core.time.WorkingDays.Holiday;
+import mellowrota.core.time.WorkingWeek;
+import mellowrota.server.crew.Weeks;
+import mellowrota.server.ical.HolidayReader;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Regions and their holidays over HTTP. */
+@RestController
+@RequestMapping("/api/v1/regions")
+class RegionsController {
+
+  private static final int LONGEST_NAME = 80;
+  private static final int MOST_HOLIDAYS = 2_000;
+
+  /** How far what repeats in a file is followed. */
+  private static final int YEARS = 5;
+
+  private final Regions regions;
+  private final Worlds worlds;
+
+  RegionsController(Regions regions, Worlds worlds) {
+    this.regions = regions;
+    this.worlds = worlds;
+  }
+
+  @Schema(name = "Holiday")
+  record HolidayView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Work is done in a part of it, so that it counts as a working day")
+          boolean half) {
+    static HolidayView of(Holiday one) {
+      return new HolidayView(one.day(), one.name(), one.half());
+    }
+  }
+
+  @Schema(name = "Region")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record RegionView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(description = "The days on which it works; not there: as the house's")
+          List<String> week,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays) {}
+
+  @Schema(name = "RegionWish")
+  record WishSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name, List<String> week) {}
+
+  @Schema(name = "RegionChange")
+  record ChangeSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      @Schema(description = "Not there: as the house's") List<String> week,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays) {}
+
+  @Schema(name = "RegionMade")
+  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+
+  @Schema(name = "EventNotRead")
+  record NotReadView(
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Which of the file's parts it is, from 1")
+          int number,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String summary,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String why) {}
+
+  @Schema(name = "HolidaysRead")
+  record ReadView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<NotReadView> notRead,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What repeats was followed to this day")
+          LocalDate until) {}
+
+  private Person coordinator(Asker asker) {
+    Person me = worlds.now().person(asker.person());
+    if (!me.isCoordinator()) {
+      throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
+    }
+    return me;
+  }
+
+  @GetMapping
+  @Operation(summary = "Regions, with their holidays")
+  @Transactional(readOnly = true)
+  List<RegionView> regions(Asker asker) {
+    WorkingDaysController.requireOffice(worlds.now().person(asker.person()));
+    return regions.all().stream()
+        .map(
+            one ->
+                new RegionView(
+                    one.id(),
+                    one.name(),
+                    one.week().map(Weeks::names).orElse(null),
+                    one.holidays().stream().map(HolidayView::of).toList()))
+        .toList();
+  }
+
+  @PostMapping
+  @Operation(summary = "Adds a region, as yet without holidays")
+  ResponseEntity<MadeView> add(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = WishSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Person me = coordinator(asker);
+    Input input = Input.of(body, Set.of("name", "week"));
+    String name = input.required("name", LONGEST_NAME);
+    Optional<WorkingWeek> week = WorkingDaysController.week(input);
+    input.check();
+    return ResponseEntity.status(HttpStatus.CREATED)
+        .body(new MadeView(regions.add(me.id(), name, week)));
+  }
+
+  @PutMapping("/{id}")
+  @Operation(summary = "Says a region anew, with all its holidays")
+  ResponseEntity<Void> set(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    Person me = coordinator(asker);
+    Input input = Input.of(body, Set.of("name", "week", "holidays"));
+    String name = input.required("name", LONGEST_NAME);
+    Optional<WorkingWeek> week = WorkingDaysController.week(input);
+    if (!input.has("holidays")) {
+      input.fault("holidays", "is missing; an empty list takes all of them away");
+    }
+    Collection<Holiday> holidays = holidays(input);
+    input.check();
+    regions.set(me.id(), id, name, week, holidays);
+    return ResponseEntity.noContent().build();
+  }
+
+  private static Collection<Holiday> holidays(Input input) {
+    Map<LocalDate, Holiday> found = new TreeMap<>();
+    for (Input one : input.objects("holidays", MOST_HOLIDAYS, Set.of("day", "name", "half"))) {
+      Optional<LocalDate> day = one.day("day");
+      String name = one.text("name", LONGEST_NAME);
+      boolean half = one.flag("half").orElse(false);
+      if (day.isEmpty()) {
+        if (!one.namesFault("day")) {
+          one.fault("day", "is missing");
+        }
+      } else if (found.put(day.get(), new Holiday(day.get(), name, half)) != null) {
+        one.fault("day", "stands twice");
+      }
+    }
+    return found.values();
+  }
+
+  @DeleteMapping("/{id}")
+  @Operation(summary = "Takes away a region in which nothing lies")
+  ResponseEntity<Void> remove(Asker asker, @PathVariable long id) {
+    regions.remove(coordinator(asker).id(), id);
+    return ResponseEntity.noContent().build();
+  }
+
+  @PostMapping(path = "/read", consumes = "*/*")
+  @Operation(summary = "Reads the holidays of an iCalendar file; nothing is kept")
+  @Transactional(readOnly = true)
+  ReadView read(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(mediaType = "text/calendar", schema = @Schema(type = "string")))
+          @RequestBody(required = false)
+          byte[] file) {
+    coordinator(asker);
+    World world = worlds.now();
+    String text = file == null ? "" : new String(file, StandardCharsets.UTF_8);
+    LocalDate until = world.day().plusYears(YEARS).withDayOfYear(1).minusDays(1);
+    HolidayReader.Read read =
+        HolidayReader.read(text, world.house().zone(), world.day().withDayOfYear(1), until);
+    if (read.holidays().isEmpty() && read.notRead().isEmpty()) {
+      throw Problem.of(
+          422, "unreadable", "The file holds no event of a calendar (VEVENT); choose another one.");
+    }
+    return new ReadView(
+        read.holidays().stream()
+            .map(one -> new HolidayView(one.day(), cut(one.name()), one.half()))
+            .toList(),
+        read.notRead().stream()
+            .map(one -> new NotReadView(one.number(), cut(one.summary()), one.why()))
+            .toList(),
+        until);
+  }
+
+  private static String cut(String name) {
+    return name.length() <= LONGEST_NAME ? name : name.substring(0, LONGEST_NAME);
+  }
+}

@@ -1,0 +1,244 @@
+package mellowrota.server.regions;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import mellowrota.core.people.Person;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.WorkingDays.Holiday;
+import mellowrota.core.time.WorkingWeek;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.Weeks;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** Which days are worked at a place and in the house, over HTTP. */
+@RestController
+@RequestMapping("/api/v1")
+class WorkingDaysController {
+
+  private static final int LONGEST_WHY = 80;
+  private static final int MOST_CLOSURES = 500;
+  private static final int LONGEST_RANGE = 366;
+
+  private final Regions regions;
+  private final Worlds worlds;
+
+  WorkingDaysController(Regions regions, Worlds worlds) {
+    this.regions = regions;
+    this.worlds = worlds;
+  }
+
+  @Schema(name = "Closure")
+  record ClosureView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate first,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") LocalDate last,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String why) {}
+
+  @Schema(name = "WorkedDays")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record DaysView(
+      @Schema(
+              description =
+                  "In which it lies; not there: a place's is the house's, the house's none")
+          Long region,
+      @Schema(description = "The days on which work is done; not there: as the region's")
+          List<String> week,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ClosureView> closures) {}
+
+  @Schema(name = "WorkedDaysChange")
+  record ChangeSchema(
+      @Schema(nullable = true) Long region,
+      @Schema(nullable = true) List<String> week,
+      List<ClosureView> closures) {}
+
+  @Schema(name = "DayOff")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record DayOffView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate first,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") LocalDate last,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "The holiday, or why it is closed")
+          String name,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean half,
+      @Schema(description = "Whose holiday it is") String region,
+      @Schema(description = "What is closed; without region and place: the house") String place) {}
+
+  static void requireOffice(Person asker) {
+    if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
+      throw Problem.forbidden("Which days are worked where is the office's to see.");
+    }
+  }
+
+  /** The week that was sent, if one was. */
+  static Optional<WorkingWeek> week(Input input) {
+    return input.has("week") && !input.isNull("week")
+        ? Weeks.sent(input, "week")
+        : Optional.empty();
+  }
+
+  private Optional<PlaceId> place(World world, long id) {
+    if (world.places().find(PlaceId.of(id)).isEmpty()) {
+      throw Problem.notFound();
+    }
+    return Optional.of(PlaceId.of(id));
+  }
+
+  private DaysView view(Optional<PlaceId> place) {
+    Regions.Said said = regions.said(place);
+    return new DaysView(
+        said.region().orElse(null),
+        said.week().map(Weeks::names).orElse(null),
+        said.closures().stream()
+            .map(
+                one ->
+                    new ClosureView(one.days().first(), one.days().until().minusDays(1), one.why()))
+            .toList());
+  }
+
+  private void set(Asker asker, Optional<PlaceId> place, JsonNode body) {
+    Person me = worlds.now().person(asker.person());
+    if (!me.isCoordinator()) {
+      throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
+    }
+    Input input =
+        Input.of(
+            body,
+            place.isPresent()
+                ? Set.of("region", "week", "closures")
+                : Set.of("region", "closures"));
+    OptionalLong region = input.number("region");
+    if (region.isPresent()
+        && regions.all().stream().noneMatch(one -> one.id() == region.getAsLong())) {
+      input.fault("region", "is none of the house's; GET /api/v1/regions lists them");
+    }
+    Optional<WorkingWeek> week = week(input);
+    List<Regions.Closure> closures = new ArrayList<>();
+    for (Input one : input.objects("closures", MOST_CLOSURES, Set.of("first", "last", "why"))) {
+      Optional<LocalDate> first = one.day("first");
+      Optional<LocalDate> last = one.has("last") ? one.day("last") : first;
+      String why = one.text("why", LONGEST_WHY);
+      if (first.isEmpty()) {
+        if (!one.namesFault("first")) {
+          one.fault("first", "is missing");
+        }
+      } else if (last.isPresent() && last.get().isBefore(first.get())) {
+        one.fault("last", "is before the first day");
+      } else if (last.isPresent()) {
+        closures.add(new Regions.Closure(DaySpan.of(first.get(), last.get().plusDays(1)), why));
+      }
+    }
+    input.check();
+    regions.set(
+        me.id(),
+        place,
+        new Regions.Said(
+            region.isPresent() ? Optional.of(region.getAsLong()) : Optional.empty(),
+            week,
+            closures));
+  }
+
+  @GetMapping("/places/{id}/days")
+  @Operation(summary = "Which days are worked at a place, as far as it is said of the place itself")
+  @Transactional(readOnly = true)
+  DaysView ofPlace(Asker asker, @PathVariable long id) {
+    World world = worlds.now();
+    requireOffice(world.person(asker.person()));
+    return view(place(world, id));
+  }
+
+  @PutMapping("/places/{id}/days")
+  @Operation(summary = "Says them anew")
+  ResponseEntity<Void> setPlace(
+      Asker asker,
+      @PathVariable long id,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    set(asker, place(worlds.now(), id), body);
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/house/days")
+  @Operation(summary = "In which region the house lies, and when all of it is closed")
+  @Transactional(readOnly = true)
+  DaysView ofHouse(Asker asker) {
+    requireOffice(worlds.now().person(asker.person()));
+    return view(Optional.empty());
+  }
+
+  @PutMapping("/house/days")
+  @Operation(summary = "Says them anew; the house's week is settled with the house")
+  ResponseEntity<Void> setHouse(
+      Asker asker,
+      @io.swagger.v3.oas.annotations.parameters.RequestBody(
+              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
+          @RequestBody
+          JsonNode body) {
+    set(asker, Optional.empty(), body);
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/days-off")
+  @Operation(summary = "Holidays of all regions, and closures, that touch some days")
+  @Transactional(readOnly = true)
+  List<DayOffView> daysOff(
+      Asker asker, @RequestParam LocalDate from, @RequestParam LocalDate until) {
+    World world = worlds.now();
+    requireOffice(world.person(asker.person()));
+    if (!from.isBefore(until) || from.plusDays(LONGEST_RANGE).isBefore(until)) {
+      throw Problem.of(
+          422, "bad-range", "Ask for one day to " + LONGEST_RANGE + ", until after from.");
+    }
+    List<DayOffView> found = new ArrayList<>();
+    for (Regions.Kept region : regions.all()) {
+      for (Holiday one : region.holidays()) {
+        if (!one.day().isBefore(from) && one.day().isBefore(until)) {
+          found.add(
+              new DayOffView(one.day(), one.day(), one.name(), one.half(), region.name(), null));
+        }
+      }
+    }
+    regions
+        .closures()
+        .forEach(
+            (place, closures) -> {
+              String name = place.flatMap(world.places()::find).map(Place::name).orElse(null);
+              for (Regions.Closure one : closures) {
+                if (one.days().first().isBefore(until) && one.days().until().isAfter(from)) {
+                  LocalDate last = one.days().until().minusDays(1);
+                  found.add(new DayOffView(one.days().first(), last, one.why(), false, null, name));
+                }
+              }
+            });
+    found.sort(
+        Comparator.comparing(DayOffView::first)
+            .thenComparing(DayOffView::last)
+            .thenComparing(DayOffView::name));
+    return found;
+  }
+}

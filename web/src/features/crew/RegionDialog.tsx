@@ -1,0 +1,142 @@
+import { Button, Checkbox, Form, Input, Modal, Upload } from 'antd';
+import { Fault } from '../../shared/ui/Fault';
+import styles from './crew.module.css';
+import { useReadHolidays, useRegionDeeds, type Holiday, type Region } from './regionQueries';
+import { OwnWeek } from './WorkedDays';
+import { words } from './words';
+
+interface Values {
+  name: string;
+  week?: string[];
+  holidays: Holiday[];
+}
+
+/** A region's name, week and holidays, which a calendar file may bring. */
+export function RegionDialog({ region, onClose }: { region: Region; onClose: () => void }) {
+  const { set, remove } = useRegionDeeds();
+  const read = useReadHolidays();
+  const [form] = Form.useForm<Values>();
+  const bringIn = (file: File) =>
+    read.mutate(file, {
+      onSuccess: ({ holidays }) => {
+        const here: Holiday[] = form.getFieldValue('holidays') ?? [];
+        const known = new Set(here.map((one) => one.day));
+        form.setFieldValue(
+          'holidays',
+          [...here, ...holidays.filter((one) => !known.has(one.day))].sort((one, other) =>
+            one.day < other.day ? -1 : 1,
+          ),
+        );
+      },
+    });
+  const error = set.error ?? remove.error ?? read.error;
+  return (
+    <Modal
+      open
+      centered
+      width={640}
+      title={words.regionTitle(region.name)}
+      footer={null}
+      onCancel={onClose}
+      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
+    >
+      <Form<Values>
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={region}
+        onFinish={({ name, week, holidays }) =>
+          set.mutate(
+            {
+              id: region.id,
+              name,
+              ...(week && week.length > 0 && { week }),
+              holidays: holidays.map(({ day, name, half }) => ({ day, name: name ?? '', half })),
+            },
+            { onSuccess: onClose },
+          )
+        }
+      >
+        <Form.Item label={words.name} name="name" rules={[{ required: true }]}>
+          <Input maxLength={80} />
+        </Form.Item>
+        <OwnWeek why={words.regionWeekWhy} />
+        <div className={styles.holidaysBar}>
+          <h3 className={styles.part}>{words.holidays}</h3>
+          <Upload
+            accept=".ics,text/calendar"
+            showUploadList={false}
+            beforeUpload={(file) => {
+              bringIn(file);
+              return false;
+            }}
+          >
+            <Button size="small" loading={read.isPending}>
+              {words.readHolidays}
+            </Button>
+          </Upload>
+        </div>
+        {read.data && (
+          <p className={styles.quiet} role="status">
+            {words.holidaysRead(read.data.holidays.length, read.data.until)}
+          </p>
+        )}
+        {read.data && read.data.notRead.length > 0 && (
+          <ul className={styles.notRead}>
+            {read.data.notRead.map((one) => (
+              <li key={one.number}>{words.notRead(one.number, one.summary, one.why)}</li>
+            ))}
+          </ul>
+        )}
+        <Form.List name="holidays">
+          {(fields, { add, remove: takeOff }) => (
+            <>
+              {fields.map((field) => (
+                <div key={field.key} className={styles.holiday}>
+                  <Form.Item
+                    name={[field.name, 'day']}
+                    rules={[{ required: true, message: words.dayMissing }]}
+                  >
+                    <Input type="date" aria-label={words.day} />
+                  </Form.Item>
+                  <Form.Item name={[field.name, 'name']}>
+                    <Input maxLength={80} aria-label={words.holiday} />
+                  </Form.Item>
+                  <Form.Item name={[field.name, 'half']} valuePropName="checked">
+                    <Checkbox>{words.half}</Checkbox>
+                  </Form.Item>
+                  <Button
+                    size="small"
+                    aria-label={words.takeOff}
+                    onClick={() => takeOff(field.name)}
+                  >
+                    −
+                  </Button>
+                </div>
+              ))}
+              <Button size="small" onClick={() => add({ half: false })}>
+                {words.addHoliday}
+              </Button>
+            </>
+          )}
+        </Form.List>
+        <p className={styles.quiet}>{words.halfWhy}</p>
+        {error && <Fault error={error} />}
+        <div className={`${styles.answers} ${styles.alone}`}>
+          <Button type="primary" htmlType="submit" loading={set.isPending}>
+            {words.save}
+          </Button>
+          <Button onClick={onClose}>{words.cancel}</Button>
+          <span className={styles.grow} />
+          <Button
+            danger
+            loading={remove.isPending}
+            onClick={() => remove.mutate(region.id, { onSuccess: onClose })}
+          >
+            {words.removeRegion}
+          </Button>
+        </div>
+      </Form>
+    </Modal>
+  );
+}

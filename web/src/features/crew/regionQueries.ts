@@ -1,0 +1,65 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, take, type Schemas } from '../../shared/api/client';
+import { useReadNow } from '../../shared/api/useReadNow';
+
+export type Region = Schemas['Region'];
+export type Holiday = Schemas['Holiday'];
+export type RegionChange = Schemas['RegionChange'];
+export type WorkedDaysChange = Schemas['WorkedDaysChange'];
+
+export const useRegions = () =>
+  useQuery({ queryKey: ['regions'], queryFn: () => take(api.GET('/api/v1/regions')) });
+
+/** What is changed of regions; hours and cover follow. */
+export function useRegionDeeds() {
+  const client = useQueryClient();
+  const onSuccess = () => client.invalidateQueries();
+  return {
+    add: useMutation({
+      mutationFn: (name: string) => take(api.POST('/api/v1/regions', { body: { name } })),
+      onSuccess,
+    }),
+    set: useMutation({
+      mutationFn: ({ id, ...body }: RegionChange & { id: number }) =>
+        take(api.PUT('/api/v1/regions/{id}', { params: { path: { id } }, body })),
+      onSuccess,
+    }),
+    remove: useMutation({
+      mutationFn: (id: number) =>
+        take(api.DELETE('/api/v1/regions/{id}', { params: { path: { id } } })),
+      onSuccess,
+    }),
+  };
+}
+
+export const useReadHolidays = () =>
+  useMutation({
+    mutationFn: (file: File) =>
+      take(
+        api.POST('/api/v1/regions/read', {
+          body: file as unknown as string,
+          bodySerializer: (body) => body,
+          headers: { 'Content-Type': 'text/calendar' },
+        }),
+      ),
+  });
+
+/** Which days are worked at a place; without one: in the house. */
+export function useWorkedDays(place?: number) {
+  return useReadNow(['worked-days', place ?? 'house'], () =>
+    place == null
+      ? take(api.GET('/api/v1/house/days'))
+      : take(api.GET('/api/v1/places/{id}/days', { params: { path: { id: place } } })),
+  );
+}
+
+export function useSetWorkedDays(place?: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: WorkedDaysChange) =>
+      place == null
+        ? take(api.PUT('/api/v1/house/days', { body }))
+        : take(api.PUT('/api/v1/places/{id}/days', { params: { path: { id: place } }, body })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}
