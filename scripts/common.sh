@@ -175,8 +175,10 @@ build_all() {
   mkdir -p "$BUILD"
   (
     flock 8
-    build_web
+    build_web &
+    local web=$!
     build_server
+    wait "$web"
   ) 8>"$BUILD/lock"
 }
 

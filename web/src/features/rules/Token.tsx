@@ -23,6 +23,9 @@ export function Token({ text, label, boxed, begin = false, children }: Props) {
     }
   }, [begin]);
   const enter = () => {
+    if (picker.current?.contains(document.activeElement)) {
+      return;
+    }
     const inside = (which: string) => picker.current?.querySelector<HTMLElement>(which);
     (inside('input:checked') ?? inside('input, textarea, [tabindex="0"]'))?.focus();
   };

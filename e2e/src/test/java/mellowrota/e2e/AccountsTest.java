@@ -6,30 +6,18 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Who gets in, who may do what, and what every answer carries. */
-public class AccountsTest {
+public class AccountsTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api ines;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void stop() {
-    if (server != null) {
-      server.close();
-    }
   }
 
   private String invite(String name, String right) {

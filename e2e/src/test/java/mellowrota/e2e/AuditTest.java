@@ -11,16 +11,12 @@ import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** The audit both ways equals what a slow enumeration over every record finds. */
-public class AuditTest {
+public class AuditTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private final List<Long> records = new ArrayList<>();
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     long own = hana.idOf("calendars", "Ines Okafor, own");
     hana.post("/api/v1/feeds", "{\"calendar\": %d, \"label\": \"x\"}".formatted(own)).expect(201);
     Api wren = Api.of(server, "wren");

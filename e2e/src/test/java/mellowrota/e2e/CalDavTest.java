@@ -3,35 +3,23 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What real clients demand of a CalDAV server, each with its section. */
-public class CalDavTest {
+public class CalDavTest extends OnDemo {
 
   private static final String PRINCIPAL =
       "<propfind xmlns='DAV:'><prop><current-user-principal/></prop></propfind>";
 
-  private Server server;
-  private Api hana;
   private Api ines;
   private Calendars calendars;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
     calendars = new Calendars(ines);
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void stop() {
-    if (server != null) {
-      server.close();
-    }
   }
 
   @DataProvider

@@ -11,30 +11,12 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Calendar programs nobody here wrote discover, list, read and sync. */
-public class CalendarClientsTest {
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void stop() {
-    if (server != null) {
-      server.close();
-    }
-  }
+public class CalendarClientsTest extends OnDemo {
 
   @DataProvider
   Object[][] clients() {

@@ -41,7 +41,9 @@ public class CanaryTest {
   public void noOperationShowsWhatItMayNot() {
     try (Outside outside = Outside.start();
         Server server = Server.started(Database.demo(), options(outside))) {
-      assertThat(run(server, outside)).as("canaries shown to workers they are not for").isEmpty();
+      assertThat(run(server, outside, false))
+          .as("canaries shown to workers they are not for")
+          .isEmpty();
     }
   }
 
@@ -52,7 +54,7 @@ public class CanaryTest {
             Server.started(
                 Database.demo(),
                 options(outside, "--spring.profiles.active=settable-clock,sight-control"))) {
-      assertThat(run(server, outside)).as("what allow-all shows").isNotEmpty();
+      assertThat(run(server, outside, true)).as("what allow-all shows").isNotEmpty();
     }
   }
 
@@ -63,7 +65,8 @@ public class CanaryTest {
     return Stream.concat(outside.options().stream(), Stream.of(more)).toArray(String[]::new);
   }
 
-  private List<String> run(Server server, Outside outside) {
+  /** What was shown that may not be; that something was is all that a control tells. */
+  private List<String> run(Server server, Outside outside, boolean untilSomethingIs) {
     operations.clear();
     finds.clear();
     Api hana = Api.of(server, "hana");
@@ -100,7 +103,12 @@ public class CanaryTest {
     List<String> shown = new ArrayList<>();
     for (String who : OUTSIDERS) {
       Api outsider = Api.of(server, who);
-      operations.forEach((name, call) -> look(name, who, call.apply(outsider), shown));
+      for (var one : operations.entrySet()) {
+        look(one.getKey(), who, one.getValue().apply(outsider), shown);
+        if (untilSomethingIs && !shown.isEmpty()) {
+          return shown;
+        }
+      }
       calendars(outsider, who, shown);
     }
     operations.forEach(
@@ -251,7 +259,7 @@ public class CanaryTest {
 
   private static long reedShore(Api asker) {
     for (JsonNode one : asker.get("/api/v1/regions").json()) {
-      if (one.get("name").asString().startsWith("Reed")) {
+      if (one.path("name").asString("").startsWith("Reed")) {
         return one.get("id").asLong();
       }
     }

@@ -8,14 +8,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** What clashes in the demo, and each of the remedies. */
-public class ClashTest {
+public class ClashTest extends OnDemo {
 
   private static final String RANGE = "?from=2026-11-23&until=2026-12-14";
 
@@ -23,20 +22,11 @@ public class ClashTest {
   private static final Map<String, String> ACCOUNTS =
       Map.of("Ines Okafor", "ines", "Tam Birtles", "tam", "Wren Adeyemi", "wren");
 
-  private Server server;
-  private Api hana;
   private Api ines;
 
   @BeforeClass
   public void begin() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void end() {
-    server.close();
   }
 
   private List<JsonNode> clashes(Api asker, String field, Predicate<JsonNode> which) {

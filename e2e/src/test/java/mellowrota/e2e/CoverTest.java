@@ -11,32 +11,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** What is short, who could, and giving it, as the server tells it of the demo. */
-public class CoverTest {
+public class CoverTest extends OnDemo {
 
   private static final String FORTNIGHT = "?from=2026-11-23&until=2026-12-07";
   private static final List<String> WITH_CALENDARS =
       List.of("Ines Okafor", "Tam Birtles", "Wren Adeyemi");
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void begin() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void end() {
-    server.close();
-  }
 
   private JsonNode cover(String range) {
     return hana.get("/api/v1/cover" + range).expect(200).json();

@@ -39,7 +39,9 @@ public class FilesTest {
     assertThat(answer.header("Content-Disposition")).contains("records.csv");
     List<String> lines = answer.text().lines().toList();
     assertThat(lines.get(0))
-        .startsWith("ref,kind,state,title,place,team,start,end,zone,due,lead,others,tags,contact");
+        .startsWith(
+            "ref,kind,state,title,place,team,start,end,zone,due,lead,others,tags,estimate,"
+                + "people wanted,skills wanted,contact");
     assertThat(answer.text())
         .contains("\"Filed, with a \"\"comma\"\"\"")
         .contains("2027-07-05T08:00,2027-07-05T12:00,Europe/London")

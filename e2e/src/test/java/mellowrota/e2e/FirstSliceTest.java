@@ -7,16 +7,13 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** A ticket from its making to its undo, and what each reader's calendar program sees of it. */
-public class FirstSliceTest {
+public class FirstSliceTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api ines;
   private long record;
   private String ref;
@@ -32,16 +29,7 @@ public class FirstSliceTest {
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void stop() {
-    if (server != null) {
-      server.close();
-    }
   }
 
   private Api reader(String calendar) {

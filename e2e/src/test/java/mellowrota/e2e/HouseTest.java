@@ -10,16 +10,12 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** What the organisation settles for all, and that calendars follow in the same act. */
-public class HouseTest {
+public class HouseTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api ines;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
   }
 

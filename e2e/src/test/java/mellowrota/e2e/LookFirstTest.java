@@ -9,18 +9,14 @@ import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Any change of people, teams, shares, feeds or records, looked at first, then done. */
-public class LookFirstTest {
+public class LookFirstTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api ines;
   private long inesId;
   private long wrenId;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
     inesId = hana.idOf("people", "Ines Okafor");
     wrenId = hana.idOf("people", "Wren Adeyemi");

@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -14,21 +12,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * Regions, their holidays from a file, weeks of places, closures: what is kept and what follows.
  */
-public class RegionsTest {
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void begin() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
-
-  @AfterClass
-  public void end() {
-    server.close();
-  }
+public class RegionsTest extends OnDemo {
 
   private long region(String name) {
     return hana.post("/api/v1/regions", Api.JSON.writeValueAsString(Map.of("name", name)))

@@ -12,18 +12,14 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** What waits for a coordinator's yes, and what calendar programs get meanwhile. */
-public class ReleasesTest {
+public class ReleasesTest extends OnDemo {
 
   private static final String OWN = "Ines Okafor, own";
 
-  private Server server;
-  private Api hana;
   private Api ines;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
     JsonNode look = ticketsWaitForAYes(hana, true);
     assertThat(look.get("waits").asLong()).as("what stands there needs no yes").isZero();

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -13,16 +12,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Rules and wordings written by a coordinator: tried, looked at, taken, undone. */
-public class RulesTest {
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
+public class RulesTest extends OnDemo {
 
   private ObjectNode set() {
     ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();

@@ -126,6 +126,9 @@ final class Server implements AutoCloseable {
     all.add("--spring.profiles.active=settable-clock");
     all.add("--mellow.test-now=" + Demo.NOW);
     all.add("--mellow.attempts-per-address=100000");
+    // Tests sign in many times and start often; what is kept and pooled is as ever.
+    all.add("--mellow.password-strength=4");
+    all.add("--spring.datasource.hikari.minimum-idle=1");
     all.add("--MELLOW_DB_URL=" + database.url());
     all.add("--MELLOW_PORT=" + port);
     all.add("--MELLOW_KEYS=" + database.keys());

@@ -4,25 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** The whole set as one file: out, in again, changed by hand, and wrong in every way. */
-public class SetFileTest {
+public class SetFileTest extends OnDemo {
 
   private static final String[] YAML = {"Content-Type", "application/yaml"};
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
 
   private String file() {
     return hana.get("/api/v1/rules/file").expect(200).text();

@@ -9,20 +9,16 @@ import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Calendars shown to one more reader, as a calendar program of theirs gets them. */
-public class SharesTest {
+public class SharesTest extends OnDemo {
 
   private static final String OWN = "Ines Okafor, own";
 
-  private Server server;
-  private Api hana;
   private Api ines;
   private Api wren;
   private long calendar;
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     ines = Api.of(server, "ines");
     wren = Api.of(server, "wren");
     calendar = hana.idOf("calendars", OWN);

@@ -10,6 +10,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.HouseStore;
 import mellowrota.server.platform.Problem;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.session.FindByIndexNameSessionRepository;
@@ -28,8 +29,8 @@ public class Accounts {
   private static final int LONGEST_BYTES = 72;
   private static final int MOST_APP_PASSWORDS = 20;
 
-  private final PasswordEncoder encoder = new BCryptPasswordEncoder(10);
-  private final String nobodysHash = encoder.encode("nobody");
+  private final PasswordEncoder encoder;
+  private final String nobodysHash;
   private final Map<String, String> verified = new ConcurrentHashMap<>();
   private final String processKey = Secrets.token();
 
@@ -50,7 +51,10 @@ public class Accounts {
       HouseStore house,
       FindByIndexNameSessionRepository<? extends Session> sessions,
       PlatformTransactionManager transactions,
-      Clock clock) {
+      Clock clock,
+      @Value("${mellow.password-strength}") int strength) {
+    encoder = new BCryptPasswordEncoder(strength);
+    nobodysHash = encoder.encode("nobody");
     this.accounts = accounts;
     this.invitations = invitations;
     this.appPasswords = appPasswords;
