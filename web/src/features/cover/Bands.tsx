@@ -106,7 +106,7 @@ export function Bands({
       {daysOff.error && <Fault error={daysOff.error} again={() => void daysOff.refetch()} />}
       {daysOff.data && daysOff.data.length > 0 && (
         <p className={styles.daysOff}>
-          {words.notWorked}{' '}
+          {words.daysOff}{' '}
           {[
             ...daysOff.data.slice(0, MOST_DAYS_OFF).map(dayOffText),
             daysOff.data.length > MOST_DAYS_OFF &&

@@ -81,7 +81,7 @@ export const words = {
   further: (n: number) => `${n} more`,
   given: (who: string, what: string) => `${what} is given to ${who}`,
   legend: { needed: 'needed', placed: 'placed', short: 'short', maybe: 'tentative' },
-  notWorked: 'Not worked:',
+  daysOff: 'Holidays, closures:',
   halfDay: 'half a day',
   closed: 'closed',
   print: 'Print the week',

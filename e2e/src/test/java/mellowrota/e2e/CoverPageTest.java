@@ -7,6 +7,8 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
 import java.util.regex.Pattern;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -232,6 +234,50 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("Hours of the week")).hasCount(0);
     button(page, "When Ines Okafor works").click();
     assertThat(page.getByLabel("By contract, in a week")).hasValue("36");
+  }
+
+  /** A region is made, its holidays come from a file, and Cover names them. */
+  @Test
+  public void aRegionTakesItsHolidaysFromACalendarFile() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/regions");
+    page.getByLabel("Add a region").fill("Reed Shore");
+    button(page, "Add").click();
+    page.locator("input[type=file]")
+        .setInputFiles(
+            new FilePayload(
+                "reeds.ics",
+                "text/calendar",
+                """
+                BEGIN:VCALENDAR
+                BEGIN:VEVENT
+                UID:r
+                SUMMARY:Reed Day
+                DTSTART;VALUE=DATE:20261128
+                END:VEVENT
+                BEGIN:VEVENT
+                UID:o
+                SUMMARY:Odd day
+                END:VEVENT
+                END:VCALENDAR
+                """
+                    .getBytes(StandardCharsets.UTF_8)));
+    assertThat(page.getByText("One day in the file")).isVisible();
+    assertThat(page.getByText("Not taken: part 2 (Odd day)")).isVisible();
+    assertThat(page.getByLabel("Holiday")).hasValue("Reed Day");
+    button(page, "Save").last().click();
+    assertThat(page.getByText("one, until Sat 28 Nov 2026")).isVisible();
+    page.navigate(server.url("/cover"));
+    assertThat(page.getByText("Sat 28 Nov Reed Day (Reed Shore)")).isVisible();
+    page.navigate(server.url("/crew/places"));
+    button(page, "Holds, ways, days: Osier Weir").click();
+    page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Lies in the region"))
+        .click();
+    find(page, "Reed Shore");
+    press(page, "Enter");
+    button(page, "Save").click();
+    assertThat(page.getByText("Days on which it works")).hasCount(0);
+    button(page, "Holds, ways, days: Osier Weir").click();
+    assertThat(page.getByRole(AriaRole.DIALOG).getByText("Reed Shore")).isVisible();
   }
 
   @Test
