@@ -42,10 +42,9 @@ public class KillTest {
     Database database = Database.demo();
     List<Server> servers = new ArrayList<>();
     for (int i = 0; i < processes; i++) {
-      servers.add(Server.start(database));
+      servers.add(Server.started(database));
     }
     try {
-      servers.forEach(Server::ready);
       run(database, servers, seed);
     } finally {
       servers.forEach(Server::close);

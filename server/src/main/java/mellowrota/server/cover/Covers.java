@@ -86,6 +86,9 @@ class Covers {
       List<Clash> pileUps,
       CrewTimes.Around around) {}
 
+  /** What is wrong with one person's time. */
+  private record Wrong(List<Clash> clashes, List<Clash> pileUps) {}
+
   /** From one day until another, in the house's days. */
   Look look(World world, Person asker, LocalDate first, LocalDate until) {
     Set<PersonId> watched = watched(world, asker);
@@ -102,12 +105,21 @@ class Covers {
     Travel travel = limits.travel();
     List<Clash> clashes = new ArrayList<>();
     List<Clash> pileUps = new ArrayList<>();
-    for (PersonId person : around.people()) {
-      if (watched.contains(person)) {
-        Commitments of = around.commitments(person);
-        clashes.addAll(Clashes.in(Clashes.of(of, house, travel), range));
-        pileUps.addAll(Clashes.in(Clashes.pileUps(of, around.due(person), house), range));
-      }
+    // One person's time says nothing of another's, so that all processors look at them.
+    List<Wrong> wrong =
+        around.people().parallelStream()
+            .filter(watched::contains)
+            .map(
+                person -> {
+                  Commitments of = around.commitments(person);
+                  return new Wrong(
+                      Clashes.in(Clashes.of(of, house, travel), range),
+                      Clashes.in(Clashes.pileUps(of, around.due(person), house), range));
+                })
+            .toList();
+    for (Wrong one : wrong) {
+      clashes.addAll(one.clashes());
+      pileUps.addAll(one.pileUps());
     }
     if (asker.isCoordinator()) {
       Map<PlaceId, List<Clashes.Stay>> stays = around.stays();

@@ -5,7 +5,6 @@ import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
-import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -14,14 +13,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Bounds;
-import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
-import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhenCould;
 import mellowrota.core.cover.WhoCould;
@@ -41,7 +36,6 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
@@ -55,29 +49,23 @@ class Trials {
   /** So far before and after it somebody may have something to change it for. */
   private static final Duration NEAR = Duration.ofDays(7);
 
+  private final Trying.Source source;
   private final Covers covers;
   private final Duties duties;
-  private final CrewTimes crew;
-  private final OutsideBusy busy;
-  private final HouseLimits limits;
   private final RecordStore store;
   private final RecordAccess access;
   private final Clock clock;
 
   Trials(
+      Trying.Source source,
       Covers covers,
       Duties duties,
-      CrewTimes crew,
-      OutsideBusy busy,
-      HouseLimits limits,
       RecordStore store,
       RecordAccess access,
       Clock clock) {
+    this.source = source;
     this.covers = covers;
     this.duties = duties;
-    this.crew = crew;
-    this.busy = busy;
-    this.limits = limits;
     this.store = store;
     this.access = access;
     this.clock = clock;
@@ -89,7 +77,7 @@ class Trials {
   Asked whoCould(World world, Person asker, Ask ask, TimeSpan span) {
     if (ask instanceof Ask.OfVisit visit) {
       TimeSpan whole = span(world, wanting(world, asker, visit), visit.visit());
-      Trying trying = new Trying(world, asker, whole);
+      Trying trying = source.trying(world, asker, whole);
       CrewTimes.Wanting wanting =
           trying.around.wanting().stream()
               .filter(one -> one.ask().equals(visit))
@@ -104,7 +92,7 @@ class Trials {
               trying.bounds()));
     }
     Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
-    Trying trying = new Trying(world, asker, span);
+    Trying trying = source.trying(world, asker, span);
     Cover now = trying.cover();
     return new Asked(
         span,
@@ -156,7 +144,7 @@ class Trials {
     Ask.OfVisit same = new Ask.OfVisit(record.id().value(), visit);
     WorkRecord then = moved.isNothing() ? record : moved.with(record, visit);
     TimeSpan span = span(world, then, visit);
-    Trying trying = new Trying(world, asker, span);
+    Trying trying = source.trying(world, asker, span);
     PersonId has =
         holder
             .filter(one -> then.on(visit).stream().anyMatch(a -> a.holder().equals(Holder.of(one))))
@@ -169,10 +157,7 @@ class Trials {
             .orElse(RoleId.LEAD);
     Work work = trying.around.work(then, visit, has, role).orElseThrow(Problem::notFound);
     // The place holds as many after it as before, as long as it stays when it is.
-    Bounds bounds =
-        moved.isNothing()
-            ? new Bounds(trying.house, limits.travel(), Map.of())
-            : trying.bounds(same);
+    Bounds bounds = moved.isNothing() ? trying.anywhere() : trying.bounds(same);
     return new Asked(
         span,
         WhoCould.of(
@@ -234,7 +219,7 @@ class Trials {
   /** Every start on a grid within days of the house's, and what speaks against it. */
   Possible whenCould(World world, Person asker, WhenAsked asked, LocalDate first, LocalDate until) {
     TimeSpan range = Covers.range(world, first, until);
-    Trying trying = new Trying(world, asker, range);
+    Trying trying = source.trying(world, asker, range);
     List<WhoCould.Candidate> people =
         trying
             .candidates(one -> asked.visit().equals(Optional.of(one.ask())), List.of(), false)
@@ -275,7 +260,7 @@ class Trials {
   /** What somebody has in days of theirs, each with who could take it; nothing is done. */
   List<Fill.Suggestion> left(
       World world, Person asker, PersonId person, LocalDate first, LocalDate until) {
-    Trying trying = new Trying(world, asker, Covers.range(world, first, until));
+    Trying trying = source.trying(world, asker, Covers.range(world, first, until));
     if (!trying.watched.contains(person)) {
       throw Problem.forbidden("What somebody leaves is for their office to see.");
     }
@@ -299,7 +284,7 @@ class Trials {
         work.add(
             new Fill.Short(
                 one.ask().key(),
-                instead(theirs.get().sure(), trying.around.able(person)),
+                Trying.instead(theirs.get().sure(), trying.around.able(person)),
                 List.of(),
                 there,
                 true));
@@ -311,7 +296,7 @@ class Trials {
         trying.candidates(one -> false, List.of()).stream()
             .filter(one -> !one.person().equals(person))
             .toList(),
-        new Bounds(trying.house, limits.travel(), Map.of()));
+        trying.anywhere());
   }
 
   /** A visit somebody could have for it. */
@@ -322,7 +307,7 @@ class Trials {
       World world, Person asker, RecordAccess.Standing ours, int visit, PersonId person) {
     TimeSpan span = span(world, ours.record(), visit);
     TimeSpan about = TimeSpan.of(span.start().minus(NEAR), span.end().plus(NEAR));
-    Trying trying = new Trying(world, asker, about);
+    Trying trying = source.trying(world, asker, about);
     Ask.OfVisit ask = new Ask.OfVisit(ours.record().id().value(), visit);
     CrewTimes.OnIt mine =
         trying.around.of(person).stream()
@@ -362,7 +347,7 @@ class Trials {
       }
     }
     Swaps.Side side = trying.side(mine).orElseThrow(Problem::notFound);
-    return Swaps.of(side, sides, new Bounds(trying.house, limits.travel(), Map.of())).stream()
+    return Swaps.of(side, sides, trying.anywhere()).stream()
         .map(
             swap -> {
               Swaps.Side theirs = swap.theirs();
@@ -372,23 +357,10 @@ class Trials {
         .toList();
   }
 
-  /** One is wanted in their stead: for the place they fit, where each wants a skill. */
-  private static Work instead(Work work, Able leaving) {
-    if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
-      return work.asking(List.of(Optional.empty()));
-    }
-    Optional<String> theirs =
-        work.asks().stream()
-            .flatMap(Optional::stream)
-            .filter(skill -> !leaving.having(skill, work.site(), work.span()).isEmpty())
-            .findFirst();
-    return work.asking(List.of(theirs.or(() -> work.asks().get(0))));
-  }
-
   /** What would fill what is short between two days; nothing is done. */
   List<Fill.Suggestion> fill(World world, Person asker, LocalDate first, LocalDate until) {
     TimeSpan range = Covers.range(world, first, until);
-    Trying trying = new Trying(world, asker, range);
+    Trying trying = source.trying(world, asker, range);
     Map<String, Duties.Kept> duty = new HashMap<>();
     trying.duties.forEach(one -> duty.put(one.key(), one));
     Map<String, CrewTimes.Wanting> works = new HashMap<>();
@@ -448,138 +420,5 @@ class Trials {
         .filter(one -> one.filled() == 0)
         .map(Cover.Stretch::span)
         .toList();
-  }
-
-  /** Everybody the asker answers for, to be tried with work in a span. */
-  private final class Trying {
-    private final World world;
-    private final List<Duties.Kept> duties = Trials.this.duties.all();
-    private final Set<PersonId> watched;
-    private final Set<PersonId> unknown = new HashSet<>();
-    private final Limits house = limits.limits();
-    private final LocalDate first;
-    private final LocalDate until;
-    private final TimeSpan week;
-    private final CrewTimes.Around around;
-
-    Trying(World world, Person asker, TimeSpan span) {
-      this.world = world;
-      ZoneId zone = world.house().zone();
-      LocalDate day = LocalDate.ofInstant(span.start(), zone);
-      LocalDate begins = day.with(TemporalAdjusters.previousOrSame(house.weekBegins()));
-      week = Covers.range(world, begins, begins.plusWeeks(1));
-      first = day.minusDays(Covers.AROUND_DAYS + 7L * house.periodWeeks());
-      until = LocalDate.ofInstant(span.end(), zone).plusDays(Covers.AROUND_DAYS);
-      watched = covers.watched(world, asker);
-      around = crew.around(world, duties, first, until, watched);
-      busy.ages(watched).stream()
-          .filter(age -> age.trust() == OutsideBusy.Trust.UNKNOWN)
-          .forEach(age -> unknown.add(age.person()));
-    }
-
-    /** As if they did not do what is tried, which they are told they do already. */
-    List<WhoCould.Candidate> candidates(Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone) {
-      return candidates(tried, alone, true);
-    }
-
-    /** As if they did not do what is tried; whether they are told that they do already. */
-    List<WhoCould.Candidate> candidates(
-        Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
-      List<WhoCould.Candidate> found = new ArrayList<>();
-      for (PersonId id : Covers.here(world)) {
-        if (watched.contains(id)) {
-          List<TimeSpan> here =
-              around.of(id).stream()
-                  .filter(one -> told && tried.test(one))
-                  .flatMap(one -> one.span(around.zone(id)).stream())
-                  .toList();
-          found.add(candidate(id, tried, here, around.able(id).notAlone() ? alone : List.of()));
-        }
-      }
-      return found;
-    }
-
-    private WhoCould.Candidate candidate(
-        PersonId id, Predicate<CrewTimes.OnIt> without, List<TimeSpan> here, List<TimeSpan> alone) {
-      return new WhoCould.Candidate(
-          around.commitments(id, without),
-          world.person(id).name(),
-          unknown.contains(id),
-          here,
-          alone,
-          Optional.empty(),
-          around.commitments(id).load(week),
-          around.terms(id).contract());
-    }
-
-    /** Work of theirs that another would take, and they without it. */
-    Optional<Swaps.Side> side(CrewTimes.OnIt one) {
-      return around
-          .work(one)
-          .map(
-              work ->
-                  new Swaps.Side(
-                      instead(work.sure(), around.able(one.person())),
-                      candidate(
-                          one.person(),
-                          tried -> tried.ask().equals(one.ask()),
-                          List.of(),
-                          List.of())));
-    }
-
-    Cover cover() {
-      return Covers.cover(world, duties, Covers.range(world, first, until), around);
-    }
-
-    /** As it would be given: the shift there that nobody has, else a new one. */
-    Work trial(Duties.Kept duty, TimeSpan span, List<Optional<String>> missing) {
-      return new Work(
-          around.waiting(duty.place(), span).orElse("trial " + duty.key() + " " + span.start()),
-          span,
-          false,
-          false,
-          Optional.of(duty.place()),
-          Margins.NONE,
-          duty.meanwhile(),
-          missing,
-          duty.in(world).zone());
-    }
-
-    /** Who is in what is short by now. */
-    Set<PersonId> there(Cover.Gap gap) {
-      return around.onIt().stream()
-          .filter(
-              one ->
-                  one.ask().key().equals(gap.of())
-                      || around.standing(one).stream().anyMatch(d -> d.key().equals(gap.of())))
-          .filter(
-              one -> one.span(around.zone(one.person())).filter(gap.span()::overlaps).isPresent())
-          .map(CrewTimes.OnIt::person)
-          .collect(Collectors.toSet());
-    }
-
-    Bounds bounds() {
-      return bounds(stay -> true);
-    }
-
-    /** Without what is moved, which leaves its place. */
-    Bounds bounds(Ask.OfVisit moved) {
-      return bounds(stay -> !stay.id().equals(moved.record() + "/" + moved.visit()));
-    }
-
-    private Bounds bounds(Predicate<Clashes.Stay> which) {
-      Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-      Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
-      limits
-          .capacities()
-          .forEach(
-              (place, capacity) ->
-                  rooms.put(
-                      place,
-                      new Bounds.Room(
-                          capacity,
-                          stays.getOrDefault(place, List.of()).stream().filter(which).toList())));
-      return new Bounds(house, limits.travel(), rooms);
-    }
   }
 }

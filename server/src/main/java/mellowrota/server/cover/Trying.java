@@ -1,0 +1,207 @@
+package mellowrota.server.cover;
+
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import mellowrota.core.cover.Able;
+import mellowrota.core.cover.Bounds;
+import mellowrota.core.cover.Clashes;
+import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Limits;
+import mellowrota.core.cover.Swaps;
+import mellowrota.core.cover.WhoCould;
+import mellowrota.core.cover.Work;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.links.OutsideBusy;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+
+/** Everybody the asker answers for, to be tried with work in a span. */
+final class Trying {
+
+  /** Begins a trial. */
+  @Component
+  static final class Source {
+    private final Covers covers;
+    private final Duties duties;
+    private final CrewTimes crew;
+    private final OutsideBusy busy;
+    private final HouseLimits limits;
+
+    Source(Covers covers, Duties duties, CrewTimes crew, OutsideBusy busy, HouseLimits limits) {
+      this.covers = covers;
+      this.duties = duties;
+      this.crew = crew;
+      this.busy = busy;
+      this.limits = limits;
+    }
+
+    Trying trying(World world, Person asker, TimeSpan span) {
+      return new Trying(this, world, asker, span);
+    }
+  }
+
+  private final World world;
+  final List<Duties.Kept> duties;
+  final Set<PersonId> watched;
+  private final Set<PersonId> unknown = new HashSet<>();
+  private final HouseLimits limits;
+  private final Limits house;
+  private final LocalDate first;
+  private final LocalDate until;
+  private final TimeSpan week;
+  final CrewTimes.Around around;
+
+  private Trying(Source source, World world, Person asker, TimeSpan span) {
+    this.world = world;
+    limits = source.limits;
+    house = limits.limits();
+    duties = source.duties.all();
+    ZoneId zone = world.house().zone();
+    LocalDate day = LocalDate.ofInstant(span.start(), zone);
+    LocalDate begins = day.with(TemporalAdjusters.previousOrSame(house.weekBegins()));
+    week = Covers.range(world, begins, begins.plusWeeks(1));
+    first = day.minusDays(Covers.AROUND_DAYS + 7L * house.periodWeeks());
+    until = LocalDate.ofInstant(span.end(), zone).plusDays(Covers.AROUND_DAYS);
+    watched = source.covers.watched(world, asker);
+    around = source.crew.around(world, duties, first, until, watched);
+    source.busy.ages(watched).stream()
+        .filter(age -> age.trust() == OutsideBusy.Trust.UNKNOWN)
+        .forEach(age -> unknown.add(age.person()));
+  }
+
+  /** As if they did not do what is tried, which they are told they do already. */
+  List<WhoCould.Candidate> candidates(Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone) {
+    return candidates(tried, alone, true);
+  }
+
+  /** As if they did not do what is tried; whether they are told that they do already. */
+  List<WhoCould.Candidate> candidates(
+      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
+    List<WhoCould.Candidate> found = new ArrayList<>();
+    for (PersonId id : Covers.here(world)) {
+      if (watched.contains(id)) {
+        List<TimeSpan> here =
+            around.of(id).stream()
+                .filter(one -> told && tried.test(one))
+                .flatMap(one -> one.span(around.zone(id)).stream())
+                .toList();
+        found.add(candidate(id, tried, here, around.able(id).notAlone() ? alone : List.of()));
+      }
+    }
+    return found;
+  }
+
+  private WhoCould.Candidate candidate(
+      PersonId id, Predicate<CrewTimes.OnIt> without, List<TimeSpan> here, List<TimeSpan> alone) {
+    return new WhoCould.Candidate(
+        around.commitments(id, without),
+        world.person(id).name(),
+        unknown.contains(id),
+        here,
+        alone,
+        Optional.empty(),
+        around.commitments(id).load(week),
+        around.terms(id).contract());
+  }
+
+  /** Work of theirs that another would take, and they without it. */
+  Optional<Swaps.Side> side(CrewTimes.OnIt one) {
+    return around
+        .work(one)
+        .map(
+            work ->
+                new Swaps.Side(
+                    instead(work.sure(), around.able(one.person())),
+                    candidate(
+                        one.person(),
+                        tried -> tried.ask().equals(one.ask()),
+                        List.of(),
+                        List.of())));
+  }
+
+  /** One is wanted in their stead: for the place they fit, where each wants a skill. */
+  static Work instead(Work work, Able leaving) {
+    if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
+      return work.asking(List.of(Optional.empty()));
+    }
+    Optional<String> theirs =
+        work.asks().stream()
+            .flatMap(Optional::stream)
+            .filter(skill -> !leaving.having(skill, work.site(), work.span()).isEmpty())
+            .findFirst();
+    return work.asking(List.of(theirs.or(() -> work.asks().get(0))));
+  }
+
+  Cover cover() {
+    return Covers.cover(world, duties, Covers.range(world, first, until), around);
+  }
+
+  /** As it would be given: the shift there that nobody has, else a new one. */
+  Work trial(Duties.Kept duty, TimeSpan span, List<Optional<String>> missing) {
+    return new Work(
+        around.waiting(duty.place(), span).orElse("trial " + duty.key() + " " + span.start()),
+        span,
+        false,
+        false,
+        Optional.of(duty.place()),
+        Margins.NONE,
+        duty.meanwhile(),
+        missing,
+        duty.in(world).zone());
+  }
+
+  /** Who is in what is short by now. */
+  Set<PersonId> there(Cover.Gap gap) {
+    return around.onIt().stream()
+        .filter(
+            one ->
+                one.ask().key().equals(gap.of())
+                    || around.standing(one).stream().anyMatch(d -> d.key().equals(gap.of())))
+        .filter(one -> one.span(around.zone(one.person())).filter(gap.span()::overlaps).isPresent())
+        .map(CrewTimes.OnIt::person)
+        .collect(Collectors.toSet());
+  }
+
+  /** Without the room at places. */
+  Bounds anywhere() {
+    return new Bounds(house, limits.travel(), Map.of());
+  }
+
+  Bounds bounds() {
+    return bounds(stay -> true);
+  }
+
+  /** Without what is moved, which leaves its place. */
+  Bounds bounds(Ask.OfVisit moved) {
+    return bounds(stay -> !stay.id().equals(moved.record() + "/" + moved.visit()));
+  }
+
+  private Bounds bounds(Predicate<Clashes.Stay> which) {
+    Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
+    Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
+    limits
+        .capacities()
+        .forEach(
+            (place, capacity) ->
+                rooms.put(
+                    place,
+                    new Bounds.Room(
+                        capacity,
+                        stays.getOrDefault(place, List.of()).stream().filter(which).toList())));
+    return new Bounds(house, limits.travel(), rooms);
+  }
+}
