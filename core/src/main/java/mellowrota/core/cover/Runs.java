@@ -13,7 +13,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.TreeSet;
 import java.util.function.Function;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
@@ -167,7 +166,7 @@ final class Runs {
       }
     }
     weeks(works, inItsWeeks(timed), maybe);
-    TreeSet<LocalDate> begun = new TreeSet<>();
+    List<LocalDate> begun = new ArrayList<>();
     LocalDate last = null;
     for (Work one : works) {
       LocalDate first = day(one);
@@ -278,17 +277,23 @@ final class Runs {
   /** Days that follow one another; the last is not in it. */
   private record Run(LocalDate first, LocalDate until) {}
 
-  /** Those longer than the limit. */
-  private static List<Run> runs(TreeSet<LocalDate> days, int limit) {
+  /** Those longer than the limit, of days in any order; without a limit there are none. */
+  private static List<Run> runs(List<LocalDate> days, int limit) {
+    if (limit == 0 || days.size() <= limit) {
+      return List.of();
+    }
+    long[] all = days.stream().mapToLong(LocalDate::toEpochDay).sorted().distinct().toArray();
     List<Run> found = new ArrayList<>();
-    LocalDate first = null;
-    for (LocalDate day : days) {
-      first = first == null ? day : first;
-      if (!days.contains(day.plusDays(1))) {
-        if (limit > 0 && first.plusDays(limit).isBefore(day.plusDays(1))) {
-          found.add(new Run(first, day.plusDays(1)));
+    int first = 0;
+    for (int next = 1; next <= all.length; next++) {
+      if (next == all.length || all[next] != all[next - 1] + 1) {
+        if (next - first > limit) {
+          found.add(
+              new Run(
+                  LocalDate.ofEpochDay(all[first]),
+                  LocalDate.ofEpochDay(all[next - 1]).plusDays(1)));
         }
-        first = null;
+        first = next;
       }
     }
     return found;
@@ -298,19 +303,21 @@ final class Runs {
     if (limits.nightsInARow() == 0 || only.filter(one -> isByDay(one.span())).isPresent()) {
       return;
     }
-    TreeSet<LocalDate> nights = new TreeSet<>();
+    List<LocalDate> nights = new ArrayList<>();
+    LocalDate next = LocalDate.MIN;
     for (TimeSpan one : timed) {
       if (isByDay(one)) {
         continue;
       }
       LocalDate until = of.day(one.end());
-      for (LocalDate day = of.day(one.start()).minusDays(1);
-          !day.isAfter(until);
-          day = day.plusDays(1)) {
-        Optional<TimeSpan> night = night(day);
+      LocalDate before = of.day(one.start()).minusDays(1);
+      // Each night is looked at once, with all that is in it.
+      next = next.isAfter(before) ? next : before;
+      for (; !next.isAfter(until); next = next.plusDays(1)) {
+        Optional<TimeSpan> night = night(next);
         if (night.isPresent()
             && Spans.within(Spans.near(timed, night.get()), night.get()).compareTo(A_NIGHT) >= 0) {
-          nights.add(day);
+          nights.add(next);
         }
       }
     }

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinTask;
 import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
@@ -105,6 +107,8 @@ class Covers {
     Travel travel = limits.travel();
     List<Clash> clashes = new ArrayList<>();
     List<Clash> pileUps = new ArrayList<>();
+    ForkJoinTask<Cover> cover =
+        ForkJoinPool.commonPool().submit(() -> cover(world, all, range, around));
     // One person's time says nothing of another's, so that all processors look at them.
     List<Wrong> wrong =
         around.people().parallelStream()
@@ -121,16 +125,15 @@ class Covers {
       clashes.addAll(one.clashes());
       pileUps.addAll(one.pileUps());
     }
-    if (asker.isCoordinator()) {
+    Map<PlaceId, Clashes.Capacity> capacities =
+        asker.isCoordinator() ? limits.capacities() : Map.of();
+    if (!capacities.isEmpty()) {
       Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-      limits
-          .capacities()
-          .forEach(
-              (place, capacity) ->
-                  clashes.addAll(
-                      Clashes.in(
-                          Clashes.of(capacity, stays.getOrDefault(place, List.of()), house),
-                          range)));
+      capacities.forEach(
+          (place, capacity) ->
+              clashes.addAll(
+                  Clashes.in(
+                      Clashes.of(capacity, stays.getOrDefault(place, List.of()), house), range)));
     }
     clashes.sort(Clash.BY_START);
     pileUps.sort(Clash.BY_START);
@@ -142,7 +145,7 @@ class Covers {
         clock.instant(),
         all,
         works,
-        cover(world, all, range, around).only(asks::contains),
+        cover.join().only(asks::contains),
         apart(range, around).only(asks::contains),
         clashes,
         pileUps,
@@ -221,7 +224,7 @@ class Covers {
   private static List<Filling> coming(CrewTimes.Around around, boolean tentative) {
     List<Filling> found = new ArrayList<>();
     for (CrewTimes.OnIt one : around.onIt()) {
-      if (one.takesTime() && !one.record().wants().isNone() && one.isTentative() == tentative) {
+      if (!one.record().wants().isNone() && one.takesTime() && one.isTentative() == tentative) {
         filling(around, one, one.ask().key(), false).ifPresent(found::add);
       }
     }

@@ -202,7 +202,8 @@ class CrewTimes {
     private final Map<PersonId, List<Commitments.Leave>> leave = new HashMap<>();
     private final Map<PersonId, List<Commitments.Busy>> outside = new HashMap<>();
     private final Map<PersonId, Skills.Known> known;
-    private final Map<String, List<Duties.Kept>> stood = new HashMap<>();
+    private final Map<Duties.Post, List<Duties.Kept>> stood = new HashMap<>();
+    private final List<Wanting> wanting;
 
     private Around(
         World world,
@@ -221,11 +222,12 @@ class CrewTimes {
       }
       onIt.forEach(
           one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
+      wanting = wanted();
       terms = times.terms();
       hours = hours();
       known = skills.all();
       duties.forEach(
-          duty -> stood.computeIfAbsent(duty.stood(), key -> new ArrayList<>()).add(duty));
+          duty -> stood.computeIfAbsent(duty.post(), key -> new ArrayList<>()).add(duty));
       for (WorkTimes.Away away : times.away(first, until)) {
         if (away.agreed()) {
           leave
@@ -350,26 +352,29 @@ class CrewTimes {
 
     /** What somebody stands with it. */
     List<Duties.Kept> standing(OnIt one) {
-      return one
-          .record()
-          .place()
-          .map(place -> stood.getOrDefault(Duties.Kept.stood(place, one.role()), List.of()))
-          .orElse(List.of())
-          .stream()
-          .filter(one::stands)
-          .toList();
+      Optional<PlaceId> place = one.record().place();
+      return one.record().kind() == Kind.SHIFT && place.isPresent()
+          ? stood.getOrDefault(new Duties.Post(place.get(), one.role()), List.of())
+          : List.of();
     }
 
     /** What records want themselves. */
     List<Wanting> wanting() {
-      return work.stream()
-          .filter(record -> !record.wants().isNone())
-          .flatMap(
-              record ->
-                  record.visits().stream()
-                      .filter(visit -> visit.when().isPresent())
-                      .map(visit -> new Wanting(record, visit, site(record))))
-          .toList();
+      return wanting;
+    }
+
+    private List<Wanting> wanted() {
+      List<Wanting> found = new ArrayList<>();
+      for (WorkRecord record : work) {
+        if (!record.wants().isNone()) {
+          for (Visit visit : record.visits()) {
+            if (visit.when().isPresent()) {
+              found.add(new Wanting(record, visit, site(record)));
+            }
+          }
+        }
+      }
+      return found;
     }
 
     /** A visit as somebody would have it, in whose days all-day work lies. */

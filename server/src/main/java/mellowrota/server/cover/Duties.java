@@ -54,13 +54,8 @@ public class Duties {
       List<Duty.Repeating> spans,
       Set<LocalDate> lifted) {
 
-    /** What somebody does who stands it: the role on a shift at the place. */
-    String stood() {
-      return stood(place, role);
-    }
-
-    static String stood(PlaceId place, RoleId role) {
-      return place.value() + " " + role.value();
+    Post post() {
+      return new Post(place, role);
     }
 
     /** As the core computes with it; its hours are those of the place. */
@@ -74,6 +69,9 @@ public class Duties {
       return new Ask.OfDuty(id).key();
     }
   }
+
+  /** Whoever has the role on a shift at the place is at it. */
+  record Post(PlaceId place, RoleId role) {}
 
   /** All of them, by name. */
   List<Kept> all() {
