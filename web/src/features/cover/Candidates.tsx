@@ -8,6 +8,8 @@ import { DaysAround } from './DaysAround';
 import type { Answer } from './queries';
 import { reasonText, words } from './words';
 
+const WHERE_NOBODY_COULD = 10;
+
 /** Everybody: who could first, each with what speaks against it; who cannot on asking. */
 export function Candidates({
   who,
@@ -32,6 +34,8 @@ export function Candidates({
   const minutes = (Date.parse(span.end) - Date.parse(span.start)) / 60_000;
   const could = who.data.filter((one) => one.verdict !== 'NO');
   const cannot = who.data.filter((one) => one.verdict === 'NO');
+  // Where nobody could, why is what is asked.
+  const shown = all ? cannot : could.length === 0 ? cannot.slice(0, WHERE_NOBODY_COULD) : [];
   return (
     <>
       <table className={styles.table}>
@@ -45,7 +49,7 @@ export function Candidates({
           </tr>
         </thead>
         <tbody>
-          {[...could, ...(all ? cannot : [])].map((one, at) => (
+          {[...could, ...shown].map((one, at) => (
             <tr key={one.person}>
               <th scope="row">{one.name}</th>
               <td className={styles.amount}>
@@ -69,7 +73,7 @@ export function Candidates({
                 ) : (
                   <Button
                     size="small"
-                    type={at === 0 ? 'primary' : 'default'}
+                    type={at === 0 && one.verdict === 'YES' ? 'primary' : 'default'}
                     loading={pending === one.person}
                     aria-label={`${one.verdict === 'YES' ? words.give : words.giveAnyway}: ${one.name}`}
                     onClick={() => onGive(one)}
@@ -82,9 +86,9 @@ export function Candidates({
           ))}
         </tbody>
       </table>
-      {!all && cannot.length > 0 && (
+      {shown.length < cannot.length && (
         <p className={styles.quiet}>
-          {words.rest(cannot.length)} ·{' '}
+          {words.rest(cannot.length - shown.length)} ·{' '}
           <Button className={styles.inline} type="link" size="small" onClick={() => setAll(true)}>
             {words.show}
           </Button>

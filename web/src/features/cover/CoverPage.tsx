@@ -93,7 +93,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           >
             {words.hoursOf}
           </Button>
-          {mayRule && (
+          {mayRule && asks.length > 0 && (
             <Button size="small" onClick={() => setDutyOpen({ id: null })}>
               {words.newDuty}
             </Button>
@@ -108,6 +108,11 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           <div className={styles.empty}>
             <strong>{words.noDuties}</strong>
             <p>{words.noDutiesWhy}</p>
+            {mayRule && (
+              <Button type="primary" onClick={() => setDutyOpen({ id: null })}>
+                {words.newDuty}
+              </Button>
+            )}
           </div>
         ) : (
           <Bands
