@@ -2,7 +2,9 @@ package mellowrota.bench;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -12,8 +14,9 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Saves by eight clients, then a sync and a multiget of 10 000 entries, against a running demo.
- * Argument: the server's address without a slash at the end.
+ * Saves by eight clients, then a sync and a multiget of 10 000 entries, against a running demo. The
+ * work is led by people whose calendars are copied nowhere: what copies cost is measured by
+ * themselves ({@link CopiesLoad}). Argument: the server's address without a slash at the end.
  */
 public final class ServedLoad {
 
@@ -38,8 +41,15 @@ public final class ServedLoad {
   private void run() throws Exception {
     DemoClient first = new DemoClient(server);
     List<Long> people = new ArrayList<>();
+    Set<Long> copied = new HashSet<>();
+    for (JsonNode one : JSON.readTree(first.send("GET", "/api/v1/links/decided", null))) {
+      if (!one.get("by").asString().equals("HELD")) {
+        copied.add(one.get("person").asLong());
+      }
+    }
     for (JsonNode person : JSON.readTree(first.send("GET", "/api/v1/people", null))) {
-      if (person.get("standing").asString().equals("HOUSE")) {
+      if (person.get("standing").asString().equals("HOUSE")
+          && !copied.contains(person.get("id").asLong())) {
         people.add(person.get("id").asLong());
       }
     }

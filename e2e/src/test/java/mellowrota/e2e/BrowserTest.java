@@ -238,7 +238,7 @@ public class BrowserTest extends InBrowser {
     Page page = looking(who, ColorScheme.LIGHT);
     // A few lanes of the board are like all the others, and sooner judged.
     page.setViewportSize(
-        1280, !path.startsWith("/board") ? 800 : path.contains("season") ? 200 : 420);
+        1280, !path.startsWith("/board") ? 800 : path.contains("season") ? 260 : 420);
     page.navigate(server.url(path));
     page.getByText(shows).first().waitFor();
     for (ColorScheme scheme : List.of(ColorScheme.LIGHT, ColorScheme.DARK)) {

@@ -55,9 +55,12 @@ final class Server implements AutoCloseable {
 
   /** Begins anew in a process that is warm, where there is one. */
   static Server started(Database database, String... arguments) {
-    Server warm = WARM.poll();
-    if (warm != null) {
-      return warm.movedTo(database, arguments);
+    for (Server warm = WARM.poll(); warm != null; warm = WARM.poll()) {
+      // One that was closed before it was ready is of no use to anybody.
+      if (warm.health()) {
+        return warm.movedTo(database, arguments);
+      }
+      warm.kill();
     }
     Server server = start(database, arguments);
     server.ready();
