@@ -45,7 +45,7 @@ export function RegionList() {
               <tr>
                 <th scope="col">{words.region}</th>
                 <th scope="col">{words.week}</th>
-                <th scope="col">{words.holidaysKept}</th>
+                <th scope="col">{words.holidays}</th>
                 <th scope="col" aria-label={words.change} />
               </tr>
             </thead>

@@ -115,7 +115,6 @@ export const words = {
   dayMissing: 'Say which day',
   theHouse: 'The house itself',
   holidays: 'Holidays',
-  holidaysKept: 'Holidays',
   holiday: 'Holiday',
   none: 'none',
   holidayCount: (count: number, last: string) =>

@@ -39,6 +39,7 @@ final class Server implements AutoCloseable {
   private final int port;
   private Runs runs;
   private long logBegins;
+  private boolean closed;
 
   private Server(Database database, int port, List<String> arguments) {
     this.database = database;
@@ -246,10 +247,11 @@ final class Server implements AutoCloseable {
     }
   }
 
-  /** Leaves the process to the next server, unless it has been ended. */
+  /** Leaves the process to the next server, once, unless it has been ended. */
   @Override
   public void close() {
-    if (runs.process().isAlive()) {
+    if (!closed && runs.process().isAlive()) {
+      closed = true;
       WARM.add(this);
     }
   }

@@ -89,12 +89,12 @@ public class HouseStore {
     return jdbc.sql("select projected_day from house").query(LocalDate.class).single();
   }
 
-  /** Today in the house's zone. */
   /** Today in a zone that is known. */
   public LocalDate todayIn(ZoneId zone) {
     return LocalDate.ofInstant(clock.instant(), zone);
   }
 
+  /** Today in the house's zone. */
   public LocalDate today() {
     return present().today();
   }

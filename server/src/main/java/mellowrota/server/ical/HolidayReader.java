@@ -56,7 +56,7 @@ public final class HolidayReader {
         String name =
             event.find("SUMMARY").map(one -> one.text().strip().replace('\n', ' ')).orElse("");
         try {
-          why(event, occurrences.of(event), name, found)
+          take(event, occurrences.of(event), name, found)
               .ifPresent(why -> notRead.add(new NotRead(event.number(), name, why)));
         } catch (DateTimeException | IllegalArgumentException fault) {
           notRead.add(
@@ -71,7 +71,7 @@ public final class HolidayReader {
   }
 
   /** Takes the days of an event; else says why not. */
-  private static Optional<String> why(
+  private static Optional<String> take(
       IcalendarReader.Component event,
       List<Occurrences.Occurrence> occurrences,
       String name,

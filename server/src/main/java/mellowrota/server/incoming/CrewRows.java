@@ -76,7 +76,6 @@ final class CrewRows {
         try {
           last = Optional.of(LocalDate.parse(skill.group(2)));
         } catch (DateTimeParseException none) {
-          last = Optional.empty();
           if (tells) {
             cells.faultOf("skills", part.strip(), "has no day after until; write it as 2027-03-01");
           }

@@ -180,21 +180,17 @@ public class Regions {
 
   /** What is said of a place; empty: of the house. */
   public Said said(Optional<PlaceId> place) {
-    Long id = place.map(PlaceId::value).orElse(null);
-    Optional<Long> region =
-        (id == null
-                ? jdbc.sql("select region from house")
-                : jdbc.sql("select region from place where id = ?").param(id))
-            .query((row, n) -> Optional.ofNullable(row.getObject(1, Long.class)))
-            .single();
-    Optional<WorkingWeek> week =
-        id == null
-            ? Optional.empty()
-            : jdbc.sql("select week from place where id = ?")
-                .param(id)
-                .query((row, n) -> Optional.ofNullable(row.getString(1)).map(Weeks::of))
-                .single();
-    return new Said(region, week, closures().getOrDefault(place, List.of()));
+    List<Closure> closures = closures().getOrDefault(place, List.of());
+    return (place.isEmpty()
+            ? jdbc.sql("select region, null from house")
+            : jdbc.sql("select region, week from place where id = ?").param(place.get().value()))
+        .query(
+            (row, n) ->
+                new Said(
+                    Optional.ofNullable(row.getObject(1, Long.class)),
+                    Optional.ofNullable(row.getString(2)).map(Weeks::of),
+                    closures))
+        .single();
   }
 
   /** Says it anew. */
@@ -262,11 +258,7 @@ public class Regions {
     Map<Optional<PlaceId>, List<Closure>> closures = closures();
     List<DaySpan> everywhere = spans(closures.getOrDefault(Optional.empty(), List.of()));
     WorkingDays.Region office =
-        jdbc.sql("select region from house")
-            .query((row, n) -> Optional.ofNullable(row.getObject(1, Long.class)))
-            .single()
-            .map(regions::get)
-            .orElse(WorkingDays.Region.UNSAID);
+        said(Optional.empty()).region().map(regions::get).orElse(WorkingDays.Region.UNSAID);
     Map<PlaceId, WorkingDays> places = new HashMap<>();
     jdbc.sql("select id, region, week from place")
         .query(

@@ -224,6 +224,6 @@ class RegionsController {
   }
 
   private static String cut(String name) {
-    return name.length() <= LONGEST_NAME ? name : name.substring(0, LONGEST_NAME);
+    return name.length() <= LONGEST_NAME ? name : name.substring(0, LONGEST_NAME - 1) + "…";
   }
 }
