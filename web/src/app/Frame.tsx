@@ -1,9 +1,10 @@
 import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { GoesOut, useGoesOut } from '../features/copies';
 import { useReleases, useUndo } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
+import { onSettled, settledSaid } from '../shared/api/acts';
 import { eyes, lookWith, ProblemError } from '../shared/api/client';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
@@ -76,6 +77,11 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
       keep({ done: [...latest.current.done, deed], undone: [] });
     }
   };
+  const tellOfSettled = useEffectEvent(tell);
+  useEffect(
+    () => onSettled(({ act, kind }) => tellOfSettled({ text: settledSaid(kind), act })),
+    [],
+  );
   /** What was taken back is an act too: taking that back does it again. */
   const takeBack = async (again: boolean) => {
     const [from, to] = again ? (['undone', 'done'] as const) : (['done', 'undone'] as const);

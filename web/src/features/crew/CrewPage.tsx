@@ -7,6 +7,7 @@ import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
 import { RegionList } from './RegionList';
 import { TeamList } from './TeamList';
+import { WhatChanged } from './WhatChanged';
 import { words } from './words';
 
 /** Who there is: people, teams, places, and what is settled for all. Coordinators change them, the crew may look. */
@@ -28,6 +29,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
                   { value: 'house', label: words.house },
                   { value: 'regions', label: words.regionsTab },
                   { value: 'limits', label: words.limitsTab },
+                  { value: 'changes', label: words.changesTab },
                 ]
               : []),
           ]}
@@ -49,6 +51,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'house' && mayChange && <House />}
       {tab === 'regions' && mayChange && <RegionList />}
       {tab === 'limits' && mayChange && <Limits />}
+      {tab === 'changes' && mayChange && <WhatChanged />}
     </section>
   );
 }

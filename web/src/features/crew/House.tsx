@@ -3,6 +3,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
+import { saved, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useChangeHouse, useHouse, type HouseChange } from './queries';
 import { words } from './words';
@@ -12,6 +13,7 @@ export function House() {
   const house = useHouse();
   const change = useChangeHouse();
   const tray = useTray();
+  const form = useFormOf<HouseChange>(house.data);
   if (house.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -20,12 +22,18 @@ export function House() {
   }
   return (
     <Form<HouseChange>
+      form={form}
       className={styles.house}
       layout="vertical"
       requiredMark={false}
       initialValues={house.data}
       onFinish={(values) =>
-        change.mutate(values, { onSuccess: () => tray.tell({ text: words.settled }) })
+        change.mutate(values, {
+          onSuccess: () => {
+            saved(form);
+            tray.tell({ text: words.settled });
+          },
+        })
       }
     >
       <Form.Item label={words.houseName} name="name" rules={[{ required: true }]}>

@@ -3,6 +3,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
+import { saved, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useLimits, useSetLimits, type Limit, type LimitsChange } from './queries';
 import { words } from './words';
@@ -20,6 +21,7 @@ export function Limits() {
   const limits = useLimits();
   const set = useSetLimits();
   const tray = useTray();
+  const form = useFormOf<Values>(limits.data);
   if (limits.error) {
     return <Fault error={limits.error} again={() => void limits.refetch()} />;
   }
@@ -36,6 +38,7 @@ export function Limits() {
   );
   return (
     <Form
+      form={form}
       className={styles.house}
       requiredMark={false}
       initialValues={{
@@ -56,7 +59,12 @@ export function Limits() {
               }),
             })),
           },
-          { onSuccess: () => tray.tell({ text: words.limitsSet }) },
+          {
+            onSuccess: () => {
+              saved(form);
+              tray.tell({ text: words.limitsSet });
+            },
+          },
         )
       }
     >

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
+import { saved, useFormOf } from '../../shared/ui/useFormOf';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { RegionDialog } from './RegionDialog';
@@ -84,6 +85,7 @@ function OfHouse() {
   const days = useWorkedDays();
   const set = useSetWorkedDays();
   const tray = useTray();
+  const form = useFormOf<WorkedDaysValues>(days.data);
   if (days.error) {
     return <Fault error={days.error} again={() => void days.refetch()} />;
   }
@@ -92,13 +94,17 @@ function OfHouse() {
   }
   return (
     <Form<WorkedDaysValues>
+      form={form}
       className={styles.ofHouse}
       layout="vertical"
       requiredMark={false}
       initialValues={days.data}
       onFinish={(values) =>
         set.mutate(workedDaysSaid(values), {
-          onSuccess: () => tray.tell({ text: words.settled }),
+          onSuccess: () => {
+            saved(form);
+            tray.tell({ text: words.settled });
+          },
         })
       }
     >

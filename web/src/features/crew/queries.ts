@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take, type Client, type Schemas } from '../../shared/api/client';
 import { useReadNow } from '../../shared/api/useReadNow';
 import { useLookedAt } from '../../shared/look/useLookedAt';
@@ -33,6 +33,18 @@ function useCrewChange<V, R>(call: (value: V) => Promise<R>) {
 function useSeenChange<V, R>(call: (to: Client, value: V) => Promise<R>) {
   return useLookedAt(call, useStale());
 }
+
+export type SettledAct = Schemas['SettledAct'];
+
+/** What was settled, newest first; earlier ones when asked for. */
+export const useSettled = () =>
+  useInfiniteQuery({
+    queryKey: ['settled'],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      take(api.GET('/api/v1/settled', { params: { query: { before: pageParam } } })),
+    getNextPageParam: (last) => (last.more ? last.items.at(-1)?.act : undefined),
+  });
 
 export const useAddPerson = () =>
   useCrewChange((body: Schemas['CrewPersonChange']) => take(api.POST('/api/v1/people', { body })));

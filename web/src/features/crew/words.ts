@@ -127,6 +127,18 @@ export const words = {
     `${count === 1 ? 'One day' : `${count} days`} in the file; what repeats is followed to the end of ${until.slice(0, 4)}. Days that stood here stay as they are. Nothing is kept until you save.`,
   notRead: (number: number, summary: string, why: string) =>
     `Not taken: part ${number}${summary && ` (${summary})`}: ${why}`,
+  changesTab: 'What changed',
+  noChanges:
+    'Whatever is settled here for the crew and the house is told on this page, with who did it, and can be taken back.',
+  when: 'When',
+  who: 'Who',
+  whatChanged: 'What',
+  about: 'For',
+  aboutMore: (names: string[]) =>
+    names.slice(0, 3).join(', ') + (names.length > 3 ? ` and ${names.length - 3} more` : ''),
+  undo: 'Undo',
+  wasUndone: 'taken back',
+  earlier: 'Earlier ones',
   limitsTab: 'Limits',
   limitsWhy:
     'What the house does not want of people’s work. What must never be, nobody is given; of the rest Cover warns.',

@@ -118,8 +118,9 @@ export function useChange(id: number) {
   });
 }
 
+/** Whatever was done may be shown anywhere. */
 export function useUndo() {
-  const refresh = useRefresh();
+  const client = useQueryClient();
   return useMutation({
     mutationFn: (act: number): Promise<Schemas['ActAnswer']> =>
       take(
@@ -127,7 +128,7 @@ export function useUndo() {
           params: { path: { id: act }, header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSettled: () => refresh(),
+    onSettled: () => client.invalidateQueries(),
   });
 }
 

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch';
+import { tellSettled } from './acts';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -74,9 +75,19 @@ const seenBy: Middleware = {
   },
 };
 
+/** A file is taken in parts, which its page tells of together. */
+const settles: Middleware = {
+  onResponse({ request, response }) {
+    if (!new URL(request.url).pathname.startsWith('/api/v1/files/')) {
+      tellSettled(response.headers.get('Act'));
+    }
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: '/' });
 api.use(csrf);
 api.use(seenBy);
+api.use(settles);
 
 /** The same, but nothing is done: each change answers what it would do. */
 const looks = createClient<paths>({ baseUrl: '/', headers: { 'Look-First': 'true' } });

@@ -1661,6 +1661,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was settled for the crew and the house, newest first */
+        get: operations["settled"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shares": {
         parameters: {
             query?: never;
@@ -3312,6 +3329,24 @@ export interface components {
             state: string;
             /** Format: int64 */
             total: number;
+        };
+        SettledAct: {
+            /** @description Names of people, teams, places, regions and duties it changed; the first of many */
+            about: string[];
+            /** Format: int64 */
+            act: number;
+            /** Format: date-time */
+            at: string;
+            /** @example crew.hours */
+            kind: string;
+            /** @description Taken back meanwhile */
+            undone: boolean;
+            who: string;
+        };
+        SettledPage: {
+            items: components["schemas"]["SettledAct"][];
+            /** @description There are earlier ones */
+            more: boolean;
         };
         SeveralChanges: {
             items: components["schemas"]["SeveralItem"][];
@@ -6528,6 +6563,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    settled: {
+        parameters: {
+            query?: {
+                /** @description Only acts before this one */
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SettledPage"];
+                };
             };
         };
     };

@@ -425,6 +425,7 @@ public class SightServedTest {
                   "/api/v1/cover/when-could?person=2&minutes=60&from=2026-11-25&until=2026-12-02",
                   "/api/v1/limits",
                   "/api/v1/regions",
+                  "/api/v1/settled",
                   "/api/v1/days-off?from=2026-11-25&until=2026-12-30",
                   "/api/v1/house/days",
                   "/api/v1/places/1/days",

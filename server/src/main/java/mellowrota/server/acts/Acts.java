@@ -120,7 +120,18 @@ public class Acts {
     // Last, since it locks calendars that many acts touch until this one is committed.
     affected.getObject().bringUpToDate(act);
     act.later().send(template);
+    if (act.records().isEmpty() && wanted.undoes().isEmpty() && settled(id)) {
+      ActHeader.tellAfterCommit(id, wanted.kind());
+    }
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
+  }
+
+  /** Whether something was settled by it that can be taken back. */
+  private boolean settled(long act) {
+    return jdbc.sql("select exists (select 1 from act_row where act = ?)")
+        .param(act)
+        .query(Boolean.class)
+        .single();
   }
 
   /**
@@ -145,7 +156,10 @@ public class Acts {
   /** The act's number; none where its key was used before. */
   private record Begun(long worldVersion, Optional<Long> id) {}
 
-  /** Locks the house first (one lock order for all: the house, then records, then calendars). */
+  /**
+   * Locks the house first (one lock order for all: the house, then records, then calendars), and
+   * says which act is being done to what keeps its rows.
+   */
   private Begun begin(Wanted wanted, String bodyHash, Instant at) {
     return jdbc.sql(
             """
@@ -154,7 +168,8 @@ public class Acts {
                 insert into act (at, actor, kind, idem_key, body_hash, undoes)
                 select ?::timestamptz, ?::bigint, ?, ?, ?, ?::bigint from house_now
                 on conflict do nothing returning id)
-            select begun.id, world_version from house_now left join begun on true
+            select begun.id, world_version, set_config('mellow.act', begun.id::text, true)
+            from house_now left join begun on true
             """
                 .formatted(wanted.changesWorld() ? "update" : "share"))
         .param(at.atOffset(ZoneOffset.UTC))

@@ -171,8 +171,7 @@ public class Duties {
               .param(wanted.meanwhile())
               .param(wanted.id())
               .update();
-          jdbc.sql("delete from duty_span where duty = ?").param(wanted.id()).update();
-          jdbc.sql("delete from duty_lifted where duty = ?").param(wanted.id()).update();
+          empty(wanted.id());
           keep(wanted.id(), wanted);
           return "";
         });
@@ -215,11 +214,17 @@ public class Duties {
     }
   }
 
+  private void empty(long id) {
+    jdbc.sql("delete from duty_span where duty = ?").param(id).update();
+    jdbc.sql("delete from duty_lifted where duty = ?").param(id).update();
+  }
+
   void remove(PersonId actor, long id) {
     acts.run(
         Acts.Wanted.by(actor, "duty.remove", Optional.empty(), ""),
         act -> {
           find(id);
+          empty(id);
           jdbc.sql("delete from duty where id = ?").param(id).update();
           return "";
         });

@@ -172,6 +172,7 @@ public class Regions {
                 "in-use",
                 "In this region lies " + String.join(", ", in) + "; give it another one first.");
           }
+          jdbc.sql("delete from holiday where region = ?").param(id).update();
           if (jdbc.sql("delete from region where id = ?").param(id).update() == 0) {
             throw Problem.notFound();
           }

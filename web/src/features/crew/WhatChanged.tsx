@@ -1,0 +1,82 @@
+import { Button } from 'antd';
+import { settledSaid } from '../../shared/api/acts';
+import { momentText } from '../../shared/time';
+import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
+import { useTray } from '../../shared/ui/tray';
+import { useUndo } from '../records';
+import styles from './crew.module.css';
+import { useSettled, type SettledAct } from './queries';
+import { words } from './words';
+
+/** What was settled for the crew and the house, by whom, and the way back. */
+export function WhatChanged() {
+  const settled = useSettled();
+  const undo = useUndo();
+  const tray = useTray();
+  if (settled.error) {
+    return <Fault error={settled.error} again={() => void settled.refetch()} />;
+  }
+  if (!settled.data) {
+    return <Loading what={words.loading} />;
+  }
+  const all = settled.data.pages.flatMap((page) => page.items);
+  if (all.length === 0) {
+    return <p className={styles.teach}>{words.noChanges}</p>;
+  }
+  const takeBack = (one: SettledAct) =>
+    undo.mutate(one.act, {
+      onSuccess: (done) => tray.tell({ text: settledSaid('settled.undo'), act: done.act }),
+    });
+  return (
+    <>
+      {undo.error && <Fault error={undo.error} />}
+      <div className={styles.scroll}>
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">{words.when}</th>
+              <th scope="col">{words.who}</th>
+              <th scope="col">{words.whatChanged}</th>
+              <th scope="col">{words.about}</th>
+              <th scope="col" aria-label={words.undo} />
+            </tr>
+          </thead>
+          <tbody>
+            {all.map((one) => (
+              <tr key={one.act} className={one.undone ? styles.faded : undefined}>
+                <td className="number">{momentText(one.at)}</td>
+                <td>{one.who}</td>
+                <td>{settledSaid(one.kind)}</td>
+                <td title={one.about.join(', ')}>{words.aboutMore(one.about)}</td>
+                <td className={styles.buttons}>
+                  {one.undone ? (
+                    words.wasUndone
+                  ) : (
+                    <Button
+                      size="small"
+                      loading={undo.isPending && undo.variables === one.act}
+                      aria-label={`${words.undo}: ${settledSaid(one.kind)}, ${one.who}, ${momentText(one.at)}`}
+                      onClick={() => takeBack(one)}
+                    >
+                      {words.undo}
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {settled.hasNextPage && (
+        <Button
+          className={styles.earlier}
+          loading={settled.isFetchingNextPage}
+          onClick={() => void settled.fetchNextPage()}
+        >
+          {words.earlier}
+        </Button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import { Form, type FormInstance } from 'antd';
+import { useEffect, useRef } from 'react';
+
+/**
+ * A form that stays on its page: what is read anew is shown in it, as long as nobody has begun to
+ * change something.
+ */
+export function useFormOf<Values>(read: object | undefined): FormInstance<Values> {
+  const [form] = Form.useForm<Values>();
+  const before = useRef(read);
+  useEffect(() => {
+    if (before.current && read && before.current !== read && !form.isFieldsTouched()) {
+      form.resetFields();
+    }
+    before.current = read;
+  }, [read, form]);
+  return form;
+}
+
+/** What stands in the form was saved: nobody is changing it any more. */
+export function saved(form: FormInstance) {
+  form.setFields(form.getFieldsError().map(({ name }) => ({ name, touched: false })));
+}
