@@ -9,6 +9,11 @@ import styles from './crew.module.css';
 import { useSettled, type SettledAct } from './queries';
 import { words } from './words';
 
+/** What it was; of one that took another back, what that was. */
+function said(one: SettledAct) {
+  return one.undoes ? words.tookBack(settledSaid(one.undoes)) : settledSaid(one.kind);
+}
+
 /** What was settled for the crew and the house, by whom, and the way back. */
 export function WhatChanged() {
   const settled = useSettled();
@@ -47,7 +52,7 @@ export function WhatChanged() {
               <tr key={one.act} className={one.undone ? styles.faded : undefined}>
                 <td className="number">{momentText(one.at)}</td>
                 <td>{one.who}</td>
-                <td>{settledSaid(one.kind)}</td>
+                <td>{said(one)}</td>
                 <td title={one.about.join(', ')}>{words.aboutMore(one.about)}</td>
                 <td className={styles.buttons}>
                   {one.undone ? (
@@ -56,7 +61,7 @@ export function WhatChanged() {
                     <Button
                       size="small"
                       loading={undo.isPending && undo.variables === one.act}
-                      aria-label={`${words.undo}: ${settledSaid(one.kind)}, ${one.who}, ${momentText(one.at)}`}
+                      aria-label={`${words.undo}: ${said(one)}, ${one.who}, ${momentText(one.at)}`}
                       onClick={() => takeBack(one)}
                     >
                       {words.undo}

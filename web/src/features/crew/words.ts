@@ -138,6 +138,7 @@ export const words = {
     names.slice(0, 3).join(', ') + (names.length > 3 ? ` and ${names.length - 3} more` : ''),
   undo: 'Undo',
   wasUndone: 'taken back',
+  tookBack: (what: string) => `Taken back: ${what}`,
   earlier: 'Earlier ones',
   limitsTab: 'Limits',
   limitsWhy:

@@ -3339,6 +3339,8 @@ export interface components {
             at: string;
             /** @example crew.hours */
             kind: string;
+            /** @description What sort of act it took back, if it took one back */
+            undoes?: string;
             /** @description Taken back meanwhile */
             undone: boolean;
             who: string;

@@ -222,6 +222,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/crew/teams", "Thornmere crew"},
       {"hana", "/crew/places", "Osier Weir"},
       {"hana", "/crew/regions", "Quill Vale"},
+      {"hana", "/crew/changes", "Earlier ones"},
       {"hana", "/account", "Make an app password"},
       {"hana", "/copies", "No account is linked yet"},
       {"hana", "/cover", "needs 1 more"},

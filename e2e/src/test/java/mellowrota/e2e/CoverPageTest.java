@@ -296,6 +296,33 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("The limits are set; cover follows")).isVisible();
   }
 
+  /** A form that stays on its page follows what is taken back, there or in the list of changes. */
+  @Test
+  public void whatIsSettledIsTakenBackOnThePages() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/limits");
+    Locator rest =
+        page.getByLabel(
+            "Rest between two days of work, at least", new Page.GetByLabelOptions().setExact(true));
+    String before = rest.inputValue();
+    rest.fill("9");
+    button(page, "Save").click();
+    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+    undo(page);
+    assertThat(rest).hasValue(before);
+    page.getByText("What changed").click();
+    page.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions()
+                .setName(Pattern.compile("^Undo: Taken back: Limits changed")))
+        .first()
+        .click();
+    assertThat(page.getByRole(AriaRole.STATUS)).containsText("Taken back");
+    page.getByText("Limits", new Page.GetByTextOptions().setExact(true)).click();
+    assertThat(rest).hasValue("9");
+    undo(page);
+    assertThat(rest).hasValue(before);
+  }
+
   /** While Caio's work of Saturday is held over Friday, each lane says how that would be. */
   @Test
   public void everyLaneSaysWhetherTheyCouldTakeWhatIsHeld() {

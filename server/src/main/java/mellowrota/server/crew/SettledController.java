@@ -1,5 +1,6 @@
 package mellowrota.server.crew;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -34,6 +35,7 @@ class SettledController {
     this.jdbc = jdbc;
   }
 
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "SettledAct")
   record SettledView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
@@ -45,6 +47,7 @@ class SettledController {
               description =
                   "Names of people, teams, places, regions and duties it changed; the first of many")
           List<String> about,
+      @Schema(description = "What sort of act it took back, if it took one back") String undoes,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Taken back meanwhile")
           boolean undone) {}
 
@@ -70,8 +73,9 @@ class SettledController {
     Map<Long, SettledView> found = new LinkedHashMap<>();
     jdbc.sql(
             """
-            select a.id, a.at, p.name, a.kind, exists (select 1 from act u where u.undoes = a.id)
-            from act a join person p on p.id = a.actor
+            select a.id, a.at, p.name, a.kind, b.kind,
+              exists (select 1 from act u where u.undoes = a.id)
+            from act a join person p on p.id = a.actor left join act b on b.id = a.undoes
             where a.id in (select r.act from act_row r join act b on b.id = r.act
               where r.act < :before and b.actor <> 0 group by r.act order by r.act desc limit :many)
             order by a.id desc
@@ -88,7 +92,8 @@ class SettledController {
                       row.getString(3),
                       row.getString(4),
                       List.of(),
-                      row.getBoolean(5)));
+                      row.getString(5),
+                      row.getBoolean(6)));
             });
     Map<Long, Set<String>> about = about(found.keySet());
     return found.values().stream()
@@ -100,6 +105,7 @@ class SettledController {
                     one.who(),
                     one.kind(),
                     List.copyOf(about.getOrDefault(one.act(), Set.of())),
+                    one.undoes(),
                     one.undone()))
         .toList();
   }
@@ -109,7 +115,7 @@ class SettledController {
     Map<Long, Set<String>> names = new LinkedHashMap<>();
     jdbc.sql(
             """
-            select r.act, coalesce(p.name, t.name, l.name, d.name, g.name, r.kept ->> 'name')
+            select r.act, coalesce(p.name, t.name, l.name, d.name, g.name, r.kept ->> 'name'), o.name
             from (
               select act, id, kept_in, coalesce(after, before) as kept,
                 row_number() over (partition by act order by id) as no
@@ -126,6 +132,7 @@ class SettledController {
               else (r.kept ->> 'duty')::bigint end
             left join region g on g.id = case r.kept_in when 'region' then (r.kept ->> 'id')::bigint
               when 'holiday' then (r.kept ->> 'region')::bigint end
+            left join team o on r.kept_in = 'membership' and o.id = (r.kept ->> 'team')::bigint
             where r.no <= ?
             order by r.id
             """)
@@ -133,9 +140,12 @@ class SettledController {
         .param(LOOKED_AT)
         .query(
             row -> {
-              String name = row.getString(2);
-              if (name != null) {
-                names.computeIfAbsent(row.getLong(1), key -> new LinkedHashSet<>()).add(name);
+              for (int column = 2; column <= 3; column++) {
+                if (row.getString(column) != null) {
+                  names
+                      .computeIfAbsent(row.getLong(1), key -> new LinkedHashSet<>())
+                      .add(row.getString(column));
+                }
               }
             });
     return names;
