@@ -9,6 +9,9 @@ import styles from './crew.module.css';
 import { useSettled, type SettledAct } from './queries';
 import { words } from './words';
 
+/** So many lines of what one act changed are shown. */
+const SHOWN = 4;
+
 /** What it was; of one that took another back, what that was. */
 function said(one: SettledAct) {
   return one.undoes ? words.tookBack(settledSaid(one.undoes)) : settledSaid(one.kind);
@@ -37,7 +40,7 @@ export function WhatChanged() {
     <>
       {undo.error && <Fault error={undo.error} />}
       <div className={styles.scroll}>
-        <table className={styles.table}>
+        <table className={`${styles.table} ${styles.told}`}>
           <thead>
             <tr>
               <th scope="col">{words.when}</th>
@@ -52,7 +55,22 @@ export function WhatChanged() {
               <tr key={one.act} className={one.undone ? styles.faded : undefined}>
                 <td className="number">{momentText(one.at)}</td>
                 <td>{one.who}</td>
-                <td>{said(one)}</td>
+                <td>
+                  {said(one)}
+                  {one.lines.slice(0, SHOWN).map((line) => (
+                    <div
+                      key={`${line.label} ${line.before} ${line.after}`}
+                      className={styles.quiet}
+                    >
+                      {line.label}: {line.before && <s>{line.before}</s>}
+                      {line.before && line.after && ' → '}
+                      {line.after}
+                    </div>
+                  ))}
+                  {one.lines.length > SHOWN && (
+                    <div className={styles.quiet}>{words.more(one.lines.length - SHOWN)}</div>
+                  )}
+                </td>
                 <td title={one.about.join(', ')}>{words.aboutMore(one.about)}</td>
                 <td className={styles.buttons}>
                   {one.undone ? (

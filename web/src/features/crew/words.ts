@@ -136,6 +136,7 @@ export const words = {
   about: 'For',
   aboutMore: (names: string[]) =>
     names.slice(0, 3).join(', ') + (names.length > 3 ? ` and ${names.length - 3} more` : ''),
+  more: (count: number) => `and ${count} more`,
   undo: 'Undo',
   wasUndone: 'taken back',
   tookBack: (what: string) => `Taken back: ${what}`,

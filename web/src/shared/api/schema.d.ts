@@ -3339,11 +3339,18 @@ export interface components {
             at: string;
             /** @example crew.hours */
             kind: string;
+            /** @description What changed in it; the first of many */
+            lines: components["schemas"]["SettledLine"][];
             /** @description What sort of act it took back, if it took one back */
             undoes?: string;
             /** @description Taken back meanwhile */
             undone: boolean;
             who: string;
+        };
+        SettledLine: {
+            after: string;
+            before: string;
+            label: string;
         };
         SettledPage: {
             items: components["schemas"]["SettledAct"][];

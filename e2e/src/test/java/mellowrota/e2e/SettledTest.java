@@ -350,6 +350,81 @@ public class SettledTest extends OnDemo {
     ines.get("/api/v1/settled").expect(403);
   }
 
+  /** What each is told as: its lines of label, before and after. */
+  @DataProvider
+  Object[][] told() {
+    String named = "{\"name\": \"%s\"}";
+    return new Object[][] {
+      {
+        put("", "/api/v1/people/{person}/terms", "{\"contractMinutes\": 2250}"),
+        "By contract, in a week: 48 h -> 37 h 30 min"
+      },
+      {
+        put(
+            "",
+            "/api/v1/people/{person}/skills",
+            "{\"skills\": [{\"skill\": \"gates\", \"last\": \"2028-01-01\"}]}"),
+        "Skill: sluice -> "
+      },
+      {
+        put("", "/api/v1/people/{person}/days/2026-12-01", "{\"times\": []}"),
+        "Hours of a day:  -> Tue 1 Dec 2026 not at work"
+      },
+      {
+        post(
+            "",
+            "/api/v1/people/{person}/leave",
+            "{\"first\": \"2026-12-21\", \"last\": \"2026-12-23\", \"sick\": true}"),
+        "Leave:  -> Mon 21 Dec 2026 – Wed 23 Dec 2026, sick"
+      },
+      {post("", "/api/v1/teams", named.formatted("Wharves")), "Team:  -> Wharves"},
+      {
+        patch("", "/api/v1/people/{person}", "{\"right\": \"TEAM_COORDINATOR\"}"),
+        "Account: worker -> team coordinator"
+      },
+      {
+        put(
+            "",
+            "/api/v1/limits",
+            "{\"limits\": [{\"kind\": \"LONGEST\", \"level\": \"NEVER\", \"amount\": 690}]}"),
+        "Limit: longest: warn, 14 h -> longest: never, 11 h 30 min"
+      },
+      {
+        put(
+            "",
+            "/api/v1/places/{place}/days",
+            "{\"closures\": [{\"first\": \"2026-12-24\", \"last\": \"2026-12-26\", \"why\": \"frost\"}]}"),
+        "Closed:  -> from Thu 24 Dec 2026 until Sat 26 Dec 2026 frost"
+      },
+      {post("", "/api/v1/duties", DUTY), "Stood:  -> Mon, Tue 06:00 – 14:00, 2"},
+      {
+        patch("", "/api/v1/house", "{\"week\": [\"TUESDAY\"]}"),
+        "Works on: Mon, Tue, Wed, Thu, Fri -> Tue"
+      }
+    };
+  }
+
+  @Test(dataProvider = "told")
+  public void whatChangedIsToldInWords(Deed deed, String line) {
+    long act = act(deed.done().apply(this));
+    JsonNode told = hana.get("/api/v1/settled").expect(200).json().get("items").get(0);
+    assertThat(told.get("act").asLong()).isEqualTo(act);
+    assertThat(told.get("lines").valueStream().map(SettledTest::words)).contains(line);
+    undo(hana, act).expect(200);
+    JsonNode back = hana.get("/api/v1/settled").json().get("items").get(0);
+    String[] sides = line.split(": ", 2)[1].split(" -> ", -1);
+    assertThat(back.get("lines").valueStream().map(SettledTest::words))
+        .contains(line.split(": ")[0] + ": " + sides[1] + " -> " + sides[0]);
+  }
+
+  private static String words(JsonNode line) {
+    return line.get("label").asString()
+        + ": "
+        + line.get("before").asString()
+        + " -> "
+        + line.get("after").asString();
+  }
+
   /** What is only looked at is neither kept nor told. */
   @Test
   public void aLookSettlesNothing() {

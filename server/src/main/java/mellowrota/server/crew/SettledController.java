@@ -5,11 +5,10 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.OffsetDateTime;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import mellowrota.server.platform.Asker;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
@@ -24,16 +23,24 @@ class SettledController {
 
   private static final int AT_ONCE = 50;
 
-  /** Of an act that settled much, so many rows are looked at to say what it was about. */
+  /** Of an act that settled much, so many rows are told of. */
   private static final int LOOKED_AT = 20;
 
   private final People people;
+  private final Settlements settlements;
   private final JdbcClient jdbc;
 
-  SettledController(People people, JdbcClient jdbc) {
+  SettledController(People people, Settlements settlements, JdbcClient jdbc) {
     this.people = people;
+    this.settlements = settlements;
     this.jdbc = jdbc;
   }
+
+  @Schema(name = "SettledLine")
+  record LineView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String before,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String after) {}
 
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "SettledAct")
@@ -47,6 +54,10 @@ class SettledController {
               description =
                   "Names of people, teams, places, regions and duties it changed; the first of many")
           List<String> about,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "What changed in it; the first of many")
+          List<LineView> lines,
       @Schema(description = "What sort of act it took back, if it took one back") String undoes,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Taken back meanwhile")
           boolean undone) {}
@@ -92,61 +103,44 @@ class SettledController {
                       row.getString(3),
                       row.getString(4),
                       List.of(),
+                      List.of(),
                       row.getString(5),
                       row.getBoolean(6)));
             });
-    Map<Long, Set<String>> about = about(found.keySet());
+    Map<Long, List<Settlements.Row>> rows = settlements.firstRows(found.keySet(), LOOKED_AT);
+    SettledWords words = new SettledWords(names());
     return found.values().stream()
-        .map(
-            one ->
-                new SettledView(
-                    one.act(),
-                    one.at(),
-                    one.who(),
-                    one.kind(),
-                    List.copyOf(about.getOrDefault(one.act(), Set.of())),
-                    one.undoes(),
-                    one.undone()))
+        .map(one -> said(one, words, rows.getOrDefault(one.act(), List.of())))
         .toList();
   }
 
-  /** Names as they are now, else as they were when it was done. */
-  private Map<Long, Set<String>> about(Set<Long> acts) {
-    Map<Long, Set<String>> names = new LinkedHashMap<>();
+  private static SettledView said(SettledView one, SettledWords words, List<Settlements.Row> rows) {
+    return new SettledView(
+        one.act(),
+        one.at(),
+        one.who(),
+        one.kind(),
+        rows.stream().flatMap(row -> words.about(row).stream()).distinct().toList(),
+        words.lines(rows).stream()
+            .map(line -> new LineView(line.label(), line.before(), line.after()))
+            .toList(),
+        one.undoes(),
+        one.undone());
+  }
+
+  private Map<String, String> names() {
+    Map<String, String> names = new HashMap<>();
     jdbc.sql(
             """
-            select r.act, coalesce(p.name, t.name, l.name, d.name, g.name, r.kept ->> 'name'), o.name
-            from (
-              select act, id, kept_in, coalesce(after, before) as kept,
-                row_number() over (partition by act order by id) as no
-              from act_row where act = any(?) and kept_in not in ('calendar', 'taken_row', 'house')
-            ) r
-            left join person p on p.id = case r.kept_in when 'person' then (r.kept ->> 'id')::bigint
-              else coalesce(r.kept ->> 'person', r.kept ->> 'member_person')::bigint end
-            left join team t on t.id = case r.kept_in when 'team' then (r.kept ->> 'id')::bigint
-              when 'membership' then (r.kept ->> 'member_team')::bigint end
-            left join place l on l.id = case r.kept_in when 'place' then (r.kept ->> 'id')::bigint
-              when 'travel' then (r.kept ->> 'from_place')::bigint
-              when 'closure' then (r.kept ->> 'place')::bigint end
-            left join duty d on d.id = case r.kept_in when 'duty' then (r.kept ->> 'id')::bigint
-              else (r.kept ->> 'duty')::bigint end
-            left join region g on g.id = case r.kept_in when 'region' then (r.kept ->> 'id')::bigint
-              when 'holiday' then (r.kept ->> 'region')::bigint end
-            left join team o on r.kept_in = 'membership' and o.id = (r.kept ->> 'team')::bigint
-            where r.no <= ?
-            order by r.id
+            select 'person ' || id, name from person union all select 'team ' || id, name from team
+            union all select 'place ' || id, name from place
+            union all select 'region ' || id, name from region
+            union all select 'duty ' || id, name from duty
+            union all select 'role ' || number, name from role
             """)
-        .param(acts.toArray(Long[]::new))
-        .param(LOOKED_AT)
         .query(
             row -> {
-              for (int column = 2; column <= 3; column++) {
-                if (row.getString(column) != null) {
-                  names
-                      .computeIfAbsent(row.getLong(1), key -> new LinkedHashSet<>())
-                      .add(row.getString(column));
-                }
-              }
+              names.put(row.getString(1), row.getString(2));
             });
     return names;
   }

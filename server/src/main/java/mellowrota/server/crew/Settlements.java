@@ -64,7 +64,7 @@ class Settlements implements Undoes {
    * @param before as it was; empty: it was not there
    * @param after as it became; empty: it is gone
    */
-  private record Row(String table, Optional<JsonNode> before, Optional<JsonNode> after) {
+  record Row(String table, Optional<JsonNode> before, Optional<JsonNode> after) {
 
     JsonNode any() {
       return after.or(this::before).orElseThrow();
@@ -112,6 +112,27 @@ class Settlements implements Undoes {
           requireSound();
           return "";
         });
+  }
+
+  /** The first rows of each of these acts, but for what follows by itself. */
+  Map<Long, List<Row>> firstRows(Set<Long> acts, int most) {
+    Map<Long, List<Row>> found = new HashMap<>();
+    jdbc.sql(
+            """
+            select act, kept_in, before::text, after::text from (
+              select *, row_number() over (partition by act order by id) as no from act_row
+              where act = any(?) and kept_in not in ('calendar', 'taken_row')) r
+            where no <= ? order by id
+            """)
+        .param(acts.toArray(Long[]::new))
+        .param(most)
+        .query(
+            row -> {
+              found
+                  .computeIfAbsent(row.getLong(1), act -> new ArrayList<>())
+                  .add(new Row(row.getString(2), read(row.getString(3)), read(row.getString(4))));
+            });
+    return found;
   }
 
   private List<Row> rows(long act) {

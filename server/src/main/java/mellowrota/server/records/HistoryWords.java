@@ -20,6 +20,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Ruling;
+import mellowrota.server.platform.Lengths;
 import mellowrota.server.sight.World;
 
 /** Puts history's fields and values in words. */
@@ -74,16 +75,10 @@ final class HistoryWords {
       case RecordFields.VISITS -> visits(text);
       case RecordFields.MARGINS -> margins(text);
       case RecordFields.RULINGS -> exceptions(world, text);
-      case RecordFields.ESTIMATE -> estimate(Duration.ofMinutes(Long.parseLong(text)));
+      case RecordFields.ESTIMATE -> Lengths.said(Duration.ofMinutes(Long.parseLong(text)));
       case RecordFields.TAGS, RecordFields.WANTS -> text.replace("\n", ", ");
       default -> field.startsWith("for:") ? "changed" : text;
     };
-  }
-
-  private static String estimate(Duration effort) {
-    return effort.toMinutesPart() == 0
-        ? effort.toHours() + " h"
-        : effort.toHours() + " h " + effort.toMinutesPart() + " min";
   }
 
   private static String due(String text) {

@@ -1,0 +1,280 @@
+package mellowrota.server.crew;
+
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.time.format.TextStyle;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import mellowrota.server.platform.Lengths;
+import tools.jackson.databind.JsonNode;
+
+/** Says in words what became of rows that an act settled, with names as they are now. */
+final class SettledWords {
+
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.UK);
+
+  /** What a row is, where it comes or goes whole. */
+  private static final Map<String, String> NOUNS =
+      Map.ofEntries(
+          Map.entry("person", "Person"),
+          Map.entry("team", "Team"),
+          Map.entry("place", "Place"),
+          Map.entry("coordinates", "Coordinates"),
+          Map.entry("membership", "In the team"),
+          Map.entry("person_skill", "Skill"),
+          Map.entry("working_hours", "Hours"),
+          Map.entry("hours_dated", "Hours of a day"),
+          Map.entry("leave", "Leave"),
+          Map.entry("travel", "Way"),
+          Map.entry("region", "Region"),
+          Map.entry("holiday", "Holiday"),
+          Map.entry("closure", "Closed"),
+          Map.entry("duty", "Duty"),
+          Map.entry("duty_span", "Stood"),
+          Map.entry("duty_lifted", "Not asked for"),
+          Map.entry("house_limit", "Limit"),
+          Map.entry("let_stand", "Let stand"));
+
+  /** Tables of which it is told what changed in a row that stayed; of others, the rows whole. */
+  private static final Set<String> BY_COLUMN =
+      Set.of("person", "team", "place", "region", "duty", "house", "leave", "membership");
+
+  /** Columns whose name is not what they are called. */
+  private static final Map<String, String> LABELS =
+      Map.ofEntries(
+          Map.entry("account_right", "Account"),
+          Map.entry("contract_minutes", "By contract, in a week"),
+          Map.entry("not_alone", "Not alone"),
+          Map.entry("until_day", "Until, not included"),
+          Map.entry("first_day", "From"),
+          Map.entry("last_day", "Until"),
+          Map.entry("hue", "Colour"),
+          Map.entry("capacity", "Holds at once"),
+          Map.entry("capacity_of_people", "People are counted"),
+          Map.entry("latitude", "Degrees north"),
+          Map.entry("longitude", "Degrees east"),
+          Map.entry("week", "Works on"),
+          Map.entry("week_begins", "Weeks begin on"),
+          Map.entry("period_weeks", "Weeks of a period"),
+          Map.entry("outside_limit", "The most that readers outside see"),
+          Map.entry("outside_reason", "Why no more"),
+          Map.entry("trusts_own_feeds", "Own feeds are trusted"),
+          Map.entry("copies_wait", "Copies wait, seconds"),
+          Map.entry("reading_interval", "Outside calendars are read every, seconds"),
+          Map.entry("links_decided_by", "Decides about copies"),
+          Map.entry("meanwhile", "Other work meanwhile"),
+          Map.entry("by_person", "By"),
+          Map.entry("from_time", "From"),
+          Map.entry("until_time", "Until"));
+
+  /** Columns that tell a row from others, or say the same as another. */
+  private static final Set<String> NOT_SAID = Set.of("id", "act", "at", "clash", "position");
+
+  private final Map<String, String> names;
+
+  /**
+   * @param names by what they name, as {@code place 8}; of people, teams, places, regions, duties
+   *     and roles
+   */
+  SettledWords(Map<String, String> names) {
+    this.names = names;
+  }
+
+  /**
+   * One thing that changed.
+   *
+   * @param before empty: there was nothing
+   * @param after empty: there is nothing
+   */
+  record Line(String label, String before, String after) {}
+
+  /** What a row is about: a person, a team, a place, a region, a duty; none of the house's. */
+  List<String> about(Settlements.Row row) {
+    JsonNode kept = row.any();
+    Stream<String> named =
+        switch (row.table()) {
+          case "person", "team", "place", "region", "duty" ->
+              Stream.of(name(row.table(), kept.get("id")).orElse(text(row.table(), "name", kept)));
+          case "membership" ->
+              Stream.of(
+                      name("person", kept.get("member_person")),
+                      name("team", kept.get("member_team")),
+                      name("team", kept.get("team")))
+                  .flatMap(Optional::stream);
+          case "travel" -> name("place", kept.get("from_place")).stream();
+          case "duty_span", "duty_lifted" -> name("duty", kept.get("duty")).stream();
+          case "holiday" -> name("region", kept.get("region")).stream();
+          case "closure" -> name("place", kept.get("place")).stream();
+          default -> name("person", kept.get("person")).stream();
+        };
+    return named.filter(one -> !one.isEmpty()).toList();
+  }
+
+  /** What changed in all of these, without what went and came back alike. */
+  List<Line> lines(List<Settlements.Row> rows) {
+    List<Line> found = new ArrayList<>();
+    for (Settlements.Row row : rows) {
+      boolean stayed = row.before().isPresent() && row.after().isPresent();
+      if (stayed && BY_COLUMN.contains(row.table())) {
+        for (String column : row.changed()) {
+          found.add(
+              new Line(
+                  label(column),
+                  text(row.table(), column, row.before().get()),
+                  text(row.table(), column, row.after().get())));
+        }
+      } else if (NOUNS.containsKey(row.table())) {
+        found.add(
+            new Line(
+                NOUNS.get(row.table()),
+                row.before().map(kept -> whole(row.table(), kept)).orElse(""),
+                row.after().map(kept -> whole(row.table(), kept)).orElse("")));
+      }
+    }
+    return withoutReturned(found);
+  }
+
+  /** Lists are kept by writing them anew, so that much of them goes and comes back. */
+  private static List<Line> withoutReturned(List<Line> lines) {
+    List<Line> left = new ArrayList<>();
+    for (Line line : lines) {
+      if (!left.remove(new Line(line.label(), line.after(), line.before()))) {
+        left.add(line);
+      }
+    }
+    return left;
+  }
+
+  private static String label(String column) {
+    String plain = column.replace('_', ' ');
+    return LABELS.getOrDefault(column, Character.toUpperCase(plain.charAt(0)) + plain.substring(1));
+  }
+
+  /** A row in one line, without whose it is. */
+  private String whole(String table, JsonNode kept) {
+    return switch (table) {
+      case "person", "team", "region", "duty" -> text(table, "name", kept);
+      case "place" -> text(table, "code", kept) + " " + text(table, "name", kept);
+      case "coordinates" -> text(table, "team", kept);
+      case "membership" -> text(table, "member_person", kept) + text(table, "member_team", kept);
+      case "person_skill" -> text(table, "skill", kept) + days(kept);
+      case "working_hours" ->
+          weekdays(kept.get("weekday").asString()) + " " + times(kept) + at(kept) + days(kept);
+      case "hours_dated" ->
+          text(table, "day", kept)
+              + " "
+              + (kept.get("times").asString().isEmpty()
+                  ? "not at work"
+                  : kept.get("times").asString())
+              + at(kept);
+      case "house_limit" ->
+          text(table, "kind", kept) + ": " + text(table, "never", kept) + amount(kept);
+      case "leave" ->
+          text(table, "first_day", kept)
+              + " – "
+              + DAY.format(LocalDate.parse(kept.get("until_day").asString()).minusDays(1))
+              + (kept.get("sick").asBoolean() ? ", sick" : "")
+              + (kept.get("agreed").asBoolean() ? "" : ", asked for");
+      case "travel" -> text(table, "to_place", kept) + " " + text(table, "minutes", kept) + " min";
+      case "holiday" ->
+          text(table, "day", kept)
+              + " "
+              + text(table, "name", kept)
+              + (kept.get("half").asBoolean() ? ", half a day" : "");
+      case "closure" -> days(kept).strip() + " " + text(table, "why", kept);
+      case "duty_span" ->
+          weekdays(kept.get("weekdays").asString())
+              + " "
+              + times(kept)
+              + ", "
+              + text(table, "count", kept)
+              + days(kept);
+      default ->
+          kept.propertyNames().stream()
+              .filter(column -> !NOT_SAID.contains(column))
+              .filter(column -> !column.equals("duty") && !column.equals("person"))
+              .map(column -> text(table, column, kept))
+              .filter(said -> !said.isEmpty())
+              .collect(Collectors.joining(", "));
+    };
+  }
+
+  /** Of a limit: hours where it counts minutes, else a number. */
+  private static String amount(JsonNode kept) {
+    JsonNode amount = kept.get("amount");
+    if (amount.isNull()) {
+      return "";
+    }
+    boolean ofTime =
+        Set.of("REST", "LONGEST", "WEEK", "PERIOD").contains(kept.get("kind").asString());
+    return ", " + (ofTime ? Lengths.said(Duration.ofMinutes(amount.asInt())) : amount.asString());
+  }
+
+  private String at(JsonNode kept) {
+    String place = text("", "place", kept);
+    return place.isEmpty() ? "" : " at " + place;
+  }
+
+  private static String times(JsonNode kept) {
+    return kept.get("from_time").asString().substring(0, 5)
+        + " – "
+        + kept.get("until_time").asString().substring(0, 5);
+  }
+
+  private String days(JsonNode kept) {
+    String first = kept.has("first_day") ? text("", "first_day", kept) : "";
+    String last = text("", "last_day", kept);
+    return (first.isEmpty() ? "" : " from " + first) + (last.isEmpty() ? "" : " until " + last);
+  }
+
+  private static String weekdays(String numbers) {
+    return Arrays.stream(numbers.split(","))
+        .map(one -> DayOfWeek.of(Integer.parseInt(one)).getDisplayName(TextStyle.SHORT, Locale.UK))
+        .collect(Collectors.joining(", "));
+  }
+
+  private Optional<String> name(String of, JsonNode id) {
+    return id == null || id.isNull()
+        ? Optional.empty()
+        : Optional.ofNullable(names.get(of + " " + id.asString()));
+  }
+
+  /** What stands in a column. */
+  private String text(String table, String column, JsonNode kept) {
+    JsonNode value = kept.get(column);
+    if (value == null || value.isNull()) {
+      return "";
+    }
+    String said = value.asString();
+    return switch (column) {
+      case "place", "from_place", "to_place" -> name("place", value).orElse(said);
+      case "region" -> name("region", value).orElse(said);
+      case "team", "member_team" -> name("team", value).orElse(said);
+      case "member_person", "by_person" -> name("person", value).orElse(said);
+      case "role" -> name("role", value).orElse(said);
+      case "day", "first_day", "last_day", "until_day", "from_day" ->
+          DAY.format(LocalDate.parse(said));
+      case "week" ->
+          Weeks.of(said).days().stream()
+              .sorted()
+              .map(day -> day.getDisplayName(TextStyle.SHORT, Locale.UK))
+              .collect(Collectors.joining(", "));
+      case "contract_minutes" -> Lengths.said(Duration.ofMinutes(value.asInt()));
+      case "never" -> value.asBoolean() ? "never" : "warn";
+      default ->
+          value.isBoolean()
+              ? (value.asBoolean() ? "yes" : "no")
+              : said.matches("[A-Z_]+") ? said.toLowerCase(Locale.ROOT).replace('_', ' ') : said;
+    };
+  }
+}
