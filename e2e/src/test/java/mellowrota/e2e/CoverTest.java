@@ -298,6 +298,26 @@ public class CoverTest extends OnDemo {
     assertThat(verdicts).contains("NO", "WITH_REASON").isSortedAccordingTo(CoverTest::compare);
   }
 
+  /** Whoever has left is told of with the rest, that they cannot; coordinators know of them. */
+  @Test
+  public void whoeverHasLeftIsToldOfToo() {
+    Api.Answer added = hana.post("/api/v1/people", "{\"name\": \"Gregor Tarn\"}").expect(201);
+    String them = "/api/v1/people/" + added.json().get("id").asLong();
+    hana.patch(them, "{\"standing\": \"LEFT\"}").expect(204);
+    long duty = duty("Flight keeper");
+    String start = "2026-12-14T07:00:00Z";
+    String end = "2026-12-14T19:00:00Z";
+    JsonNode gone = null;
+    for (JsonNode one : whoCould(hana, duty, start, end)) {
+      gone = one.get("name").asString().equals("Gregor Tarn") ? one : gone;
+    }
+    assertThat(gone).isNotNull();
+    assertThat(gone.get("verdict").asString()).isEqualTo("NO");
+    assertThat(gone.get("reasons").toString()).contains("LEFT");
+    assertThat(whoCould(Api.of(server, "marguerite"), duty, start, end).toString())
+        .doesNotContain("Gregor Tarn");
+  }
+
   private static int compare(String one, String other) {
     List<String> order = List.of("YES", "WITH_REASON", "NO");
     return Integer.compare(order.indexOf(one), order.indexOf(other));

@@ -13,8 +13,9 @@ create index on act_row (act);
 
 create function keep_act_row() returns trigger language plpgsql as $$
 declare
-  -- What moves by itself is nobody's to take back.
-  passing constant text[] := '{version,world_version,projected_day,seen_until,incarnation,change_no,oldest_no}';
+  -- What moves by itself is nobody's to take back, and a change of rules takes its own back.
+  passing constant text[] :=
+    '{version,world_version,projected_day,seen_until,incarnation,change_no,oldest_no,titles_fixed,fallback_wording}';
   doing constant text := current_setting('mellow.act', true);
   was jsonb;
   became jsonb;
@@ -38,7 +39,7 @@ do $$
 declare
   settled text;
 begin
-  foreach settled in array array['person', 'coordinates', 'team', 'membership', 'place', 'calendar',
+  foreach settled in array array['person', 'coordinates', 'team', 'membership', 'place',
     'person_skill', 'working_hours', 'hours_dated', 'leave', 'travel', 'region', 'holiday',
     'closure', 'duty', 'duty_span', 'duty_lifted', 'house', 'house_limit', 'let_stand']
   loop
@@ -46,6 +47,9 @@ begin
       for each row execute function keep_act_row()', settled);
   end loop;
 end $$;
+-- Every save counts its calendars on, which is no business of this.
+create trigger keep_act_row after insert or delete or update of name on calendar
+  for each row execute function keep_act_row();
 create trigger keep_act_row after insert or update on taken_row
   for each row when (new.record is null) execute function keep_act_row();
 create trigger keep_act_row_gone after delete on taken_row

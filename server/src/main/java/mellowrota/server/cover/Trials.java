@@ -88,7 +88,7 @@ class Trials {
           whole,
           WhoCould.of(
               trial(wanting, missing(now, ask, span)),
-              trying.candidates(one -> one.ask().equals(visit), alone(now, ask)),
+              trying.everybody(one -> one.ask().equals(visit), alone(now, ask), true),
               trying.bounds()));
     }
     Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
@@ -98,7 +98,7 @@ class Trials {
         span,
         WhoCould.of(
             trying.trial(duty, span, missing(now, ask, span)),
-            trying.candidates(one -> !one.isTentative() && one.stands(duty), alone(now, ask)),
+            trying.everybody(one -> !one.isTentative() && one.stands(duty), alone(now, ask), true),
             trying.bounds()));
   }
 
@@ -162,7 +162,7 @@ class Trials {
         span,
         WhoCould.of(
             work.sure(),
-            trying.candidates(one -> one.ask().equals(same), List.of(), moved.isNothing()),
+            trying.everybody(one -> one.ask().equals(same), List.of(), moved.isNothing()),
             bounds,
             (int) Math.max(1, then.headCount(visit))));
   }

@@ -58,6 +58,7 @@ final class Trying {
   final List<Duties.Kept> duties;
   final Set<PersonId> watched;
   private final Set<PersonId> unknown = new HashSet<>();
+  private final Person asker;
   private final HouseLimits limits;
   private final Limits house;
   private final LocalDate first;
@@ -67,6 +68,7 @@ final class Trying {
 
   private Trying(Source source, World world, Person asker, TimeSpan span) {
     this.world = world;
+    this.asker = asker;
     limits = source.limits;
     house = limits.limits();
     duties = source.duties.all();
@@ -105,6 +107,18 @@ final class Trying {
     return found;
   }
 
+  /** The same, and after them those who have left, of whom the office is told why not. */
+  List<WhoCould.Candidate> everybody(
+      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
+    List<WhoCould.Candidate> found = new ArrayList<>(candidates(tried, alone, told));
+    if (asker.isCoordinator()) {
+      world.crew().people().stream()
+          .filter(Person::hasLeft)
+          .forEach(one -> found.add(candidate(one.id(), tried, List.of(), List.of())));
+    }
+    return found;
+  }
+
   private WhoCould.Candidate candidate(
       PersonId id, Predicate<CrewTimes.OnIt> without, List<TimeSpan> here, List<TimeSpan> alone) {
     return new WhoCould.Candidate(
@@ -113,7 +127,7 @@ final class Trying {
         unknown.contains(id),
         here,
         alone,
-        Optional.empty(),
+        around.able(id).until(),
         around.commitments(id).load(week),
         around.terms(id).contract());
   }
