@@ -35,11 +35,13 @@ class SparingSessions implements SessionRepository<SparingSessions.Sparing> {
   private static final Duration TOLD_EVERY = Duration.ofMinutes(1);
 
   private final SessionRepository<Session> kept;
+  private final SessionTransactions transactions;
   private final ThreadLocal<Sparing> justSaved = new ThreadLocal<>();
 
   @SuppressWarnings("unchecked")
-  SparingSessions(JdbcIndexedSessionRepository kept) {
+  SparingSessions(JdbcIndexedSessionRepository kept, SessionTransactions transactions) {
     this.kept = (SessionRepository<Session>) (SessionRepository<?>) kept;
+    this.transactions = transactions;
   }
 
   @Override
@@ -60,7 +62,7 @@ class SparingSessions implements SessionRepository<SparingSessions.Sparing> {
     if (saved != null && saved.getId().equals(id)) {
       return saved;
     }
-    Session found = kept.findById(id);
+    Session found = transactions.reading(() -> kept.findById(id));
     return found == null ? null : new Sparing(found);
   }
 
