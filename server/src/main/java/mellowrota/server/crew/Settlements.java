@@ -38,11 +38,8 @@ class Settlements implements Undoes {
   private static final Set<String> OF_THEIR_OFFICE =
       Set.of("zone", "contract_minutes", "not_alone");
 
-  /** Of a row t: that these of its columns are as they are said to be. */
-  private static final String STANDS =
-      """
-      (select jsonb_object_agg(key, value) from jsonb_each(to_jsonb(t)) where key = any(?)) = ?::jsonb
-      """;
+  /** Of a row t: that it stays as it is with these of its columns laid over it. */
+  private static final String STANDS = "to_jsonb(t) = to_jsonb(jsonb_populate_record(t, ?::jsonb))";
 
   private final Acts acts;
   private final People people;
@@ -228,7 +225,6 @@ class Settlements implements Undoes {
               """
                   .formatted(row.table(), is, STANDS))
           .param(row.after().orElseThrow().toString())
-          .param(row.after().orElseThrow().propertyNames().toArray(String[]::new))
           .param(row.after().orElseThrow().toString())
           .update();
     }
@@ -259,7 +255,6 @@ class Settlements implements Undoes {
                     is,
                     STANDS))
         .param(row.before().get().toString())
-        .param(changed.toArray(String[]::new))
         .param(json.writeValueAsString(stands))
         .update();
   }
