@@ -58,10 +58,7 @@ export function WhatChanged() {
                 <td>
                   {said(one)}
                   {one.lines.slice(0, SHOWN).map((line) => (
-                    <div
-                      key={`${line.label} ${line.before} ${line.after}`}
-                      className={styles.quiet}
-                    >
+                    <div key={line.label} className={styles.quiet}>
                       {line.label}: {line.before && <s>{line.before}</s>}
                       {line.before && line.after && ' → '}
                       {line.after}
@@ -74,7 +71,7 @@ export function WhatChanged() {
                 <td title={one.about.join(', ')}>{words.aboutMore(one.about)}</td>
                 <td className={styles.buttons}>
                   {one.undone ? (
-                    words.wasUndone
+                    <span className={styles.wasUndone}>{words.wasUndone}</span>
                   ) : (
                     <Button
                       size="small"

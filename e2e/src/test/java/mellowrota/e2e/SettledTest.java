@@ -360,11 +360,8 @@ public class SettledTest extends OnDemo {
         "By contract, in a week: 48 h -> 37 h 30 min"
       },
       {
-        put(
-            "",
-            "/api/v1/people/{person}/skills",
-            "{\"skills\": [{\"skill\": \"gates\", \"last\": \"2028-01-01\"}]}"),
-        "Skill: sluice -> "
+        put("", "/api/v1/people/{person}/skills", "{\"notAlone\": true, \"skills\": []}"),
+        "Not alone: no -> yes"
       },
       {
         put("", "/api/v1/people/{person}/days/2026-12-01", "{\"times\": []}"),

@@ -7,11 +7,13 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import mellowrota.server.platform.Lengths;
@@ -141,7 +143,29 @@ final class SettledWords {
                 row.after().map(kept -> whole(row.table(), kept)).orElse("")));
       }
     }
-    return withoutReturned(found);
+    return together(withoutReturned(found));
+  }
+
+  /** What came and went of one sort, in one line. */
+  private static List<Line> together(List<Line> lines) {
+    Map<String, List<Line>> byLabel =
+        lines.stream()
+            .collect(Collectors.groupingBy(Line::label, LinkedHashMap::new, Collectors.toList()));
+    return byLabel.entrySet().stream()
+        .map(
+            one ->
+                new Line(
+                    one.getKey(),
+                    joined(one.getValue(), Line::before),
+                    joined(one.getValue(), Line::after)))
+        .toList();
+  }
+
+  private static String joined(List<Line> lines, Function<Line, String> side) {
+    return lines.stream()
+        .map(side)
+        .filter(said -> !said.isEmpty())
+        .collect(Collectors.joining(", "));
   }
 
   /** Lists are kept by writing them anew, so that much of them goes and comes back. */
