@@ -128,7 +128,7 @@ export function useUndo() {
           params: { path: { id: act }, header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => void client.invalidateQueries(),
   });
 }
 

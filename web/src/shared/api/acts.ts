@@ -1,13 +1,13 @@
 /** An act that was done for the crew or the house and can be taken back, as the header Act tells. */
-export interface SettledAct {
+export interface DoneAct {
   act: number;
   kind: string;
 }
 
-const hearers = new Set<(act: SettledAct) => void>();
+const hearers = new Set<(act: DoneAct) => void>();
 
 /** Hears of each act that an answer tells of; gives the way to hear no more. */
-export function onSettled(hearer: (act: SettledAct) => void): () => void {
+export function onSettled(hearer: (act: DoneAct) => void): () => void {
   hearers.add(hearer);
   return () => {
     hearers.delete(hearer);

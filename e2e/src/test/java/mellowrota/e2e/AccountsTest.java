@@ -33,6 +33,21 @@ public class AccountsTest extends OnDemo {
         .asString();
   }
 
+  /** A session that was not used for too long is none: it is refused, and gone with its content. */
+  @Test
+  public void aSessionEnds() {
+    Api tam = Api.of(server, "tam");
+    String theirs = "principal_name = '%d'".formatted(hana.idOf("people", "Tam Birtles"));
+    server
+        .database()
+        .execute("update spring_session set last_access_time = 0, expiry_time = 1 where " + theirs);
+    tam.get("/api/v1/my-day").expect(401);
+    assertThat(server.database().query("select session_id from spring_session where " + theirs))
+        .isEmpty();
+    tam.signIn("tam@quillwater.example", "still-water").expect(200);
+    tam.get("/api/v1/my-day").expect(200);
+  }
+
   @Test
   public void anInvitationWorksOnceEvenForTwoAtTheSameTime() {
     String link = invite("Osk Fenwright", "WORKER").replace("/welcome/", "/api/v1/invitations/");
@@ -56,10 +71,10 @@ public class AccountsTest extends OnDemo {
   @Test
   public void aShortPasswordIsRefusedAndTheInvitationStays() {
     String link = invite("Priya Lund", "WORKER").replace("/welcome/", "/api/v1/invitations/");
-    Api priya = new Api(server);
-    priya.get("/api/v1/session");
-    priya.post(link, "{\"password\": \"short\"}").expect(422);
-    priya.post(link, "{\"password\": \"long enough for it\"}").expect(204);
+    Api tam = new Api(server);
+    tam.get("/api/v1/session");
+    tam.post(link, "{\"password\": \"short\"}").expect(422);
+    tam.post(link, "{\"password\": \"long enough for it\"}").expect(204);
   }
 
   @Test

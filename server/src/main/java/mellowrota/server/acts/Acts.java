@@ -127,7 +127,7 @@ public class Acts {
   }
 
   /** Whether something was settled by it that can be taken back. */
-  private boolean settled(long act) {
+  public boolean settled(long act) {
     return jdbc.sql("select exists (select 1 from act_row where act = ?)")
         .param(act)
         .query(Boolean.class)

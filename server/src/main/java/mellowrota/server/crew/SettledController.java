@@ -6,9 +6,9 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import mellowrota.server.platform.Asker;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
@@ -27,12 +27,12 @@ class SettledController {
   private static final int LOOKED_AT = 20;
 
   private final People people;
-  private final Settlements settlements;
+  private final SettledActs settled;
   private final JdbcClient jdbc;
 
-  SettledController(People people, Settlements settlements, JdbcClient jdbc) {
+  SettledController(People people, SettledActs settled, JdbcClient jdbc) {
     this.people = people;
-    this.settlements = settlements;
+    this.settled = settled;
     this.jdbc = jdbc;
   }
 
@@ -80,43 +80,44 @@ class SettledController {
     return new PageView(found.subList(0, Math.min(AT_ONCE, found.size())), found.size() > AT_ONCE);
   }
 
+  private record Done(
+      long id, Instant at, String who, String kind, String undoes, boolean undone) {}
+
   private List<SettledView> acts(long before) {
-    Map<Long, SettledView> found = new LinkedHashMap<>();
-    jdbc.sql(
-            """
-            select a.id, a.at, p.name, a.kind, b.kind,
-              exists (select 1 from act u where u.undoes = a.id)
-            from act a join person p on p.id = a.actor left join act b on b.id = a.undoes
-            where a.id in (select r.act from act_row r join act b on b.id = r.act
-              where r.act < :before and b.actor <> 0 group by r.act order by r.act desc limit :many)
-            order by a.id desc
-            """)
-        .param("before", before)
-        .param("many", AT_ONCE + 1)
-        .query(
-            row -> {
-              found.put(
-                  row.getLong(1),
-                  new SettledView(
-                      row.getLong(1),
-                      row.getObject(2, OffsetDateTime.class).toInstant(),
-                      row.getString(3),
-                      row.getString(4),
-                      List.of(),
-                      List.of(),
-                      row.getString(5),
-                      row.getBoolean(6)));
-            });
-    Map<Long, List<Settlements.Row>> rows = settlements.firstRows(found.keySet(), LOOKED_AT);
+    List<Done> found =
+        jdbc.sql(
+                """
+                select a.id, a.at, p.name, a.kind, b.kind,
+                  exists (select 1 from act u where u.undoes = a.id)
+                from act a join person p on p.id = a.actor left join act b on b.id = a.undoes
+                where a.id in (select r.act from act_row r join act b on b.id = r.act
+                  where r.act < :before and b.actor <> 0
+                  group by r.act order by r.act desc limit :many)
+                order by a.id desc
+                """)
+            .param("before", before)
+            .param("many", AT_ONCE + 1)
+            .query(
+                (row, n) ->
+                    new Done(
+                        row.getLong(1),
+                        row.getObject(2, OffsetDateTime.class).toInstant(),
+                        row.getString(3),
+                        row.getString(4),
+                        row.getString(5),
+                        row.getBoolean(6)))
+            .list();
+    Map<Long, List<SettledActs.Row>> rows =
+        settled.firstRows(found.stream().map(Done::id).collect(Collectors.toSet()), LOOKED_AT);
     SettledWords words = new SettledWords(names());
-    return found.values().stream()
-        .map(one -> said(one, words, rows.getOrDefault(one.act(), List.of())))
+    return found.stream()
+        .map(one -> said(one, words, rows.getOrDefault(one.id(), List.of())))
         .toList();
   }
 
-  private static SettledView said(SettledView one, SettledWords words, List<Settlements.Row> rows) {
+  private static SettledView said(Done one, SettledWords words, List<SettledActs.Row> rows) {
     return new SettledView(
-        one.act(),
+        one.id(),
         one.at(),
         one.who(),
         one.kind(),

@@ -101,7 +101,7 @@ final class SettledWords {
   record Line(String label, String before, String after) {}
 
   /** What a row is about: a person, a team, a place, a region, a duty; none of the house's. */
-  List<String> about(Settlements.Row row) {
+  List<String> about(SettledActs.Row row) {
     JsonNode kept = row.any();
     Stream<String> named =
         switch (row.table()) {
@@ -123,9 +123,9 @@ final class SettledWords {
   }
 
   /** What changed in all of these, without what went and came back alike. */
-  List<Line> lines(List<Settlements.Row> rows) {
+  List<Line> lines(List<SettledActs.Row> rows) {
     List<Line> found = new ArrayList<>();
-    for (Settlements.Row row : rows) {
+    for (SettledActs.Row row : rows) {
       boolean stayed = row.before().isPresent() && row.after().isPresent();
       if (stayed && BY_COLUMN.contains(row.table())) {
         for (String column : row.changed()) {

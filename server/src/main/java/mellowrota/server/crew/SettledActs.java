@@ -27,7 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
  * not at all, with the same identities; where somebody changed the same since, nothing is done.
  */
 @Service
-class Settlements implements Undoes {
+class SettledActs implements Undoes {
 
   /** Of a person, what the person, and what whoever has office rights on them, settles. */
   private static final Set<String> THEIR_OWN = Set.of("own_title");
@@ -47,7 +47,7 @@ class Settlements implements Undoes {
   private final JdbcClient jdbc;
   private final JsonMapper json;
 
-  Settlements(Acts acts, People people, WorkTimes times, JdbcClient jdbc, JsonMapper json) {
+  SettledActs(Acts acts, People people, WorkTimes times, JdbcClient jdbc, JsonMapper json) {
     this.acts = acts;
     this.people = people;
     this.times = times;
@@ -90,10 +90,7 @@ class Settlements implements Undoes {
 
   @Override
   public boolean knows(long act) {
-    return jdbc.sql("select exists (select 1 from act_row where act = ?)")
-        .param(act)
-        .query(Boolean.class)
-        .single();
+    return acts.settled(act);
   }
 
   @Override
