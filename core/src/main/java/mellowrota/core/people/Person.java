@@ -57,6 +57,11 @@ public record Person(
     return right == AccountRight.TEAM_COORDINATOR && !hasLeft();
   }
 
+  /** Whether they have office rights on this team's records. */
+  public boolean leads(TeamId team) {
+    return isTeamCoordinator() && coordinates.contains(team);
+  }
+
   /** Office and crew as far as they hold on every record alike. */
   public Capacities everywhere() {
     long bits = Capacities.OUTSIDE;

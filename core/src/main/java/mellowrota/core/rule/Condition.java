@@ -4,9 +4,9 @@ import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
@@ -23,12 +23,27 @@ public sealed interface Condition {
 
   boolean holds(WorkRecord record, Visit visit);
 
-  /** The first part that does not hold, as a reason; empty if it all holds. */
-  default Optional<Reason.Code> failing(WorkRecord record, Visit visit) {
-    return holds(record, visit) ? Optional.empty() : Optional.of(code());
+  /** The details it looks at (LANDING 4, 18). */
+  default Set<DetailKey> tests() {
+    return Set.of();
+  }
+
+  /**
+   * The parts that do not hold, as reasons for somebody who knows these details: a part that tests
+   * others counts as not met, whether it holds or not.
+   */
+  default List<Reason.Code> failing(WorkRecord record, Visit visit, Predicate<DetailKey> known) {
+    if (!tests().stream().allMatch(known)) {
+      return List.of(Reason.Code.RULE_NOT_MET);
+    }
+    return holds(record, visit) ? List.of() : List.of(code());
   }
 
   Reason.Code code();
+
+  private static Set<DetailKey> tests(List<Condition> parts) {
+    return parts.stream().flatMap(part -> part.tests().stream()).collect(Collectors.toSet());
+  }
 
   record KindIs(Set<Kind> kinds) implements Condition {
     public KindIs {
@@ -46,7 +61,10 @@ public sealed interface Condition {
     }
   }
 
-  /** On done work it holds for done and for the state before it. */
+  /**
+   * On done work it holds for done and for the state before it; a visit under its least head count
+   * counts as tentative (LANDING 3, 9).
+   */
   record StateIs(Set<State> states) implements Condition {
     public StateIs {
       states = EnumSet.copyOf(states);
@@ -54,8 +72,14 @@ public sealed interface Condition {
 
     @Override
     public boolean holds(WorkRecord record, Visit visit) {
-      return states.contains(record.state())
-          || record.isDone() && states.contains(record.stateBefore());
+      State planned = record.isDone() ? record.stateBefore() : record.state();
+      return states.contains(record.tentative(visit.no()) ? State.TENTATIVE : planned)
+          || record.isDone() && states.contains(State.DONE);
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.TIMES);
     }
 
     @Override
@@ -74,6 +98,11 @@ public sealed interface Condition {
     public Reason.Code code() {
       return Reason.Code.RULE_TAG;
     }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.TAGS);
+    }
   }
 
   record TeamIs(TeamId team) implements Condition {
@@ -85,6 +114,11 @@ public sealed interface Condition {
     @Override
     public Reason.Code code() {
       return Reason.Code.RULE_TEAM;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.TEAM);
     }
   }
 
@@ -98,6 +132,11 @@ public sealed interface Condition {
     public Reason.Code code() {
       return Reason.Code.RULE_PLACE;
     }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.PLACE);
+    }
   }
 
   /** Somebody holds the role on this visit. */
@@ -110,6 +149,11 @@ public sealed interface Condition {
     @Override
     public Reason.Code code() {
       return Reason.Code.RULE_ROLE;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.PEOPLE);
     }
   }
 
@@ -142,6 +186,11 @@ public sealed interface Condition {
     @Override
     public Reason.Code code() {
       return Reason.Code.RULE_DETAIL;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(detail);
     }
   }
 
@@ -186,6 +235,11 @@ public sealed interface Condition {
     public Reason.Code code() {
       return Reason.Code.RULE_START_HOURS;
     }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.TIMES);
+    }
   }
 
   record IsAllDay() implements Condition {
@@ -197,6 +251,11 @@ public sealed interface Condition {
     @Override
     public Reason.Code code() {
       return Reason.Code.RULE_ALL_DAY;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(DetailKey.TIMES);
     }
   }
 
@@ -217,11 +276,13 @@ public sealed interface Condition {
     }
 
     @Override
-    public Optional<Reason.Code> failing(WorkRecord record, Visit visit) {
-      return parts.stream()
-          .map(part -> part.failing(record, visit))
-          .flatMap(Optional::stream)
-          .findFirst();
+    public List<Reason.Code> failing(WorkRecord record, Visit visit, Predicate<DetailKey> known) {
+      return parts.stream().flatMap(p -> p.failing(record, visit, known).stream()).toList();
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Condition.tests(parts);
     }
 
     @Override
@@ -245,6 +306,11 @@ public sealed interface Condition {
     public Reason.Code code() {
       return Reason.Code.RULE_NOT_MET;
     }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Condition.tests(parts);
+    }
   }
 
   /** An empty <i>none</i> holds. */
@@ -261,6 +327,11 @@ public sealed interface Condition {
     @Override
     public Reason.Code code() {
       return Reason.Code.RULE_NOT_MET;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Condition.tests(parts);
     }
   }
 }

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Calendars;
@@ -27,6 +28,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
@@ -39,6 +41,9 @@ import mellowrota.core.work.WorkRecord;
  * <p>Cost: O(visits × rules × calendars named).
  */
 public final class Router {
+
+  /** A rule for another kind is further off than one that lacks all else. */
+  private static final int OTHER_KIND = 1000;
 
   private final Crew crew;
   private final Calendars calendars;
@@ -431,8 +436,10 @@ public final class Router {
   /**
    * Why the record lands on a calendar or does not, for each of its visits. Asked by a person,
    * never needed for landing itself.
+   *
+   * @param known the details that this person may know of the record: why not rests on no other
    */
-  public List<Landing> explain(WorkRecord record, Calendar calendar) {
+  public List<Landing> explain(WorkRecord record, Calendar calendar, Predicate<DetailKey> known) {
     List<Landing.Lands> landed = land(record);
     List<Landing> told = new ArrayList<>();
     for (Visit visit : record.visits()) {
@@ -443,41 +450,52 @@ public final class Router {
               .toList();
       told.addAll(here);
       if (here.isEmpty()) {
-        told.add(new Landing.Nowhere(calendar.id(), visit.no(), whyNot(record, visit, calendar)));
+        told.add(
+            new Landing.Nowhere(calendar.id(), visit.no(), whyNot(record, visit, calendar, known)));
       }
     }
     return told;
   }
 
-  private Reason whyNot(WorkRecord record, Visit visit, Calendar calendar) {
+  private Reason whyNot(
+      WorkRecord record, Visit visit, Calendar calendar, Predicate<DetailKey> known) {
     List<Assignment> assigned = record.on(visit.no());
     return heldBack(record)
         .or(() -> barred(record, visit, assigned, calendar))
-        .orElseGet(() -> byRules(record, visit, assigned, calendar));
+        .orElseGet(() -> byRules(record, visit, assigned, calendar, known));
   }
 
+  /** What the nearest rule lacks: of those for the record's kind the one that lacks least. */
   private Reason byRules(
-      WorkRecord record, Visit visit, List<Assignment> assigned, Calendar calendar) {
-    Reason first = null;
+      WorkRecord record,
+      Visit visit,
+      List<Assignment> assigned,
+      Calendar calendar,
+      Predicate<DetailKey> known) {
+    Reason nearest = Reason.of(Reason.Code.NO_RULE);
+    int least = Integer.MAX_VALUE;
     for (LandingRule rule : rules) {
       boolean names =
           rule.targets().stream().anyMatch(t -> named(t, record, assigned).contains(calendar));
       if (!names) {
         continue;
       }
-      Optional<Reason.Code> failing = rule.when().failing(record, visit);
-      Reason why =
-          failing.isPresent()
-              ? Reason.of(failing.get(), rule.id())
-              : record.isDone() && rule.whenDone() == LandingRule.WhenDone.COMES_OFF
-                  ? Reason.of(Reason.Code.RULE_DONE, rule.id())
-                  : Reason.of(Reason.Code.RULE_NO_TIME, rule.id());
+      List<Reason.Code> failing = rule.when().failing(record, visit, known);
       if (failing.isEmpty()) {
-        return why;
+        return record.isDone() && rule.whenDone() == LandingRule.WhenDone.COMES_OFF
+            ? Reason.of(Reason.Code.RULE_DONE, rule.id())
+            : Reason.of(
+                known.test(DetailKey.TIMES) ? Reason.Code.RULE_NO_TIME : Reason.Code.RULE_NOT_MET,
+                rule.id());
       }
-      first = first == null ? why : first;
+      boolean otherKind = failing.contains(Reason.Code.RULE_KIND);
+      int lacks = failing.size() + (otherKind ? OTHER_KIND : 0);
+      if (lacks < least) {
+        least = lacks;
+        nearest = Reason.of(failing.get(0), rule.id());
+      }
     }
-    return first == null ? Reason.of(Reason.Code.NO_RULE) : first;
+    return nearest;
   }
 
   /** The calendars worth explaining: those of everybody near the record, and those of all. */

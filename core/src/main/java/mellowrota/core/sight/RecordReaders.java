@@ -43,7 +43,10 @@ public final class RecordReaders implements Audience.OnRecord {
     }
   }
 
-  /** The record's team and those of everybody who works on it, with all that hold them. */
+  /**
+   * The record's team and those of everybody who works on it, through teams too, with all that hold
+   * them (LANDING 14).
+   */
   private Set<TeamId> officeTeams() {
     if (officeTeams == null) {
       officeTeams = new HashSet<>();
@@ -53,16 +56,21 @@ public final class RecordReaders implements Audience.OnRecord {
           continue;
         }
         if (assignment.holder() instanceof Holder.OnePerson one) {
-          for (TeamId team : crew.directTeams(one.person())) {
-            officeTeams.addAll(crew.selfAndAncestors(team));
-          }
+          addTeamsOf(one.person());
         } else {
           TeamId team = ((Holder.WholeTeam) assignment.holder()).team();
           officeTeams.addAll(crew.selfAndAncestors(team));
+          crew.members(team).keySet().forEach(this::addTeamsOf);
         }
       }
     }
     return officeTeams;
+  }
+
+  private void addTeamsOf(PersonId person) {
+    for (TeamId team : crew.directTeams(person)) {
+      officeTeams.addAll(crew.selfAndAncestors(team));
+    }
   }
 
   public static RecordReaders of(WorkRecord record, Crew crew) {
@@ -91,12 +99,7 @@ public final class RecordReaders implements Audience.OnRecord {
   }
 
   private boolean coordinatesIt(Person person) {
-    for (TeamId team : person.coordinates()) {
-      if (officeTeams().contains(team)) {
-        return true;
-      }
-    }
-    return false;
+    return person.coordinates().stream().anyMatch(officeTeams()::contains);
   }
 
   /** What the record says, worded once for all of them. */

@@ -109,24 +109,30 @@ final class RecordWords {
         .map(calendar -> Holder.of(((Calendar.Owner.Own) calendar.owner()).person()));
   }
 
-  /** The lead; all; or, as the others, all but the reader, elsewhere all but the lead. */
+  /** The lead; all; or, as the others, all but the lead and whose own calendar it is. */
   private Optional<String> people(String name, int visit, Optional<?> owner) {
     List<Assignment> chosen = new ArrayList<>();
-    for (Assignment assignment : record.on(visit)) {
-      boolean lead = assignment.role().equals(RoleId.LEAD);
+    List<Assignment> assigned = record.on(visit);
+    for (Assignment assignment : assigned) {
       boolean wanted =
           switch (name) {
-            case "lead" -> lead;
+            case "lead" -> assignment.role().equals(RoleId.LEAD);
             case "people" -> true;
             default ->
                 !assignment.role().equals(RoleId.INFORMED)
-                    && (owner.isPresent() ? !assignment.holder().equals(owner.get()) : !lead);
+                    && !owner.equals(Optional.of(assignment.holder()))
+                    && !leads(assignment.holder(), assigned);
           };
       if (wanted) {
         chosen.add(assignment);
       }
     }
     return joined(chosen);
+  }
+
+  private static boolean leads(Holder holder, List<Assignment> assigned) {
+    return assigned.stream()
+        .anyMatch(one -> one.role().equals(RoleId.LEAD) && one.holder().equals(holder));
   }
 
   /** By role, name, id; each holder once. */

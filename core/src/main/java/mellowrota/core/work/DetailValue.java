@@ -12,6 +12,9 @@ import mellowrota.core.people.ForSet;
  */
 public record DetailValue(String text, Optional<ForSet> forWhom) {
 
+  /** Says nothing, of nobody in particular. */
+  public static final DetailValue NONE = new DetailValue("", Optional.empty());
+
   public DetailValue {
     Objects.requireNonNull(text, "text");
     Objects.requireNonNull(forWhom, "forWhom");

@@ -22,4 +22,8 @@ public record Visit(int no, Optional<When> when, Optional<Margins> margins) {
   public static Visit bare(int no) {
     return new Visit(no, Optional.empty(), Optional.empty());
   }
+
+  public Visit withoutMargins() {
+    return new Visit(no, when, Optional.empty());
+  }
 }

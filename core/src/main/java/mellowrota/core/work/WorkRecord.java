@@ -134,10 +134,15 @@ public record WorkRecord(
     return new Builder(this);
   }
 
+  /** The state in which a record of this kind begins. */
+  public static State firstState(Kind kind) {
+    return kind == Kind.JOB ? State.DRAFT : State.CONFIRMED;
+  }
+
   /** Begins a record with one bare visit: a job as draft, the others as confirmed. */
   public static Builder blank(
       RecordId id, String ref, Kind kind, PersonId author, Instant createdAt) {
-    State state = kind == Kind.JOB ? State.DRAFT : State.CONFIRMED;
+    State state = firstState(kind);
     return new Builder(
         new WorkRecord(
             id,

@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import mellowrota.core.Worlds;
 import mellowrota.core.people.RoleId;
@@ -13,6 +14,7 @@ import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
+import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -66,6 +68,31 @@ public class ConditionTest {
     assertThat(holds(State.DONE, done)).isTrue();
     assertThat(holds(State.TENTATIVE, done)).isTrue();
     assertThat(holds(State.CONFIRMED, done)).isFalse();
+  }
+
+  @DataProvider
+  Object[][] headCounts() {
+    return new Object[][] {
+      {2, State.CONFIRMED, State.TENTATIVE},
+      {1, State.CONFIRMED, State.CONFIRMED},
+      {2, State.DONE, State.TENTATIVE},
+    };
+  }
+
+  /** LANDING 9: for every rule that asks for the state. */
+  @Test(dataProvider = "headCounts")
+  public void aVisitUnderItsLeastHeadCountIsTentativeForRules(int least, State state, State as) {
+    WorkRecord job =
+        Worlds.ticket()
+            .kind(Kind.JOB)
+            .states(state, State.CONFIRMED)
+            .assignments(List.of(Worlds.lead(2, Worlds.NOW)))
+            .leastHeadCount(OptionalInt.of(least))
+            .build();
+    for (State asked : List.of(State.TENTATIVE, State.CONFIRMED)) {
+      assertThat(holds(asked, job)).as(asked.name()).isEqualTo(asked == as);
+    }
+    assertThat(holds(State.DONE, job)).isEqualTo(state == State.DONE);
   }
 
   private static boolean holds(State state, WorkRecord record) {

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import mellowrota.core.Worlds;
 import mellowrota.core.entry.Entry;
@@ -25,7 +26,9 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.Kind;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
@@ -301,10 +304,52 @@ public class TicketLandingTest {
     };
   }
 
+  /** Of two rules for tickets on the master, one lacks a tag, the other a tag and a team. */
+  private static Worlds.World nearAndFar() {
+    Condition ticket = new Condition.KindIs(Set.of(Kind.TICKET));
+    Condition tagged = new Condition.Tagged("closure");
+    return crew()
+        .rules(
+            List.of(
+                master(1, new Condition.KindIs(Set.of(Kind.JOB))),
+                master(2, ticket, tagged, new Condition.TeamIs(TeamId.of(2))),
+                master(3, ticket, tagged)))
+        .build();
+  }
+
+  private static LandingRule master(long id, Condition... parts) {
+    return Worlds.rule(
+        id, new Condition.All(List.of(parts)), new Target.Master(), Shape.DUE_MARK, 2, true);
+  }
+
+  @Test
+  public void whyNotNamesWhatTheNearestRuleLacks() {
+    assertThat(whyNot(nearAndFar(), detail -> true)).isEqualTo(Reason.of(Reason.Code.RULE_TAG, 3));
+  }
+
+  @Test
+  public void whyNotRestsOnNothingThatTheAskerMayNotKnow() {
+    Predicate<DetailKey> noTags = detail -> !detail.equals(DetailKey.TAGS);
+    Worlds.World world = nearAndFar();
+    Reason told = Reason.of(Reason.Code.RULE_NOT_MET, 3);
+    assertThat(whyNot(world, noTags)).isEqualTo(told);
+    WorkRecord tagged = inesLeads().tags(Set.of("other")).build();
+    assertThat(whyNot(world, tagged, noTags)).isEqualTo(told);
+  }
+
+  private static Reason whyNot(Worlds.World world, Predicate<DetailKey> known) {
+    return whyNot(world, inesLeads().build(), known);
+  }
+
+  private static Reason whyNot(Worlds.World world, WorkRecord record, Predicate<DetailKey> known) {
+    List<Landing> told = world.router().explain(record, world.calendar("Master"), known);
+    return ((Landing.Nowhere) told.get(0)).why();
+  }
+
   @Test(dataProvider = "absences")
   public void everyAbsenceHasItsReason(WorkRecord.Builder record, String on, Reason.Code why) {
     Worlds.World world = crew().build();
-    List<Landing> told = world.router().explain(record.build(), world.calendar(on));
+    List<Landing> told = world.router().explain(record.build(), world.calendar(on), detail -> true);
     assertThat(told).hasSize(1);
     assertThat(((Landing.Nowhere) told.get(0)).why().code()).isEqualTo(why);
   }

@@ -240,7 +240,7 @@ public class FaceTest {
   }
 
   @Test
-  public void teamCoordinatorsAreOfficeByAPersonOnItButNotByAWiderTeam() {
+  public void teamCoordinatorsAreOfficeByAPersonOnItThroughTeamsTooButNotByAWiderTeamItself() {
     Person marguerite =
         new Person(
             PersonId.of(6),
@@ -270,7 +270,17 @@ public class FaceTest {
                         RoleId.LEAD,
                         Worlds.NOW)))
             .build();
-    assertThat(RecordReaders.of(wider, world.crew()).of(marguerite).isOffice()).isFalse();
+    assertThat(RecordReaders.of(wider, world.crew()).of(marguerite).isOffice())
+        .as("her people are on it through a wider team")
+        .isTrue();
+    WorkRecord ofTheWider =
+        paddle()
+            .assignments(List.of())
+            .team(Optional.of(mellowrota.core.people.TeamId.of(3)))
+            .build();
+    assertThat(RecordReaders.of(ofTheWider, world.crew()).of(marguerite).isOffice())
+        .as("the record is the wider team's, none of her people are on it")
+        .isFalse();
   }
 
   @Test

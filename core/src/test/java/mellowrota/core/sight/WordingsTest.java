@@ -12,6 +12,7 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.RoleId;
 import mellowrota.core.project.Projector;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
@@ -115,6 +116,23 @@ public class WordingsTest {
             .detail(DetailKey.QUOTE, DetailValue.of("880.00"))
             .build();
     assertThat(titleOn(world, record, Worlds.own(2))).isEqualTo("Stuck paddle · 0555 0142");
+  }
+
+  @Test
+  public void theOthersAreEachPersonOnceAndNeverTheLead() {
+    Wording wording = Worlds.wording(1, "{lead}[ with {others}]", "", "");
+    Worlds.World world = house(1, List.of(wording)).worker(3, "Tam").build();
+    WorkRecord twoRoles =
+        paddle()
+            .assignments(
+                List.of(
+                    Worlds.lead(2, Worlds.NOW),
+                    Worlds.as(RoleId.SUPPORT, 2),
+                    Worlds.as(RoleId.SUPPORT, 3),
+                    Worlds.as(RoleId.SUPERVISOR, 3)))
+            .build();
+    assertThat(titleOn(world, twoRoles, CalendarId.of(1))).isEqualTo("Ines with Tam");
+    assertThat(titleOn(world, twoRoles, Worlds.own(3))).isEqualTo("Ines");
   }
 
   private static List<DetailDefinition> withDay(Set<State> states) {

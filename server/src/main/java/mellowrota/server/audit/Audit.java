@@ -5,10 +5,8 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Predicate;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.Person;
@@ -103,12 +101,9 @@ class Audit {
     Map<DetailKey, Long> found = new HashMap<>();
     forAll(
         records -> {
-          Map<Long, Set<CalendarId>> standsOn =
-              access.standsOn(records.stream().map(WorkRecord::id).toList());
-          for (WorkRecord record : records) {
-            RecordAccess.Standing standing = access.standing(world, person, record, standsOn);
+          for (RecordAccess.Standing standing : access.standings(world, person, records)) {
             if (standing.opens()) {
-              for (DetailDefinition detail : world.details().of(record.kind())) {
+              for (DetailDefinition detail : world.details().of(standing.record().kind())) {
                 if (standing.sees(detail.key())) {
                   found.merge(detail.key(), 1L, Long::sum);
                 }

@@ -93,6 +93,22 @@ class SettledActs implements Undoes {
     return acts.settled(act);
   }
 
+  /** What the house did by itself is nobody's to take back; what others did is coordinators'. */
+  @Override
+  public boolean mayUndo(PersonId asker, long act) {
+    return people.find(asker).orElseThrow(Problem::notFound).isCoordinator()
+        ? !isBy(PersonId.of(Acts.THE_HOUSE), act)
+        : isBy(asker, act);
+  }
+
+  private boolean isBy(PersonId actor, long act) {
+    return jdbc.sql("select exists (select 1 from act where id = ? and actor = ?)")
+        .param(act)
+        .param(actor.value())
+        .query(Boolean.class)
+        .single();
+  }
+
   @Override
   public Acts.Done undo(PersonId asker, long undone, Optional<String> key) {
     return acts.run(
@@ -101,7 +117,7 @@ class SettledActs implements Undoes {
             .undoing(undone),
         act -> {
           List<Row> rows = rows(undone);
-          requireMay(asker, undone, rows);
+          requireMay(asker, rows);
           takeBack(undone, rows);
           requireSound();
           return "";
@@ -142,17 +158,9 @@ class SettledActs implements Undoes {
     return Optional.ofNullable(kept).map(json::readTree);
   }
 
-  /**
-   * Coordinators take back what anybody settled; others what they did themselves, where they still
-   * may. What the house did by itself is nobody's to take back.
-   */
-  private void requireMay(PersonId asker, long undone, List<Row> rows) {
+  /** Others than coordinators take back what they did themselves, where they still may. */
+  private void requireMay(PersonId asker, List<Row> rows) {
     Person me = people.find(asker).orElseThrow(Problem::notFound);
-    long actor =
-        jdbc.sql("select actor from act where id = ?").param(undone).query(Long.class).single();
-    if (actor == Acts.THE_HOUSE || (!me.isCoordinator() && actor != asker.value())) {
-      throw Problem.notFound();
-    }
     if (!me.isCoordinator()) {
       Set<PersonId> office = times.officeOver(me, rows.stream().flatMap(Row::person).toList());
       if (!rows.stream().allMatch(row -> isTheirs(me, office, row))) {

@@ -9,12 +9,10 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.EntryTimes;
-import mellowrota.core.people.Person;
 import mellowrota.core.sight.Face;
 import mellowrota.server.calendars.Faces;
 import mellowrota.server.ical.IcalendarWriter;
@@ -44,7 +42,6 @@ class FilesController {
   private static final MediaType CSV = MediaType.parseMediaType("text/csv;charset=utf-8");
   private static final MediaType ICALENDAR =
       MediaType.parseMediaType("text/calendar;charset=utf-8");
-  private static final int PAGE = 200;
   private static final int MOST = 10_000;
 
   private final RecordList list;
@@ -148,21 +145,15 @@ class FilesController {
   }
 
   private List<RecordView> all(World world, Asker asker, RecordList.Wanted wanted) {
-    Person person = world.person(asker.person());
-    List<RecordView> found = new ArrayList<>();
-    Optional<String> cursor = Optional.empty();
-    do {
-      RecordList.Page page = list.page(world, person, wanted.from(cursor, PAGE));
-      found.addAll(page.items());
-      cursor = Optional.ofNullable(page.next());
-      if (found.size() > MOST) {
-        throw Problem.of(
-            413,
-            "too-much",
-            "These are more than " + MOST + " records; narrow the list by words, kind or state.");
-      }
-    } while (cursor.isPresent());
-    return found;
+    return list.all(world, world.person(asker.person()), wanted, MOST)
+        .orElseThrow(
+            () ->
+                Problem.of(
+                    413,
+                    "too-much",
+                    "These are more than "
+                        + MOST
+                        + " records; narrow the list by words, kind or state."));
   }
 
   private static RenderingId read(World world, Asker asker, long calendar) {

@@ -81,6 +81,9 @@ class Incoming {
             crew ? wanted.changingTheWorld() : wanted,
             act -> {
               World world = crew ? worlds.now() : worlds.locked(act.worldVersion());
+              if (!crew) {
+                records.lock(file.source(), file.rows().stream().map(r -> id(file, r)).toList());
+              }
               for (Judged one : judge(world, world.person(asker.person()), file)) {
                 one.deed().ifPresent(deed -> deed.accept(act, world));
                 act.later().send(template);
@@ -97,8 +100,14 @@ class Incoming {
     for (Table.Row row : file.rows()) {
       ids.put(row, id(file, row));
     }
-    Map<String, TakenRows.Taken> before = taken.find(file.what(), file.source(), ids.values());
-    Judging judging = judging(world, asker, file, before, ids);
+    // What became of a row is not there for whoever may not open it.
+    Map<String, RecordId> numbers =
+        file.what() == Field.What.RECORDS
+            ? records.known(world, asker, file.source(), ids.values())
+            : Map.of();
+    Map<String, TakenRows.Taken> before =
+        taken.find(file.what(), file.source(), ids.values(), numbers.values());
+    Judging judging = judging(world, asker, file, before, ids, numbers);
     List<Judged> found = new ArrayList<>();
     for (Table.Row row : file.rows()) {
       Cells cells = Cells.of(file.fields(), row);
@@ -163,9 +172,10 @@ class Incoming {
       Person asker,
       FileRows file,
       Map<String, TakenRows.Taken> before,
-      Map<Table.Row, String> ids) {
+      Map<Table.Row, String> ids,
+      Map<String, RecordId> numbers) {
     return switch (file.what()) {
-      case RECORDS -> new RecordJudging(world, asker, file, before, ids);
+      case RECORDS -> new RecordJudging(world, asker, file, before, ids, numbers);
       case PEOPLE -> people(new CrewRows(world), file);
       case PLACES -> places(new CrewRows(world), file);
     };
@@ -209,12 +219,13 @@ class Incoming {
         Person asker,
         FileRows file,
         Map<String, TakenRows.Taken> before,
-        Map<Table.Row, String> ids) {
+        Map<Table.Row, String> ids,
+        Map<String, RecordId> numbers) {
       this.world = world;
       this.asker = asker;
       this.file = file;
       names = Known.in(world);
-      numbers = records.known(file.source(), ids.values());
+      this.numbers = numbers;
       List<RecordId> differing = new ArrayList<>();
       ids.forEach(
           (row, id) -> {

@@ -3,6 +3,7 @@ package mellowrota.server.incoming;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
+import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Act;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -30,18 +31,25 @@ class TakenRows {
    */
   record Taken(long target, Map<String, String> cells, boolean undone) {}
 
-  /** The rows taken from there before, by their ids there. */
-  Map<String, Taken> find(Field.What what, String source, Collection<String> ids) {
+  /**
+   * The rows taken from there before, by their ids there.
+   *
+   * @param records of rows of work only those that became one of these
+   */
+  Map<String, Taken> find(
+      Field.What what, String source, Collection<String> ids, Collection<RecordId> records) {
     Map<String, Taken> found = new HashMap<>();
     jdbc.sql(
             """
             select t.source_id, coalesce(t.record, t.person, t.place), t.cells,
               exists (select 1 from act u where u.undoes = t.act)
             from taken_row t where t.what = ? and t.source = ? and t.source_id = any(?)
+              and (t.of_record = 0 or t.of_record = any(?))
             """)
         .param(what.name())
         .param(source)
         .param(ids.toArray(String[]::new))
+        .param(records.stream().map(RecordId::value).toArray(Long[]::new))
         .query(
             row -> {
               Map<String, String> cells = JSON.readValue(row.getString(3), CELLS);
@@ -62,9 +70,9 @@ class TakenRows {
     act.later()
         .add(
             """
-            insert into taken_row (what, source, source_id, cells, act, %s)
-            values (?, ?, ?, ?::jsonb, ?, ?)
-            on conflict (what, source, source_id) do update
+            insert into taken_row (what, source, source_id, cells, act, of_record, %s)
+            values (?, ?, ?, ?::jsonb, ?, ?, ?)
+            on conflict (what, source, source_id, of_record) do update
             set cells = taken_row.cells || excluded.cells, act = excluded.act
             """
                 .formatted(column),
@@ -73,6 +81,7 @@ class TakenRows {
             id,
             JSON.writeValueAsString(cells),
             act.id(),
+            what == Field.What.RECORDS ? target : 0,
             target);
   }
 }

@@ -6,29 +6,30 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
-import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
- * Reads history. A value is told if the asker might see it then, in the capacities they had then,
- * and may see it now (SIGHT 9); to know the former, the record is taken back act by act.
+ * Reads history. A value is told if the asker might see it then, as what they were then, and may
+ * see it now (SIGHT 9); to know the former, the record is taken back act by act.
  */
 @Service
 public class Histories {
 
   private static final int MOST_ACTS = 200;
   private final JdbcClient jdbc;
+  private final Pasts pasts;
 
-  Histories(JdbcClient jdbc) {
+  Histories(JdbcClient jdbc, Pasts pasts) {
     this.jdbc = jdbc;
+    this.pasts = pasts;
   }
 
   private record Row(
@@ -48,37 +49,54 @@ public class Histories {
       byAct.computeIfAbsent(row.act(), key -> new ArrayList<>()).add(row);
     }
     List<HistoryView> told = new ArrayList<>();
-    WorkRecord then = standing.record();
+    Pasts.Past past = pasts.of(standing);
+    WorkRecord after = standing.record();
     for (List<Row> act : byAct.values()) {
-      Capacities after = capacities(standing, then);
-      WorkRecord earlier = takenBack(then, act);
-      Capacities before = earlier == null ? after : capacities(standing, earlier);
+      WorkRecord before = takenBack(after, act);
       List<HistoryView.ChangeView> changes = new ArrayList<>();
       for (Row row : act) {
-        if (mayTell(standing, row, before, after)) {
-          HistoryView.ChangeView words = words(standing.world(), row.change());
-          if (!words.before().isEmpty() || !words.after().isEmpty()) {
-            changes.add(words);
-          }
-        }
+        change(standing, past, row, before, after).ifPresent(changes::add);
       }
       if (!changes.isEmpty()) {
-        told.add(view(standing, act.get(0), changes));
+        told.add(view(standing, past, act.get(0), after, changes));
       }
-      then = earlier == null ? then : earlier;
+      after = before == null ? after : before;
     }
     return told;
   }
 
-  private static HistoryView.ChangeView words(World world, FieldChange change) {
-    return new HistoryView.ChangeView(
-        HistoryWords.label(world, change.field()),
-        HistoryWords.value(world, change.field(), change.before()),
-        HistoryWords.value(world, change.field(), change.after()));
+  /**
+   * A value is told if it was allowed then and is now; a value of a draft, or of private work, is
+   * of those who might open that.
+   *
+   * @param before as the record was before the act; null where the act made it
+   */
+  private static Optional<HistoryView.ChangeView> change(
+      RecordAccess.Standing standing,
+      Pasts.Past past,
+      Row row,
+      WorkRecord before,
+      WorkRecord after) {
+    World world = standing.world();
+    String field = row.change().field();
+    if (!standing.allows(RecordFields.forWhom(world.details(), standing.record(), field))) {
+      return Optional.empty();
+    }
+    boolean old = before != null && past.allows(before, row.forThen(), row.act(), row.at());
+    boolean fresh = past.allows(after, row.forThen(), row.act(), row.at());
+    String was = old ? HistoryWords.value(world, field, row.change().before()) : "";
+    String became = fresh ? HistoryWords.value(world, field, row.change().after()) : "";
+    return (old || fresh) && !(was.isEmpty() && became.isEmpty())
+        ? Optional.of(new HistoryView.ChangeView(HistoryWords.label(world, field), was, became))
+        : Optional.empty();
   }
 
   private static HistoryView view(
-      RecordAccess.Standing standing, Row row, List<HistoryView.ChangeView> changes) {
+      RecordAccess.Standing standing,
+      Pasts.Past past,
+      Row row,
+      WorkRecord after,
+      List<HistoryView.ChangeView> changes) {
     boolean own = row.actor() == standing.person().id().value();
     String who =
         row.actor() == 0
@@ -90,7 +108,8 @@ public class Histories {
                 .map(p -> p.name())
                 .orElse("");
     boolean mayUndo = !row.undone() && (standing.isOffice() || own);
-    String reason = standing.isOffice() || own ? row.reason() : "";
+    boolean because = own || standing.isOffice() && past.isOffice(after, row.act(), row.at());
+    String reason = because ? row.reason() : "";
     return new HistoryView(
         row.act(),
         row.at(),
@@ -100,18 +119,6 @@ public class Histories {
         row.undone(),
         mayUndo,
         changes);
-  }
-
-  private static boolean mayTell(
-      RecordAccess.Standing standing, Row row, Capacities before, Capacities after) {
-    ForSet now =
-        RecordFields.forWhom(standing.world().details(), standing.record(), row.change().field());
-    boolean then = row.forThen().allows(before) || row.forThen().allows(after);
-    return then && standing.allows(now);
-  }
-
-  private static Capacities capacities(RecordAccess.Standing standing, WorkRecord record) {
-    return RecordReaders.of(record, standing.world().crew()).of(standing.person());
   }
 
   private static WorkRecord takenBack(WorkRecord record, List<Row> act) {

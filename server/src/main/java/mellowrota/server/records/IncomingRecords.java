@@ -11,7 +11,6 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 
@@ -22,26 +21,24 @@ public class IncomingRecords {
   private final Records records;
   private final RecordStore store;
   private final RecordAccess access;
-  private final JdbcClient jdbc;
+  private final Sources sources;
 
-  IncomingRecords(Records records, RecordStore store, RecordAccess access, JdbcClient jdbc) {
+  IncomingRecords(Records records, RecordStore store, RecordAccess access, Sources sources) {
     this.records = records;
     this.store = store;
     this.access = access;
-    this.jdbc = jdbc;
+    this.sources = sources;
   }
 
-  /** The records that came from there, by their ids there. */
-  public Map<String, RecordId> known(String source, Collection<String> ids) {
-    Map<String, RecordId> found = new HashMap<>();
-    jdbc.sql("select source_id, id from record where source = ? and source_id = any(?)")
-        .param(source)
-        .param(ids.toArray(String[]::new))
-        .query(
-            row -> {
-              found.put(row.getString(1), RecordId.of(row.getLong(2)));
-            });
-    return found;
+  /** The records that came from there and that this person may open, by their ids there. */
+  public Map<String, RecordId> known(
+      World world, Person asker, String source, Collection<String> ids) {
+    return sources.known(world, asker, source, ids);
+  }
+
+  /** Until the end of the act nobody else takes rows by these ids. */
+  public void lock(String source, Collection<String> ids) {
+    sources.lock(source, ids);
   }
 
   /** The records with these numbers as they are now, for {@link #judge}. */
@@ -65,9 +62,6 @@ public class IncomingRecords {
       return;
     }
     RecordAccess.Standing standing = access.standing(world, asker, known.get());
-    if (!standing.opens()) {
-      throw Problem.forbidden("You may not change the record with this id.");
-    }
     input.refuseWhatIsSettled();
     Permits.require(standing, input.named());
     input.apply(known.get(), now);

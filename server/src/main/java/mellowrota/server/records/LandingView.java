@@ -15,6 +15,7 @@ public record LandingView(
    * @param visit which visit; absent where the record has only one
    * @param shape given → due, due mark or the span
    * @param waits FIRST before the first yes, CHANGE where readers keep what they had until the next
+   * @param times absent where they are not for the asker
    * @param asked details of the kind that are asked for and allowed, of so many
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -25,7 +26,7 @@ public record LandingView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String family,
       Integer visit,
       String waits,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) TimesView times,
+      TimesView times,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean late,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean unhanded,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int readers,

@@ -21,6 +21,7 @@ import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.sight.World;
@@ -53,7 +54,7 @@ public class Landings {
       if (!standing.isOffice() && !reads) {
         continue;
       }
-      for (Landing landing : world.router().explain(record, calendar)) {
+      for (Landing landing : world.router().explain(record, calendar, standing::sees)) {
         if (landing instanceof Landing.Lands one) {
           lands(standing, readers, calendar, one, waiting.get(one.entry().key()))
               .ifPresent(lands::add);
@@ -108,14 +109,11 @@ public class Landings {
     if (waits != null && !waits.isServed() && !standing.isOffice()) {
       return Optional.empty();
     }
-    Optional<Rendering> members =
-        world.calendars().renderingsOf(calendar.id()).stream()
-            .filter(r -> r.way() instanceof Rendering.Way.Members)
-            .findFirst();
-    if (members.isEmpty()) {
+    Optional<Rendering> served = served(standing, calendar);
+    if (served.isEmpty()) {
       return Optional.empty();
     }
-    Audience audience = world.calendars().audience(members.get().id());
+    Audience audience = world.calendars().audience(served.get().id());
     // Whoever only reads it is told of what was released; the office of what it would become.
     Optional<Face> face =
         waits != null && !standing.isOffice()
@@ -127,6 +125,10 @@ public class Landings {
                             .sight()
                             .face(standing.record(), readers, kept, audience, Sight.UNCOVERED))
             : world.sight().face(standing.record(), readers, entry, audience);
+    if (face.isEmpty() && !standing.isOffice()) {
+      return Optional.empty();
+    }
+    boolean times = standing.sees(DetailKey.TIMES);
     List<LandingView.Why> why = new ArrayList<>();
     landing.reasons().forEach(reason -> why.add(why(standing, reason)));
     return Optional.of(
@@ -137,14 +139,32 @@ public class Landings {
             entry.key().family().name(),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,
             waits == null || !standing.isOffice() ? null : Sights.waits(waits),
-            times(face.map(Face::times).orElse(entry.times())),
-            entry.marks().late(),
-            entry.marks().unhanded(),
+            times ? times(times(standing, entry, face)) : null,
+            times && entry.marks().late(),
+            times && entry.marks().unhanded(),
             mayListReaders(standing, calendar) ? audience.people().size() : 0,
             asked(world, standing.record(), readers, entry, audience),
             world.details().of(standing.record().kind()).size(),
             details(standing, readers, entry, audience, calendar),
             why));
+  }
+
+  /** As whom it is told: the office as its members get it, others as they read it themselves. */
+  private static Optional<Rendering> served(RecordAccess.Standing standing, Calendar calendar) {
+    return standing.isOffice()
+        ? standing.world().calendars().renderingsOf(calendar.id()).stream()
+            .filter(one -> one.way() instanceof Rendering.Way.Members)
+            .findFirst()
+        : standing.world().calendars().servedTo(standing.person().id(), calendar.id());
+  }
+
+  /** As the face has it, and no margins for who may not see them (LANDING 11). */
+  private static EntryTimes times(
+      RecordAccess.Standing standing, Entry entry, Optional<Face> face) {
+    EntryTimes told = face.map(Face::times).orElse(entry.times());
+    return told.equals(entry.times()) && !standing.sees(DetailKey.MARGINS)
+        ? entry.bareTimes().orElse(told)
+        : told;
   }
 
   private static int asked(

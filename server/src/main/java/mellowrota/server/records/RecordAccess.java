@@ -5,20 +5,25 @@ import java.util.Collection;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Stream;
 import mellowrota.core.calendar.CalendarId;
-import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.Wants;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -68,6 +73,49 @@ public class RecordAccess {
       return set.allows(capacities) && (watcher.isEmpty() || set.allows(watcher.get()));
     }
 
+    /**
+     * What of the record whoever makes another from it carries over (SIGHT 10): with office rights
+     * all of it, else what they see, with whom it is for.
+     */
+    WorkRecord carried() {
+      if (isOffice()) {
+        return record;
+      }
+      boolean times = sees(DetailKey.TIMES);
+      boolean margins = times && sees(DetailKey.MARGINS);
+      WorkRecord.Builder cut = record.with();
+      record.details().keySet().stream()
+          .filter(key -> !sees(key) || !world.details().applies(record, key))
+          .forEach(key -> cut.detail(key, DetailValue.NONE));
+      cut.leastHeadCount(OptionalInt.empty())
+          .wants(Wants.NONE)
+          .estimate(Optional.empty())
+          .rulings(List.of());
+      if (!sees(DetailKey.PLACE)) {
+        cut.place(Optional.empty());
+      }
+      if (!sees(DetailKey.TEAM)) {
+        cut.team(Optional.empty());
+      }
+      if (!sees(DetailKey.TAGS)) {
+        cut.tags(Set.of());
+      }
+      if (!sees(DetailKey.PEOPLE)) {
+        cut.assignments(List.of());
+      }
+      if (!times) {
+        State first = WorkRecord.firstState(record.kind());
+        cut.due(Optional.empty()).dates(List.of()).states(first, first);
+      }
+      if (!margins) {
+        cut.visits(
+            record.visits().stream()
+                .map(visit -> times ? visit.withoutMargins() : Visit.bare(visit.no()))
+                .toList());
+      }
+      return cut.build();
+    }
+
     public boolean isOffice() {
       return capacities.isOffice();
     }
@@ -98,56 +146,57 @@ public class RecordAccess {
     return found;
   }
 
-  public Standing standing(
-      World world, Person person, WorkRecord record, Map<Long, Set<CalendarId>> standsOn) {
-    RecordReaders readers = RecordReaders.of(record, world.crew());
-    boolean inFull =
-        standsOn.getOrDefault(record.id().value(), Set.of()).stream()
-            .anyMatch(calendar -> readsInFull(world, person, calendar));
-    return standing(world, person, record, readers, readers.mayOpen(person, inFull));
-  }
-
-  /** Towards each of them, in no order; where it opens for sure, calendars are not asked. */
+  /** Towards each of them, in their order; where it opens for sure, calendars are not asked. */
   public List<Standing> standings(World world, Person person, Collection<WorkRecord> records) {
-    List<Standing> found = new ArrayList<>();
-    List<WorkRecord> unsure = new ArrayList<>();
+    Map<RecordId, Standing> found = new LinkedHashMap<>();
+    List<RecordId> unsure = new ArrayList<>();
     for (WorkRecord record : records) {
-      opening(world, person, record).ifPresentOrElse(found::add, () -> unsure.add(record));
+      Standing sure = opening(world, person, record).orElse(null);
+      found.put(record.id(), sure);
+      if (sure == null) {
+        unsure.add(record.id());
+      }
     }
     if (!unsure.isEmpty()) {
-      Map<Long, Set<CalendarId>> on = standsOn(unsure.stream().map(WorkRecord::id).toList());
-      unsure.forEach(record -> found.add(standing(world, person, record, on)));
+      Set<Long> inFull = readInFull(world, person, unsure);
+      for (WorkRecord record : records) {
+        found.computeIfAbsent(
+            record.id(), id -> standing(world, person, record, inFull.contains(id.value())));
+      }
     }
-    return found;
+    return List.copyOf(found.values());
   }
 
   public Standing standing(World world, Person person, WorkRecord record) {
-    return opening(world, person, record)
-        .orElseGet(() -> standing(world, person, record, standsOn(Set.of(record.id()))));
+    return standings(world, person, List.of(record)).get(0);
+  }
+
+  /** Those of which an entry stands, now, in what this person is served in full (SIGHT 3). */
+  private Set<Long> readInFull(World world, Person person, Collection<RecordId> records) {
+    return jdbc.sql(
+            """
+            select distinct e.record from entry e join face f on f.entry = e.id
+            where e.record = any(?) and f.live and f.rendering = any(?)
+            """)
+        .param(records.stream().map(RecordId::value).toArray(Long[]::new))
+        .param(Opens.inFull(world, person))
+        .query(Long.class)
+        .set();
   }
 
   /** The standing of one who may open it whatever calendars it stands on; empty for others. */
   public Optional<Standing> opening(World world, Person person, WorkRecord record) {
-    RecordReaders readers = RecordReaders.of(record, world.crew());
-    return readers.mayOpen(person, false)
-        ? Optional.of(standing(world, person, record, readers, true))
-        : Optional.empty();
+    return Optional.of(standing(world, person, record, false)).filter(Standing::opens);
   }
 
-  private static Standing standing(
-      World world, Person person, WorkRecord record, RecordReaders readers, boolean opens) {
+  /** Towards a record that is kept, or only wished for. */
+  public static Standing standing(World world, Person person, WorkRecord record, boolean inFull) {
+    RecordReaders readers = RecordReaders.of(record, world.crew());
     Optional<Person> watcher = SeenBy.watcher(world);
     // Nobody sees with another's eyes what they may not open themselves.
-    boolean both = opens && watcher.map(one -> readers.mayOpen(one, false)).orElse(true);
-    return new Standing(world, person, record, readers.of(person), both, watcher.map(readers::of));
-  }
-
-  private static boolean readsInFull(World world, Person person, CalendarId calendar) {
-    return world
-        .calendars()
-        .servedTo(person.id(), calendar)
-        .flatMap(rendering -> world.calendars().audience(rendering.id()).levelOf(person.id()))
-        .filter(level -> level == Level.ALL)
-        .isPresent();
+    boolean opens =
+        readers.mayOpen(person, inFull)
+            && watcher.map(one -> readers.mayOpen(one, false)).orElse(true);
+    return new Standing(world, person, record, readers.of(person), opens, watcher.map(readers::of));
   }
 }

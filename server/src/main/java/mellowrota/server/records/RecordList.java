@@ -11,37 +11,62 @@ import java.util.Base64;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import mellowrota.core.calendar.CalendarId;
-import mellowrota.core.people.Capacities;
-import mellowrota.core.people.ForSet;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
-import mellowrota.core.people.PersonId;
-import mellowrota.core.work.DetailDefinition;
-import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
-import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
- * Lists records by due time or beginning, then newest first, in keyset pages. The database narrows;
- * what decides is whether the asker may see what matched (SIGHT 9).
+ * Lists records by due time or beginning, then newest first, in keyset pages. A cursor is made of
+ * the last record that was shown (SIGHT 9).
  */
 @Service
 public class RecordList {
 
-  private static final int SCAN_AT_ONCE = 200;
-  private static final int SCAN_MOST = 4000;
+  private static final int AT_ONCE = 200;
+  private static final int MOST_TERMS = 8;
   private static final Instant LAST = Instant.parse("2999-01-01T00:00:00Z");
+  private static final Key BEFORE_ALL = new Key(Instant.EPOCH, Long.MAX_VALUE);
+
+  /** Selects what the asker may open and may match by, and nothing else (SIGHT 9). */
+  private static final String SELECT =
+      "select id, due from (select r.id, case when sees.times then coalesce(r.sorts_at, :last)"
+          + " else :last end as due from"
+          + Opens.RECORDS
+          + Opens.SEEN
+          + """
+             where (:kind = '' or r.kind = :kind)
+               and (cardinality(:states) = 0 or sees.times and r.state = any(:states))
+               and (:place = 0 or sees.place and r.place = :place)
+               and (:team = 0 or sees.team and r.team = :team)
+               and (:person = 0 or sees.people and exists (select 1 from assignment a
+                 where a.record = r.id and a.holder_kind = 'P' and a.holder = :person))
+               and not exists (select 1 from unnest(:terms) as t(term) where not (
+                 sees.ref and r.ref ilike t.term
+                 or exists (select 1 from detail d join detail_definition n on n.key = d.key
+                   where d.record = r.id and d.value ilike t.term
+                     and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
+                     and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
+                     and r.kind = any(string_to_array(n.kinds, ','))
+                     and (n.states = '' or r.state = any(string_to_array(n.states, ','))
+                       or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ','))))
+                 or sees.place and exists (select 1 from place p
+                   where p.id = r.place and (p.name ilike t.term or p.code ilike t.term))
+                 or sees.tags and exists (select 1 from tag g
+                   where g.record = r.id and g.tag ilike t.term)
+                 or sees.people and exists (select 1 from assignment a join person q on q.id = a.holder
+                   where a.record = r.id and a.holder_kind = 'P' and q.name ilike t.term)))
+               and
+            """
+          + Opens.MAY_OPEN
+          + ") s where (due, -id) > (:afterDue, :afterId) order by due, -id limit :most";
 
   private final JdbcClient jdbc;
   private final RecordStore store;
@@ -97,6 +122,16 @@ public class RecordList {
       return new Wanted(find, kind, states, person, place, team, next, most);
     }
 
+    /** What is looked for, as patterns of the database. */
+    private String[] terms() {
+      return Arrays.stream(find.split("\\s+"))
+          .filter(term -> !term.isEmpty())
+          .limit(MOST_TERMS)
+          .map(term -> term.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_"))
+          .map(term -> "%" + term + "%")
+          .toArray(String[]::new);
+    }
+
     private static OptionalLong number(Long value) {
       return value == null ? OptionalLong.empty() : OptionalLong.of(value);
     }
@@ -127,157 +162,50 @@ public class RecordList {
 
   /** The records that match, as this person may see them. */
   public Page page(World world, Person asker, Wanted wanted) {
-    List<String> terms =
-        Arrays.stream(wanted.find().toLowerCase(Locale.ROOT).split("\\s+"))
-            .filter(term -> !term.isEmpty())
-            .limit(8)
-            .toList();
-    Key after =
-        wanted.cursor().map(RecordList::decode).orElse(new Key(Instant.EPOCH, Long.MAX_VALUE));
-    List<RecordView> items = new ArrayList<>();
-    int scanned = 0;
-    while (scanned < SCAN_MOST) {
-      List<Key> keys = keys(world, asker, wanted, terms, after);
-      scanned += keys.size();
-      List<WorkRecord> records =
-          store.load(keys.stream().map(key -> RecordId.of(key.id())).toList(), false);
-      Map<Long, Set<CalendarId>> standsOn =
-          access.standsOn(records.stream().map(WorkRecord::id).toList());
-      for (int i = 0; i < records.size(); i++) {
-        RecordAccess.Standing standing = access.standing(world, asker, records.get(i), standsOn);
-        if (matches(standing, wanted, terms)) {
-          if (items.size() == wanted.limit()) {
-            return new Page(items, encode(after));
-          }
-          views.view(standing).ifPresent(items::add);
-        }
-        after = keys.get(i);
-      }
-      if (keys.size() < SCAN_AT_ONCE) {
-        return new Page(items, null);
-      }
-    }
-    return new Page(items, encode(after));
+    Key after = wanted.cursor().map(RecordList::decode).orElse(BEFORE_ALL);
+    List<Key> keys = keys(world, asker, wanted, after, wanted.limit() + 1);
+    List<Key> shown = keys.subList(0, Math.min(keys.size(), wanted.limit()));
+    return new Page(
+        views(world, asker, shown),
+        keys.size() > shown.size() ? encode(shown.get(shown.size() - 1)) : null);
   }
 
-  /** Times that the asker may not see in every capacity they always have do not sort. */
-  private List<Key> keys(World world, Person asker, Wanted wanted, List<String> terms, Key after) {
-    Capacities always = asker.everywhere();
-    ForSet times =
-        world.details().find(DetailKey.TIMES).map(DetailDefinition::forWhom).orElse(ForSet.OFFICE);
-    String sortKey =
-        times.allows(always)
-            ? """
-              case when exists (select 1 from detail d where d.record = r.id and d.key = 'times'
-                and d.for_bits is not null and (d.for_bits & %d) = 0) then timestamptz '2999-01-01Z'
-              else coalesce(r.sorts_at, timestamptz '2999-01-01Z') end
-              """
-                .formatted(always.bits())
-            : "timestamptz '2999-01-01Z'";
-    StringBuilder sql =
-        new StringBuilder("select * from (select r.id, ")
-            .append(sortKey)
-            .append(" as due from record r where true");
-    List<Object> values = new ArrayList<>();
-    wanted.kind().ifPresent(kind -> and(sql, values, "r.kind = ?", kind.name()));
-    if (!wanted.states().isEmpty()) {
-      and(
-          sql,
-          values,
-          "r.state = any(?)",
-          wanted.states().stream().map(Enum::name).toArray(String[]::new));
+  /** All that match, whatever their page; empty where they are more than that many. */
+  public Optional<List<RecordView>> all(World world, Person asker, Wanted wanted, int most) {
+    List<Key> keys = keys(world, asker, wanted, BEFORE_ALL, most + 1);
+    return keys.size() > most ? Optional.empty() : Optional.of(views(world, asker, keys));
+  }
+
+  private List<RecordView> views(World world, Person asker, List<Key> keys) {
+    List<RecordView> found = new ArrayList<>(keys.size());
+    for (int from = 0; from < keys.size(); from += AT_ONCE) {
+      List<RecordId> ids =
+          keys.subList(from, Math.min(keys.size(), from + AT_ONCE)).stream()
+              .map(key -> RecordId.of(key.id()))
+              .toList();
+      access.standings(world, asker, store.load(ids, false)).stream()
+          .flatMap(standing -> views.view(standing).stream())
+          .forEach(found::add);
     }
-    wanted.place().ifPresent(place -> and(sql, values, "r.place = ?", place));
-    wanted.team().ifPresent(team -> and(sql, values, "r.team = ?", team));
-    wanted
-        .person()
-        .ifPresent(
-            person ->
-                and(
-                    sql,
-                    values,
-                    """
-                    exists (select 1 from assignment a where a.record = r.id
-                      and a.holder_kind = 'P' and a.holder = ?)
-                    """,
-                    person));
-    for (String term : terms) {
-      String like = "%" + term.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
-      sql.append(
-          """
-           and (r.ref ilike ? or exists (select 1 from detail d where d.record = r.id and d.value ilike ?)
-            or exists (select 1 from place p where p.id = r.place and (p.name ilike ? or p.code ilike ?))
-            or exists (select 1 from tag t where t.record = r.id and t.tag ilike ?)
-            or exists (select 1 from assignment a join person q on q.id = a.holder
-              where a.record = r.id and a.holder_kind = 'P' and q.name ilike ?))
-          """);
-      for (int i = 0; i < 6; i++) {
-        values.add(like);
-      }
-    }
-    sql.append(") s where (due, -id) > (?, ?) order by due, -id limit ?");
-    values.add(after.due().atOffset(ZoneOffset.UTC));
-    values.add(-after.id());
-    values.add(SCAN_AT_ONCE);
-    return jdbc.sql(sql.toString())
-        .params(values)
+    return found;
+  }
+
+  /** In their order. Where a record's times are not for the asker it sorts last. */
+  private List<Key> keys(World world, Person asker, Wanted wanted, Key after, int most) {
+    return Opens.of(jdbc, SELECT, world, asker)
+        .param("kind", wanted.kind().map(Kind::name).orElse(""))
+        .param("states", wanted.states().stream().map(Enum::name).toArray(String[]::new))
+        .param("person", wanted.person().orElse(0))
+        .param("place", wanted.place().orElse(0))
+        .param("team", wanted.team().orElse(0))
+        .param("terms", wanted.terms())
+        .param("last", LAST.atOffset(ZoneOffset.UTC))
+        .param("afterDue", after.due().atOffset(ZoneOffset.UTC))
+        .param("afterId", -after.id())
+        .param("most", most)
         .query(
             (row, n) -> new Key(row.getObject(2, OffsetDateTime.class).toInstant(), row.getLong(1)))
         .list();
-  }
-
-  private static void and(StringBuilder sql, List<Object> values, String clause, Object value) {
-    sql.append(" and ").append(clause);
-    values.add(value);
-  }
-
-  private static boolean matches(
-      RecordAccess.Standing standing, Wanted wanted, List<String> terms) {
-    boolean facets =
-        standing.opens()
-            && (wanted.states().isEmpty() || standing.sees(DetailKey.TIMES))
-            && (wanted.person().isEmpty() || standing.sees(DetailKey.PEOPLE))
-            && (wanted.place().isEmpty() || standing.sees(DetailKey.PLACE))
-            && (wanted.team().isEmpty() || standing.sees(DetailKey.TEAM));
-    if (!facets) {
-      return false;
-    }
-    List<String> texts = terms.isEmpty() ? List.of() : texts(standing);
-    return terms.stream().allMatch(term -> texts.stream().anyMatch(text -> text.contains(term)));
-  }
-
-  /** Everything the asker may see of it that can be searched, in lower case. */
-  private static List<String> texts(RecordAccess.Standing standing) {
-    List<String> found = new ArrayList<>();
-    WorkRecord record = standing.record();
-    if (standing.sees(DetailKey.REF)) {
-      found.add(record.ref());
-    }
-    record
-        .details()
-        .forEach(
-            (key, value) -> {
-              if (standing.sees(key)) {
-                found.add(value.text());
-              }
-            });
-    if (standing.sees(DetailKey.PLACE)) {
-      record
-          .place()
-          .flatMap(standing.world().places()::find)
-          .ifPresent(place -> found.addAll(List.of(place.name(), place.code())));
-    }
-    if (standing.sees(DetailKey.TAGS)) {
-      found.addAll(record.tags());
-    }
-    if (standing.sees(DetailKey.PEOPLE)) {
-      record.assignments().stream()
-          .filter(a -> a.holder() instanceof Holder.OnePerson)
-          .map(a -> ((Holder.OnePerson) a.holder()).person())
-          .map((PersonId id) -> standing.world().crew().person(id).map(Person::name).orElse(""))
-          .forEach(found::add);
-    }
-    return found.stream().map(text -> text.toLowerCase(Locale.ROOT)).toList();
   }
 
   private static String encode(Key key) {

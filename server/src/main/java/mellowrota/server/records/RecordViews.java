@@ -198,7 +198,7 @@ public class RecordViews {
     World world = standing.world();
     for (DetailDefinition definition : world.details().of(record.kind())) {
       DetailKey key = definition.key();
-      if (!definition.isWritten()) {
+      if (!definition.isWritten() || !definition.appliesTo(record)) {
         continue;
       }
       boolean sees = standing.sees(key);

@@ -19,7 +19,6 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 
@@ -32,7 +31,7 @@ public class Records {
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
-  private final JdbcClient jdbc;
+  private final Sources sources;
   private final JdbcTemplate template;
 
   Records(
@@ -41,14 +40,14 @@ public class Records {
       RecordStore store,
       RecordAccess access,
       RecordViews views,
-      JdbcClient jdbc,
+      Sources sources,
       JdbcTemplate template) {
     this.acts = acts;
     this.worlds = worlds;
     this.store = store;
     this.access = access;
     this.views = views;
-    this.jdbc = jdbc;
+    this.sources = sources;
     this.template = template;
   }
 
@@ -135,14 +134,21 @@ public class Records {
           .input()
           .fault("repeat", "does not go with source; send each occurrence with its own id");
     }
-    Optional<Long> known = source.flatMap(s -> bySource(s, sourceId.orElse("")));
-    if (known.isPresent()) {
-      outcome.add(RecordId.of(known.get()), Optional.empty());
-      return;
+    if (source.isPresent() && sourceId.isPresent()) {
+      sources.lock(source.get(), List.of(sourceId.get()));
+      Optional<RecordId> known =
+          Optional.ofNullable(
+              sources
+                  .known(world, author, source.get(), List.of(sourceId.get()))
+                  .get(sourceId.get()));
+      if (known.isPresent()) {
+        outcome.add(known.get(), Optional.empty());
+        return;
+      }
     }
     WorkRecord first =
         like.isPresent()
-            ? input.makeLike(opened(world, author, like.get()), author.id(), act.at())
+            ? input.makeLike(opened(world, author, like.get()).carried(), author.id(), act.at())
             : input.make(author.id(), act.at());
     int times = repeat.map(Repeat::times).orElse(1);
     for (int i = 0; i < times; i++) {
@@ -154,12 +160,12 @@ public class Records {
     }
   }
 
-  private WorkRecord opened(World world, Person asker, RecordId id) {
-    WorkRecord record = store.find(id, false).orElseThrow(Problem::notFound);
-    if (!access.standing(world, asker, record).opens()) {
-      throw Problem.notFound();
-    }
-    return record;
+  private RecordAccess.Standing opened(World world, Person asker, RecordId id) {
+    return store
+        .find(id, false)
+        .map(record -> access.standing(world, asker, record))
+        .filter(RecordAccess.Standing::opens)
+        .orElseThrow(Problem::notFound);
   }
 
   private void insert(
@@ -183,14 +189,6 @@ public class Records {
       throw Problem.forbidden(
           "You may make records only for your teams and the people in them; name one of them.");
     }
-  }
-
-  private Optional<Long> bySource(String source, String sourceId) {
-    return jdbc.sql("select id from record where source = ? and source_id = ?")
-        .param(source)
-        .param(sourceId)
-        .query(Long.class)
-        .optional();
   }
 
   private static void requireOfficeSomewhere(Person person) {

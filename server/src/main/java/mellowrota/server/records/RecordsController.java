@@ -7,7 +7,6 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
@@ -207,8 +206,8 @@ class RecordsController {
     World world = worlds.now();
     Person person = world.person(asker.person());
     return landings.of(
-        access.standing(
-            world, person, records.preview(world, person, clock.instant(), body), Map.of()));
+        RecordAccess.standing(
+            world, person, records.preview(world, person, clock.instant(), body), false));
   }
 
   @PostMapping("/acts/{id}/undo")
@@ -219,6 +218,9 @@ class RecordsController {
       @RequestHeader(name = "Idempotency-Key", required = false) String key) {
     for (Undoes others : undoes) {
       if (others.knows(id)) {
+        if (!others.mayUndo(asker.person(), id)) {
+          throw Problem.notFound();
+        }
         Acts.Done done = others.undo(asker.person(), id, IdempotencyKey.of(key));
         return ResponseEntity.ok(
             new ActAnswer(done.act(), null, List.of(), done.entries(), done.calendars(), null));

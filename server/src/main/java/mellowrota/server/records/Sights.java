@@ -58,7 +58,9 @@ public class Sights {
               one.label(),
               ForWords.of(
                   standing.world().details().forWhom(record, key), standing.world().roles()),
-              standing.sees(key) && one.typed() ? record.text(key).orElse("") : null));
+              standing.sees(key) && one.typed()
+                  ? record.text(key).filter(text -> one.appliesTo(record)).orElse("")
+                  : null));
     }
     return found;
   }

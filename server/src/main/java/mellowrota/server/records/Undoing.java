@@ -58,23 +58,45 @@ public class Undoing {
 
   /** Takes back an act on one record or many, as one act. */
   public Records.Saved undo(PersonId asker, long actId, Optional<String> key) {
+    requireMayKnow(asker, actId);
     Acts.Wanted wanted =
         Acts.Wanted.by(asker, "record.undo", key, Long.toString(actId)).undoing(actId);
     return Records.Saved.of(acts.run(wanted, act -> undo(act, actId)), Optional.empty());
   }
 
-  private String undo(Act act, long actId) {
-    World world = worlds.locked(act.worldVersion());
-    List<RecordId> ids =
-        jdbc.sql("select distinct record from history where act = ? order by record")
-            .param(actId)
-            .query((row, n) -> RecordId.of(row.getLong(1)))
-            .list();
-    if (ids.isEmpty()) {
+  /** Before anything else is told of the act: even that it was undone already. */
+  private void requireMayKnow(PersonId asker, long actId) {
+    World world = worlds.now();
+    List<RecordId> ids = touched(actId);
+    boolean isTheirs = isActor(asker, actId);
+    boolean may =
+        !ids.isEmpty()
+            && access.standings(world, world.person(asker), store.load(ids, false)).stream()
+                .allMatch(one -> one.opens() && (isTheirs || one.isOffice()));
+    if (!may) {
       throw Problem.notFound();
     }
-    long actor =
-        jdbc.sql("select actor from act where id = ?").param(actId).query(Long.class).single();
+  }
+
+  private List<RecordId> touched(long actId) {
+    return jdbc.sql("select distinct record from history where act = ? order by record")
+        .param(actId)
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
+  }
+
+  private boolean isActor(PersonId person, long actId) {
+    return jdbc.sql("select exists (select 1 from act where id = ? and actor = ?)")
+        .param(actId)
+        .param(person.value())
+        .query(Boolean.class)
+        .single();
+  }
+
+  private String undo(Act act, long actId) {
+    World world = worlds.locked(act.worldVersion());
+    List<RecordId> ids = touched(actId);
+    boolean isTheirs = isActor(act.actor(), actId);
     Set<String> leaves = new TreeSet<>();
     for (WorkRecord before : store.load(ids, true)) {
       RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
@@ -83,8 +105,8 @@ public class Undoing {
       }
       List<FieldChange> done = changesOf(actId, before.id());
       if (!standing.isOffice()) {
-        if (actor != act.actor().value()) {
-          throw Problem.forbidden("Only who did this, or the office, may take it back.");
+        if (!isTheirs) {
+          throw Problem.notFound();
         }
         Permits.require(standing, permitNames(done));
       }

@@ -219,6 +219,19 @@ class Releases implements Undoes {
         .single();
   }
 
+  @Override
+  public boolean mayUndo(PersonId asker, long act) {
+    World world = worlds.now();
+    List<Row> rows =
+        entries(
+            jdbc.sql("select entry from release where act = ?")
+                .param(act)
+                .query(Long.class)
+                .list());
+    return access.standings(world, world.person(asker), load(rows, false).values()).stream()
+        .allMatch(RecordAccess.Standing::isOffice);
+  }
+
   /** Readers get again what they had before, as far as nobody said yes to something since. */
   @Override
   public Acts.Done undo(PersonId asker, long undone, Optional<String> key) {

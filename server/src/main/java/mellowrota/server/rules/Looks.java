@@ -98,7 +98,11 @@ class Looks implements DisposableBean {
       throw new IllegalStateException(failed.getCause());
     }
     return find(person, token)
-        .orElseGet(() -> views.frame(token, 0, world, world, set).view(new Outlook.Sum(), false));
+        .orElseGet(
+            () ->
+                views
+                    .frame(token, 0, world, world, set, world.person(person))
+                    .view(new Outlook.Sum(), false));
   }
 
   /** What a look of this person's found until now. */
@@ -185,7 +189,8 @@ class Looks implements DisposableBean {
     }
     World after = sets.worldWith(before, set);
     Instant at = clock.instant();
-    SetOutlooks.Frame frame = views.frame(token, outlooks.count(), before, after, set);
+    SetOutlooks.Frame frame =
+        views.frame(token, outlooks.count(), before, after, set, before.person(person));
     Outlooks.Part part = Outlooks.Part.of(outlooks.inOneAct());
     keep(person, before, set, at, frame.view(part.sum(), false));
     long told = System.nanoTime();

@@ -3,14 +3,12 @@ package mellowrota.server.rules;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
-import mellowrota.core.rule.Condition;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Target;
 import mellowrota.core.work.DetailDefinition;
@@ -39,7 +37,7 @@ final class RuleWarnings {
     for (LandingRule rule : world.rules()) {
       number++;
       if (rule.on()) {
-        for (DetailKey detail : tested(rule.when())) {
+        for (DetailKey detail : new TreeSet<>(rule.when().tests())) {
           Optional<String> reader = warnings.reader(rule, world.details().forWhom(detail));
           if (reader.isPresent()) {
             found.add(warnings.words(number, detail, reader.get()));
@@ -55,32 +53,6 @@ final class RuleWarnings {
     return "Rule %d tests %s, which is for %s; %s may tell it from what stands there."
         .formatted(
             number, label, ForWords.of(world.details().forWhom(detail), world.roles()), reader);
-  }
-
-  private static Set<DetailKey> tested(Condition condition) {
-    Set<DetailKey> found = new TreeSet<>();
-    List<Condition> parts =
-        condition instanceof Condition.All all
-            ? all.parts()
-            : condition instanceof Condition.Any any
-                ? any.parts()
-                : condition instanceof Condition.None none ? none.parts() : List.of();
-    parts.forEach(part -> found.addAll(tested(part)));
-    if (condition instanceof Condition.DetailPresent present) {
-      found.add(present.detail());
-    } else if (condition instanceof Condition.Tagged) {
-      found.add(DetailKey.TAGS);
-    } else if (condition instanceof Condition.TeamIs) {
-      found.add(DetailKey.TEAM);
-    } else if (condition instanceof Condition.PlaceIs) {
-      found.add(DetailKey.PLACE);
-    } else if (condition instanceof Condition.RolePresent) {
-      found.add(DetailKey.PEOPLE);
-    } else if (condition instanceof Condition.StartsBetween
-        || condition instanceof Condition.IsAllDay) {
-      found.add(DetailKey.TIMES);
-    }
-    return found;
   }
 
   /** Somebody who reads one of the rule's calendars and may not see it, in words. */

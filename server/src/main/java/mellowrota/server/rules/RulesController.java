@@ -5,7 +5,6 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.util.List;
-import java.util.Map;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
@@ -181,11 +180,8 @@ class RulesController {
     World wished = sets.worldWith(world, set);
     RecordAccess.Standing standing =
         body.has("typed")
-            ? access.standing(
-                wished,
-                me,
-                records.preview(wished, me, clock.instant(), body.get("typed")),
-                Map.of())
+            ? RecordAccess.standing(
+                wished, me, records.preview(wished, me, clock.instant(), body.get("typed")), false)
             : store
                 .find(RecordId.of(set.record().orElse(0)), false)
                 .map(record -> access.standing(wished, me, record))

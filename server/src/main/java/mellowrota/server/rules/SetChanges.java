@@ -166,6 +166,11 @@ class SetChanges implements Undoes {
         .single();
   }
 
+  @Override
+  public boolean mayUndo(PersonId asker, long act) {
+    return worlds.now().person(asker).isCoordinator();
+  }
+
   /** Puts back the set from before an act, if nobody changed it since. */
   @Override
   public Acts.Done undo(PersonId asker, long undone, Optional<String> key) {

@@ -9,10 +9,12 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.ForSet;
+import mellowrota.core.people.Person;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.server.records.ForWords;
+import mellowrota.server.records.Opens;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -67,12 +69,13 @@ class SetOutlooks {
     }
   }
 
-  Frame frame(String token, long total, World before, World after, RuleSet set) {
-    return new Frame(token, total, before, after, readers(before, set), RuleWarnings.of(after));
+  Frame frame(String token, long total, World before, World after, RuleSet set, Person asker) {
+    return new Frame(
+        token, total, before, after, readers(before, asker, set), RuleWarnings.of(after));
   }
 
   /** Which details would be for others; that changes what people read on our screens too. */
-  private List<SetViews.ForChangeView> readers(World world, RuleSet set) {
+  private List<SetViews.ForChangeView> readers(World world, Person asker, RuleSet set) {
     List<SetViews.ForChangeView> found = new ArrayList<>();
     for (DetailDefinition one : set.details()) {
       ForSet before =
@@ -84,22 +87,35 @@ class SetOutlooks {
                 ForWords.of(before, world.roles()),
                 ForWords.of(one.forWhom(), world.roles()),
                 (one.forWhom().bits() & ~before.bits()) != 0,
-                holding(one)));
+                holding(world, asker, one)));
       }
     }
     return found;
   }
 
-  /** On how many records a detail says something, where they say nothing else of its readers. */
-  private long holding(DetailDefinition detail) {
-    String sql =
-        detail.typed()
-            ? "select count(*) from detail where key = ? and value <> '' and for_bits is null"
-            : """
-            select count(*) from record r where not exists (select 1 from detail d
-              where d.record = r.id and d.key = ? and d.for_bits is not null)
-            """;
-    return jdbc.sql(sql).param(detail.key().name()).query(Long.class).single();
+  /**
+   * On how many records a detail says something, where they say nothing else of its readers. What
+   * whoever looks may not see counts wherever the kind has it: whether it is filled is not told.
+   */
+  private long holding(World world, Person asker, DetailDefinition detail) {
+    return Opens.of(
+            jdbc,
+            "select count(*) from"
+                + Opens.RECORDS
+                + """
+                 where r.kind = any(:kinds) and not exists (select 1 from detail d
+                   where d.record = r.id and d.key = :detail and d.for_bits is not null)
+                 and (not :typed or (:usual & me.bits) = 0 or exists (select 1 from detail d
+                   where d.record = r.id and d.key = :detail and d.value <> ''))
+                """,
+            world,
+            asker)
+        .param("detail", detail.key().name())
+        .param("kinds", detail.kinds().stream().map(Enum::name).toArray(String[]::new))
+        .param("typed", detail.typed())
+        .param("usual", world.details().forWhom(detail.key()).bits())
+        .query(Long.class)
+        .single();
   }
 
   private static String name(World world, CalendarId calendar) {

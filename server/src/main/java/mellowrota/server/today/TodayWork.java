@@ -3,14 +3,11 @@ package mellowrota.server.today;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
@@ -23,9 +20,6 @@ class TodayWork {
 
   private static final int DAYS_AHEAD = 14;
   private static final int MOST = 300;
-
-  /** How far it is looked through for one who may open little of it. */
-  private static final int MOST_LOOKED_AT = 20 * MOST;
 
   private final RecordStore store;
   private final RecordAccess access;
@@ -43,12 +37,11 @@ class TodayWork {
         world,
         me,
         """
-        select id from record r where state in ('TENTATIVE', 'CONFIRMED') and (cant
-          or due_at < :until
+         and sees.times and r.state in ('TENTATIVE', 'CONFIRMED') and (r.cant
+          or r.due_at < :until
           or exists (select 1 from visit v where v.record = r.id and (
             v.ends >= :from and v.starts < :until
             or v.date_to > :today and v.date_from < :last)))
-        order by sorts_at, id limit :most offset :skipped
         """);
   }
 
@@ -58,7 +51,7 @@ class TodayWork {
         world,
         me,
         """
-        select r.id from record r where r.state in ('TENTATIVE', 'CONFIRMED', 'DONE')
+         and sees.times and r.state in ('TENTATIVE', 'CONFIRMED', 'DONE')
           and exists (select 1 from assignment a where a.record = r.id and a.holder_kind = 'P'
             and a.holder = :me and a.role <> :informed)
           and (r.due_at >= :from and r.due_at < :until
@@ -66,52 +59,45 @@ class TodayWork {
             or exists (select 1 from visit v where v.record = r.id and (
               v.ends >= :from and v.starts < :until
               or v.date_to > :today and v.date_from < :last)))
-        order by r.sorts_at, r.id limit :most offset :skipped
         """);
   }
 
   /** Work that is on no calendar and is no draft, for those who can do something about it. */
   List<RecordAccess.Standing> nowhere(World world, Person me) {
     return opened(
-            world,
-            me,
-            """
-            select id from record r where state in ('TENTATIVE', 'CONFIRMED')
-              and not exists (select 1 from entry e where e.record = r.id and e.state <> 'GONE')
-            order by sorts_at, id limit :most offset :skipped
-            """)
-        .stream()
-        .filter(RecordAccess.Standing::isOffice)
-        .toList();
+        world,
+        me,
+        """
+         and (me.bits & 1) <> 0 and r.state in ('TENTATIVE', 'CONFIRMED')
+          and not exists (select 1 from entry e where e.record = r.id and e.state <> 'GONE')
+        """);
   }
 
-  /** Asks for more until there is enough that this person may open. */
-  private List<RecordAccess.Standing> opened(World world, Person me, String sql) {
-    List<RecordAccess.Standing> found = new ArrayList<>();
-    for (int skipped = 0; skipped < MOST_LOOKED_AT && found.size() < MOST; skipped += MOST) {
-      List<RecordId> ids = ids(world, me, sql, skipped);
-      found.addAll(standings(world, me, ids));
-      if (ids.size() < MOST) {
-        break;
-      }
-    }
-    return found;
-  }
-
-  private List<RecordId> ids(World world, Person me, String sql, int skipped) {
+  private List<RecordAccess.Standing> opened(World world, Person me, String condition) {
     ZoneId zone = world.house().zone();
     LocalDate today = world.day();
-    return jdbc.sql(sql)
-        .param("me", me.id().value())
-        .param("informed", RoleId.INFORMED.value())
-        .param("from", midnight(today, zone))
-        .param("until", midnight(today.plusDays(DAYS_AHEAD), zone))
-        .param("today", today)
-        .param("last", today.plusDays(DAYS_AHEAD))
-        .param("most", MOST)
-        .param("skipped", skipped)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
+    return standings(
+        world,
+        me,
+        Opens.of(
+                jdbc,
+                "select r.id from"
+                    + Opens.RECORDS
+                    + Opens.SEEN
+                    + " where"
+                    + Opens.MAY_OPEN
+                    + condition
+                    + " order by r.sorts_at, r.id limit :most",
+                world,
+                me)
+            .param("informed", RoleId.INFORMED.value())
+            .param("from", midnight(today, zone))
+            .param("until", midnight(today.plusDays(DAYS_AHEAD), zone))
+            .param("today", today)
+            .param("last", today.plusDays(DAYS_AHEAD))
+            .param("most", MOST)
+            .query((row, n) -> RecordId.of(row.getLong(1)))
+            .list());
   }
 
   private static OffsetDateTime midnight(LocalDate day, ZoneId zone) {
@@ -120,9 +106,7 @@ class TodayWork {
 
   /** Where somebody stands before these, as far as they may open them. */
   List<RecordAccess.Standing> standings(World world, Person me, List<RecordId> ids) {
-    Map<Long, Set<CalendarId>> standsOn = access.standsOn(ids);
-    return store.load(ids, false).stream()
-        .map(record -> access.standing(world, me, record, standsOn))
+    return access.standings(world, me, store.load(ids, false)).stream()
         .filter(RecordAccess.Standing::opens)
         .toList();
   }

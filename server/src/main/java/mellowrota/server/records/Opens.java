@@ -1,0 +1,165 @@
+package mellowrota.server.records;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.Level;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.people.Capacities;
+import mellowrota.core.people.Crew;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailKey;
+import mellowrota.server.sight.World;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/**
+ * Who may open a record, said as a condition of a query (SIGHT 2, 3, 9), so that no list looks at
+ * more than it shows. {@link mellowrota.core.sight.RecordReaders} says the same of one record.
+ */
+public final class Opens {
+
+  /**
+   * Records as {@code r}, with what the asker is on each: {@code me.bits}, as {@link Capacities}.
+   */
+  public static final String RECORDS =
+      """
+       record r
+       cross join lateral (select :always | coalesce((
+           select bit_or(1::bigint << (3 + a.role)) from assignment a where a.record = r.id
+             and (a.holder_kind = 'P' and a.holder = :me
+               or a.holder_kind = 'T' and a.holder = any(:teams))), 0)
+         | case when r.team = any(:ledTeams) or exists (
+             select 1 from assignment a where a.record = r.id and a.role <> 3
+               and (a.holder_kind = 'P' and a.holder = any(:ledPeople)
+                 or a.holder_kind = 'T' and a.holder = any(:ledHolders)))
+           then 1 else 0 end as bits) me
+      """;
+
+  /**
+   * Beside {@link #RECORDS}: what whoever looks with the asker's eyes is ({@code you.bits}; all
+   * where nobody does), and which of the details that are not typed both of them see ({@code
+   * sees.ref}, {@code sees.times}, …).
+   */
+  public static final String SEEN =
+      """
+       cross join lateral (select case when :watcher = 0 then -1::bigint
+         else :watcherAlways | coalesce((
+           select bit_or(1::bigint << (3 + a.role)) from assignment a where a.record = r.id
+             and (a.holder_kind = 'P' and a.holder = :watcher
+               or a.holder_kind = 'T' and a.holder = any(:watcherTeams))), 0) end as bits) you
+       cross join lateral (select
+         coalesce(max(d.for_bits) filter (where d.key = 'ref'), :refFor) as ref,
+         coalesce(max(d.for_bits) filter (where d.key = 'times'), :timesFor) as times,
+         coalesce(max(d.for_bits) filter (where d.key = 'people'), :peopleFor) as people,
+         coalesce(max(d.for_bits) filter (where d.key = 'place'), :placeFor) as place,
+         coalesce(max(d.for_bits) filter (where d.key = 'team'), :teamFor) as team,
+         coalesce(max(d.for_bits) filter (where d.key = 'tags'), :tagsFor) as tags
+         from detail d where d.record = r.id and d.for_bits is not null) who
+       cross join lateral (select
+         (who.ref & me.bits) <> 0 and (who.ref & you.bits) <> 0 as ref,
+         (who.times & me.bits) <> 0 and (who.times & you.bits) <> 0 as times,
+         (who.people & me.bits) <> 0 and (who.people & you.bits) <> 0 as people,
+         (who.place & me.bits) <> 0 and (who.place & you.bits) <> 0 as place,
+         (who.team & me.bits) <> 0 and (who.team & you.bits) <> 0 as team,
+         (who.tags & me.bits) <> 0 and (who.tags & you.bits) <> 0 as tags) sees
+      """;
+
+  /** That the asker may open {@code r}; coordinators, who alone watch, may open all. */
+  public static final String MAY_OPEN =
+      """
+       ((me.bits & 1) <> 0
+         or r.state = 'DRAFT' and r.author = :me
+         or r.state <> 'DRAFT' and ((me.bits >> 3) <> 0
+           or not r.private and exists (
+             select 1 from entry e join face f on f.entry = e.id
+             where e.record = r.id and f.live and f.rendering = any(:inFull))))
+      """;
+
+  private Opens() {}
+
+  /** The values that these want. */
+  public static Map<String, Object> values(World world, Person asker) {
+    Map<String, Object> values = new HashMap<>();
+    values.put("me", asker.id().value());
+    values.put("always", asker.hasLeft() ? 0 : asker.everywhere().bits());
+    values.put("teams", teams(world.crew(), asker.id()));
+    values.put("inFull", inFull(world, asker));
+    led(world.crew(), asker, values);
+    Optional<Person> watcher = SeenBy.watcher(world);
+    values.put("watcher", watcher.map(one -> one.id().value()).orElse(0L));
+    values.put("watcherAlways", watcher.map(one -> one.everywhere().bits()).orElse(0L));
+    values.put(
+        "watcherTeams", watcher.map(one -> teams(world.crew(), one.id())).orElse(new Long[0]));
+    Map.of(
+            "refFor", DetailKey.REF,
+            "timesFor", DetailKey.TIMES,
+            "peopleFor", DetailKey.PEOPLE,
+            "placeFor", DetailKey.PLACE,
+            "teamFor", DetailKey.TEAM,
+            "tagsFor", DetailKey.TAGS)
+        .forEach((name, key) -> values.put(name, world.details().forWhom(key).bits()));
+    return values;
+  }
+
+  /** A statement with these values, and those that the condition wants. */
+  public static JdbcClient.StatementSpec of(
+      JdbcClient jdbc, String sql, World world, Person asker) {
+    return jdbc.sql(sql).params(values(world, asker));
+  }
+
+  /** Every team through which this person holds what a team holds. */
+  private static Long[] teams(Crew crew, PersonId person) {
+    Set<TeamId> found = new HashSet<>();
+    crew.directTeams(person).forEach(team -> found.addAll(crew.selfAndAncestors(team)));
+    return numbers(found);
+  }
+
+  /** What gives a team coordinator office rights (LANDING 14). */
+  private static void led(Crew crew, Person asker, Map<String, Object> values) {
+    Set<TeamId> teams = new HashSet<>();
+    Set<PersonId> people = new HashSet<>();
+    if (asker.isTeamCoordinator()) {
+      crew.teams().stream()
+          .filter(team -> crew.selfAndAncestors(team.id()).stream().anyMatch(asker::leads))
+          .forEach(team -> teams.add(team.id()));
+      teams.forEach(team -> people.addAll(crew.members(team).keySet()));
+    }
+    Set<TeamId> holders = new HashSet<>(teams);
+    people.forEach(
+        person ->
+            crew.directTeams(person).forEach(team -> holders.addAll(crew.selfAndAncestors(team))));
+    values.put("ledTeams", numbers(teams));
+    values.put("ledHolders", numbers(holders));
+    values.put("ledPeople", people.stream().map(PersonId::value).toArray(Long[]::new));
+  }
+
+  private static Long[] numbers(Set<TeamId> teams) {
+    return teams.stream().map(TeamId::value).toArray(Long[]::new);
+  }
+
+  /** The renderings in which this person is served calendars at full level. */
+  static Long[] inFull(World world, Person person) {
+    Set<Long> found = new HashSet<>();
+    for (Calendar calendar : world.calendars().all()) {
+      world
+          .calendars()
+          .servedTo(person.id(), calendar.id())
+          .map(Rendering::id)
+          .filter(
+              id ->
+                  world
+                      .calendars()
+                      .audience(id)
+                      .levelOf(person.id())
+                      .filter(level -> level == Level.ALL)
+                      .isPresent())
+          .ifPresent(id -> found.add(id.value()));
+    }
+    return found.toArray(Long[]::new);
+  }
+}
