@@ -10,9 +10,11 @@ import styles from './account.module.css';
 import {
   useAppPasswords,
   useChangePassword,
+  useEndSession,
   useFeeds,
   useMakeAppPassword,
   useMakeFeed,
+  useSessions,
   useWithdraw,
   useWithdrawFeed,
 } from './queries';
@@ -31,6 +33,7 @@ export function AccountPage({ email }: { email: string }) {
         <AsFile />
         <OwnTitle />
         <Password />
+        <Sessions />
         <Keys />
       </div>
     </div>
@@ -42,6 +45,7 @@ function Calendars({ email }: { email: string }) {
   const make = useMakeAppPassword();
   const withdraw = useWithdraw();
   const [label, setLabel] = useState('');
+  const [password, setPassword] = useState('');
   return (
     <section className={styles.part}>
       <h2>{words.calendars}</h2>
@@ -60,8 +64,16 @@ function Calendars({ email }: { email: string }) {
         className={styles.line}
         onSubmit={(event) => {
           event.preventDefault();
-          if (label.trim()) {
-            make.mutate(label, { onSuccess: () => setLabel('') });
+          if (label.trim() && password) {
+            make.mutate(
+              { label, password },
+              {
+                onSuccess: () => {
+                  setLabel('');
+                  setPassword('');
+                },
+              },
+            );
           }
         }}
       >
@@ -72,7 +84,19 @@ function Calendars({ email }: { email: string }) {
           value={label}
           onChange={(e) => setLabel(e.target.value)}
         />
-        <Button type="primary" htmlType="submit" disabled={!label.trim()} loading={make.isPending}>
+        <Input.Password
+          aria-label={words.yourPassword}
+          placeholder={words.yourPassword}
+          autoComplete="current-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
+        <Button
+          type="primary"
+          htmlType="submit"
+          disabled={!label.trim() || !password}
+          loading={make.isPending}
+        >
           {words.make}
         </Button>
       </form>
@@ -280,6 +304,52 @@ function Password() {
       </Form>
     </section>
   );
+}
+
+/** Where one is signed in, each to be ended. */
+function Sessions() {
+  const sessions = useSessions();
+  const end = useEndSession();
+  return (
+    <section className={styles.part}>
+      <h2>{words.sessions}</h2>
+      {sessions.error && <Fault error={sessions.error} again={() => void sessions.refetch()} />}
+      {end.error && <Fault error={end.error} />}
+      <ul className={styles.list}>
+        {sessions.data?.map((one) => (
+          <li key={one.id}>
+            <strong>{deviceName(one.device)}</strong>
+            <span className={styles.quiet}>
+              {words.since(momentText(one.since))} · {words.used} {momentText(one.lastUsedAt)}
+            </span>
+            {one.here ? (
+              <em>{words.here}</em>
+            ) : (
+              <Button
+                size="small"
+                aria-label={`${words.endIt}: ${deviceName(one.device)}`}
+                loading={end.isPending && end.variables === one.id}
+                onClick={() => end.mutate(one.id)}
+              >
+                {words.endIt}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What sort of device a browser says it is on. */
+function deviceName(agent: string): string {
+  if (!agent) {
+    return words.unknownDevice;
+  }
+  if (agent.includes('Tablet')) {
+    return words.tablet;
+  }
+  return agent.includes('Mobi') ? words.phone : words.computer;
 }
 
 function Keys() {

@@ -11,8 +11,8 @@ export const useAppPasswords = () =>
 export function useMakeAppPassword() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (label: string) =>
-      take(api.POST('/api/v1/account/app-passwords', { body: { label } })),
+    mutationFn: (body: Schemas['AppPasswordWish']) =>
+      take(api.POST('/api/v1/account/app-passwords', { body })),
     onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
   });
 }
@@ -23,6 +23,19 @@ export function useWithdraw() {
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/account/app-passwords/{id}', { params: { path: { id } } })),
     onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
+  });
+}
+
+/** Where one is signed in. */
+export const useSessions = () =>
+  useQuery({ queryKey: ['sessions'], queryFn: () => take(api.GET('/api/v1/account/sessions')) });
+
+export function useEndSession() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) =>
+      take(api.DELETE('/api/v1/account/sessions/{id}', { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['sessions'] }),
   });
 }
 

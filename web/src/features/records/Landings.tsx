@@ -90,7 +90,8 @@ function Landing({
         <strong>{landing.name}</strong>
         <div className={styles.small}>
           {landing.visit ? words.visit(landing.visit) + ', ' : ''}
-          {words.families[landing.family]}, {spanText(landing.times)}
+          {words.families[landing.family]}
+          {landing.times ? `, ${spanText(landing.times)}` : ''}
           {landing.late ? ' · ' + words.late : ''}
           {landing.unhanded ? ' · ' + words.unhanded : ''}
         </div>

@@ -94,7 +94,8 @@ function Landed({ landings }: { landings: Schemas['LandingView'] }) {
           <span>
             {one.name}
             <small>
-              {spanText(one.times)} · {words.seen(one.asked, one.ofDetails)}
+              {one.times ? `${spanText(one.times)} · ` : ''}
+              {words.seen(one.asked, one.ofDetails)}
             </small>
           </span>
         </li>

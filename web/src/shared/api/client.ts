@@ -35,7 +35,7 @@ function cookie(name: string): string {
 const csrf: Middleware = {
   onRequest({ request }) {
     if (request.method !== 'GET') {
-      request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+      request.headers.set('X-XSRF-TOKEN', cookie('__Host-XSRF-TOKEN') || cookie('XSRF-TOKEN'));
     }
     return request;
   },

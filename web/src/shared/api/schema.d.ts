@@ -56,6 +56,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/account/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one is signed in, last used first */
+        get: operations["sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/account/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends one of one's sessions at once */
+        delete: operations["endSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/account/title": {
         parameters: {
             query?: never;
@@ -1879,6 +1913,8 @@ export interface components {
         };
         AppPasswordWish: {
             label: string;
+            /** @description One's own, as at sign-in */
+            password: string;
         };
         AuditRow: {
             /** Format: int64 */
@@ -2402,6 +2438,21 @@ export interface components {
             skill?: string;
             spans: components["schemas"]["DutySpan"][];
         };
+        EndsWith: {
+            /** Format: int64 */
+            calendar?: number;
+            calendarName?: string;
+            label?: string;
+            /** @enum {string} */
+            level?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
+            /** Format: int64 */
+            reader?: number;
+            readerName?: string;
+            /** @enum {string} */
+            sort: "FEED" | "SHARE" | "LINK" | "APP_PASSWORD";
+            /** Format: date */
+            until?: string;
+        };
         EventNotRead: {
             /**
              * Format: int32
@@ -2691,7 +2742,7 @@ export interface components {
             /** Format: int32 */
             readers: number;
             sort: string;
-            times: components["schemas"]["TimesView"];
+            times?: components["schemas"]["TimesView"];
             unhanded: boolean;
             /** Format: int32 */
             visit?: number;
@@ -3295,6 +3346,7 @@ export interface components {
             /** Format: int64 */
             changed: number;
             digest: string;
+            ends: components["schemas"]["EndsWith"][];
             finished: boolean;
             hidden: components["schemas"]["SightChange"][];
             looked: string;
@@ -3459,6 +3511,15 @@ export interface components {
         SignIn: {
             email: string;
             password: string;
+        };
+        SignedIn: {
+            device: string;
+            here: boolean;
+            id: string;
+            /** Format: date-time */
+            lastUsedAt: string;
+            /** Format: date-time */
+            since: string;
         };
         Skill: {
             /**
@@ -3894,6 +3955,46 @@ export interface operations {
                 "application/json": components["schemas"]["PasswordChange"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SignedIn"][];
+                };
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

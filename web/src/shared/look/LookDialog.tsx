@@ -1,5 +1,9 @@
 import { Modal } from 'antd';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import { Fault } from '../ui/Fault';
+import type { Schemas } from '../api/client';
+import { Ends, makeAnew } from './Ends';
+import styles from './look.module.css';
 import { Outlook } from './Outlook';
 import { LookContext, type Wish } from './useLookedAt';
 import { words } from './words';
@@ -10,7 +14,30 @@ const DO = 'do-what-was-looked-at';
 export function LookDialog({ children }: { children: ReactNode }) {
   const [wish, setWish] = useState<Wish | null>(null);
   const [doing, setDoing] = useState(false);
-  const ask = useCallback((next: Wish) => setWish(next), []);
+  const [anew, setAnew] = useState<ReadonlySet<Schemas['EndsWith']>>(new Set());
+  const [made, setMade] = useState<{ label: string; address: string }[]>([]);
+  const [fault, setFault] = useState<Error | null>(null);
+  const ask = useCallback((next: Wish) => {
+    setAnew(new Set());
+    setWish(next);
+  }, []);
+  const doIt = async () => {
+    setDoing(true);
+    try {
+      if (await wish?.go()) {
+        const all = [];
+        for (const one of anew) {
+          all.push(...(await makeAnew(one)));
+        }
+        setMade(all);
+      }
+    } catch (error) {
+      setFault(error as Error);
+    } finally {
+      setDoing(false);
+      setWish(null);
+    }
+  };
   const context = useMemo(() => ({ ask }), [ask]);
   return (
     <LookContext.Provider value={context}>
@@ -25,19 +52,42 @@ export function LookDialog({ children }: { children: ReactNode }) {
         cancelText={words.leave}
         okButtonProps={{ id: DO, loading: doing }}
         afterOpenChange={(isOpen) => isOpen && document.getElementById(DO)?.focus()}
-        onOk={() => {
-          setDoing(true);
-          void wish?.go().finally(() => {
-            setDoing(false);
-            setWish(null);
-          });
-        }}
+        onOk={() => void doIt()}
         onCancel={() => {
           wish?.leave();
           setWish(null);
         }}
       >
         {wish && <Outlook outlook={wish.outlook} />}
+        {wish && wish.outlook.ends.length > 0 && (
+          <Ends all={wish.outlook.ends} anew={anew} onAnew={setAnew} />
+        )}
+      </Modal>
+      <Modal
+        open={made.length > 0 || fault !== null}
+        centered
+        title={words.madeHeading}
+        okText={words.close}
+        cancelButtonProps={{ hidden: true }}
+        onOk={() => {
+          setMade([]);
+          setFault(null);
+        }}
+        onCancel={() => {
+          setMade([]);
+          setFault(null);
+        }}
+      >
+        {fault && <Fault error={fault} />}
+        {made.length > 0 && <p>{words.once}</p>}
+        <ul className={styles.made}>
+          {made.map((one) => (
+            <li key={one.address}>
+              <strong>{one.label}</strong>
+              <code>{one.address}</code>
+            </li>
+          ))}
+        </ul>
       </Modal>
     </LookContext.Provider>
   );

@@ -4,7 +4,8 @@ import { api, lookAt, type Client, type Schemas } from '../api/client';
 /** A change that waits until somebody has looked at what it would do. */
 export interface Wish {
   outlook: Schemas['SetOutlook'];
-  go: () => Promise<void>;
+  /** Whether it was done. */
+  go: () => Promise<boolean>;
   leave: () => void;
 }
 
@@ -44,8 +45,10 @@ export function useLookedAt<V, R>(
         setState((before) => ({ ...before, isPending: false, data: done }));
         onDone();
         then?.onSuccess?.(done);
+        return true;
       } catch (error) {
         rest(error as Error);
+        return false;
       }
     };
     lookAt((client) => change(client, value)).then(
@@ -57,6 +60,6 @@ export function useLookedAt<V, R>(
 }
 
 function isNothing(outlook: Schemas['SetOutlook']): boolean {
-  const { added, changed, takenOff, waits, shown, hidden } = outlook;
-  return added + changed + takenOff + waits + shown.length + hidden.length === 0;
+  const { added, changed, takenOff, waits, shown, hidden, ends } = outlook;
+  return added + changed + takenOff + waits + shown.length + hidden.length + ends.length === 0;
 }

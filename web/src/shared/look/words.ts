@@ -1,3 +1,5 @@
+import type { Schemas } from '../api/client';
+
 /** What every look first says. */
 export const words = {
   heading: 'What this will do',
@@ -14,6 +16,20 @@ export const words = {
   hiddenNone: 'Nothing is hidden from anybody.',
   readersHeading: 'For others than now, on our screens too',
   warningsHeading: 'To know',
+  endsHeading: 'Ends with them',
+  ends: {
+    FEED: (label: string, calendar: string) => `Secret address “${label}” of ${calendar}`,
+    SHARE: (_: string, calendar: string, reader: string) => `${calendar}, shared with ${reader}`,
+    LINK: () => 'A linked calendar of theirs',
+    APP_PASSWORD: () => 'An app password',
+  } satisfies Record<
+    Schemas['EndsWith']['sort'],
+    (label: string, calendar: string, reader: string) => string
+  >,
+  anew: 'make a new one in my name',
+  madeHeading: 'New addresses',
+  once: 'Copy them now: each is shown this once.',
+  close: 'Close',
   to: (detail: string, entries: number) =>
     `${detail} of ${entries.toLocaleString('en-GB')} ${entries === 1 ? 'entry' : 'entries'}`,
   readersOf: (before: string, after: string, records: number) =>

@@ -140,7 +140,11 @@ public class AccountsTest extends OnDemo {
   @Test
   public void aForgedRequestWithoutTheTokenIsRefused() {
     Api.Answer answer =
-        ines.post("/api/v1/account/app-passwords", "{\"label\": \"x\"}", "X-XSRF-TOKEN", "forged");
+        ines.post(
+            "/api/v1/account/app-passwords",
+            "{\"label\": \"x\", \"password\": \"still-water\"}",
+            "X-XSRF-TOKEN",
+            "forged");
     assertThat(answer.status()).isEqualTo(403);
     assertThat(answer.text()).contains("XSRF-TOKEN");
   }
@@ -237,7 +241,9 @@ public class AccountsTest extends OnDemo {
     joss.post(link, "{\"password\": \"long enough for it\"}").expect(204);
     joss.signIn("joss.hallard@quillwater.example", "long enough for it").expect(200);
     String text =
-        joss.post("/api/v1/account/app-passwords", "{\"label\": \"p\"}")
+        joss.post(
+                "/api/v1/account/app-passwords",
+                "{\"label\": \"p\", \"password\": \"long enough for it\"}")
             .json()
             .get("text")
             .asString();

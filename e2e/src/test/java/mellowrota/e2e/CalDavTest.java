@@ -247,7 +247,11 @@ public class CalDavTest extends OnDemo {
   @Test
   public void aWithdrawnAppPasswordOpensNothingMore() {
     String made =
-        ines.post("/api/v1/account/app-passwords", "{\"label\": \"Phone\"}").expect(201).text();
+        ines.post(
+                "/api/v1/account/app-passwords",
+                "{\"label\": \"Phone\", \"password\": \"still-water\"}")
+            .expect(201)
+            .text();
     String text = Api.JSON.readTree(made).get("text").asString();
     long id = Api.JSON.readTree(made).get("id").asLong();
     Api phone = new Api(server).withAppPassword("ines@quillwater.example:" + text);

@@ -533,7 +533,10 @@ public class CanaryTest {
     call("GET /api/v1/account/app-passwords", a -> a.get("/api/v1/account/app-passwords"));
     call(
         "POST /api/v1/account/app-passwords",
-        a -> a.post("/api/v1/account/app-passwords", "{\"label\": \"x\"}"));
+        a ->
+            a.post(
+                "/api/v1/account/app-passwords",
+                "{\"label\": \"x\", \"password\": \"still-water\"}"));
     call("DELETE /api/v1/account/app-passwords/{id}", CanaryTest::withdraw);
     call("POST /api/v1/account/password", CanaryTest::changePassword);
     call("GET /api/v1/invitations/{token}", a -> invitation(a, lead, false));
@@ -618,7 +621,12 @@ public class CanaryTest {
 
   private static Api.Answer withdraw(Api api) {
     long id =
-        api.post("/api/v1/account/app-passwords", "{\"label\": \"y\"}").json().get("id").asLong();
+        api.post(
+                "/api/v1/account/app-passwords",
+                "{\"label\": \"y\", \"password\": \"still-water\"}")
+            .json()
+            .get("id")
+            .asLong();
     return api.delete("/api/v1/account/app-passwords/" + id);
   }
 

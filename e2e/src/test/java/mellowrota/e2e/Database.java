@@ -121,7 +121,7 @@ final class Database {
             """
             select table_name from information_schema.tables where table_schema = 'public'
             and table_type = 'BASE TABLE'
-            and table_name not in ('spring_session', 'spring_session_attributes', 'sign_in_attempt')
+            and table_name not in ('spring_session', 'spring_session_attributes', 'sign_in_try')
             order by 1
             """);
     for (String table : tables) {

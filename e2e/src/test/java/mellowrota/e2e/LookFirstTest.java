@@ -207,7 +207,7 @@ public class LookFirstTest extends OnDemo {
             hana.send(
                     "POST",
                     "/api/v1/account/app-passwords",
-                    "{\"label\": \"x\"}",
+                    "{\"label\": \"x\", \"password\": \"still-water\"}",
                     "Look-First",
                     "true")
                 .expect(400)

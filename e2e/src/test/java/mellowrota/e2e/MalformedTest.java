@@ -125,7 +125,10 @@ public class MalformedTest {
             "/api/v1/views",
             "{\"name\": \"Done\", \"query\": \"state=done\", \"forAll\": true}"),
         new Twin("POST", "/api/v1/feeds", "{\"calendar\": 1, \"label\": \"Marina\"}"),
-        new Twin("POST", "/api/v1/account/app-passwords", "{\"label\": \"Phone\"}"));
+        new Twin(
+            "POST",
+            "/api/v1/account/app-passwords",
+            "{\"label\": \"Phone\", \"password\": \"still-water\"}"));
   }
 
   /** Each field in turn takes values of the wrong sort, and the body as a whole is broken. */

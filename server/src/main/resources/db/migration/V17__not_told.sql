@@ -12,3 +12,24 @@ update act_row set before = before || '{"of_record": 0}', after = after || '{"of
 -- What somebody was when an act was done.
 create index on act_row ((coalesce(after, before) ->> 'id')) where kept_in = 'person';
 create index on act_row ((coalesce(after, before) ->> 'person')) where kept_in = 'coordinates';
+
+-- What those made who have left ended with them.
+update rendering set way = 'WITHDRAWN' where id in (
+  select f.rendering from feed f join person p on p.id = f.made_by
+    where p.standing = 'LEFT' and f.withdrawn_at is null
+  union select s.rendering from share s join person p on p.id in (s.given_by, s.reader)
+    where p.standing = 'LEFT' and s.withdrawn_at is null);
+update feed set withdrawn_at = now() where withdrawn_at is null
+  and made_by in (select id from person where standing = 'LEFT');
+update share set withdrawn_at = now() where withdrawn_at is null
+  and exists (select 1 from person p where p.standing = 'LEFT' and p.id in (given_by, reader));
+delete from app_password where person in (select id from person where standing = 'LEFT');
+
+-- Tries of passwords, counted before a password is looked at.
+drop table sign_in_attempt;
+create table sign_in_try (
+  subject text primary key,
+  since timestamptz not null,
+  tries integer not null
+);
+create index on sign_in_try (since);

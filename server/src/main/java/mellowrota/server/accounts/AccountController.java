@@ -38,7 +38,24 @@ class AccountController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password) {}
 
   @Schema(name = "AppPasswordWish")
-  record LabelSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label) {}
+  record WishSchema(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "One's own, as at sign-in")
+          String password) {}
+
+  /**
+   * Where one is signed in.
+   *
+   * @param device what the browser called itself
+   * @param here whether it is the session that asks
+   */
+  @Schema(name = "SignedIn")
+  record SessionView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String device,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant since,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant lastUsedAt,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean here) {}
 
   /**
    * An app password.
@@ -69,10 +86,28 @@ class AccountController {
           @RequestBody
           JsonNode body) {
     Input input = Input.of(body, Set.of("old", "password"));
-    String old = input.required("old", 200);
-    String password = input.required("password", 200);
+    String old = input.secret("old", 200);
+    String password = input.secret("password", 200);
     input.check();
-    accounts.changePassword(asker.person(), old, password, request.getSession(false).getId());
+    accounts.changePassword(
+        asker.person(), old, password, request.getSession(false).getId(), Caller.of(request));
+    return ResponseEntity.noContent().build();
+  }
+
+  @GetMapping("/sessions")
+  @Operation(summary = "Where one is signed in, last used first")
+  List<SessionView> sessions(Asker asker, HttpServletRequest request) {
+    return accounts.signedIn(asker.person(), request.getSession(false).getId()).stream()
+        .map(
+            one ->
+                new SessionView(one.id(), one.device(), one.since(), one.lastUsedAt(), one.here()))
+        .toList();
+  }
+
+  @DeleteMapping("/sessions/{id}")
+  @Operation(summary = "Ends one of one's sessions at once")
+  ResponseEntity<Void> endSession(Asker asker, @PathVariable String id) {
+    accounts.endSession(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
@@ -89,14 +124,17 @@ class AccountController {
   @Operation(summary = "Makes an app password for one calendar program; its text is told once")
   ResponseEntity<AppPasswordView> make(
       Asker asker,
+      HttpServletRequest request,
       @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LabelSchema.class)))
+              content = @Content(schema = @Schema(implementation = WishSchema.class)))
           @RequestBody
           JsonNode body) {
-    Input input = Input.of(body, Set.of("label"));
+    Input input = Input.of(body, Set.of("label", "password"));
     String label = input.required("label", 60);
+    String password = input.secret("password", 200);
     input.check();
-    Accounts.NewAppPassword made = accounts.makeAppPassword(asker.person(), label);
+    Accounts.NewAppPassword made =
+        accounts.makeAppPassword(asker.person(), label, password, Caller.of(request));
     return ResponseEntity.status(201).body(AppPasswordView.of(made.kept(), made.text()));
   }
 

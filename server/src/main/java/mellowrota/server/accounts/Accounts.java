@@ -3,16 +3,14 @@ package mellowrota.server.accounts;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.crew.HouseStore;
 import mellowrota.server.platform.Problem;
-import org.springframework.beans.factory.annotation.Value;
-import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 import org.springframework.stereotype.Service;
@@ -22,18 +20,16 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /** Signs people in, invites them, and keeps their passwords. */
 @Service
-public class Accounts {
+public class Accounts implements Leaving {
 
   private static final Duration INVITATION = Duration.ofDays(7);
   private static final int SHORTEST = 10;
-  private static final int LONGEST_BYTES = 72;
   private static final int MOST_APP_PASSWORDS = 20;
 
-  private final PasswordEncoder encoder;
-  private final String nobodysHash;
-  private final Map<String, String> verified = new ConcurrentHashMap<>();
-  private final String processKey = Secrets.token();
+  /** What a session remembers of the browser it was begun with. */
+  static final String DEVICE = "device";
 
+  private final Hashing hashing;
   private final Account.Repository accounts;
   private final Invitation.Repository invitations;
   private final AppPassword.Repository appPasswords;
@@ -51,10 +47,9 @@ public class Accounts {
       HouseStore house,
       FindByIndexNameSessionRepository<? extends Session> sessions,
       PlatformTransactionManager transactions,
-      Clock clock,
-      @Value("${mellow.password-strength}") int strength) {
-    encoder = new BCryptPasswordEncoder(strength);
-    nobodysHash = encoder.encode("nobody");
+      Hashing hashing,
+      Clock clock) {
+    this.hashing = hashing;
     this.accounts = accounts;
     this.invitations = invitations;
     this.appPasswords = appPasswords;
@@ -66,18 +61,29 @@ public class Accounts {
   }
 
   /** Who this is; a wrong password, a wrong address and a closed account are told alike. */
-  PersonId signIn(String email, String password, String address) {
-    limit.require(email, address);
-    Optional<Account> account =
-        transaction.execute(status -> accounts.findByEmailIgnoreCase(email));
-    String hash = account.flatMap(Account::getPasswordHash).orElse(nobodysHash);
-    boolean right = password.length() <= 200 && encoder.matches(cut(password), hash);
-    if (account.isEmpty() || !right || !mayEnter(account.get().getPerson())) {
-      limit.failed(email, address);
+  PersonId signIn(String email, String password, Caller caller) {
+    Optional<Account> account = find(email);
+    AttemptLimit.Whose whose = whose(email, account);
+    limit.count(whose, caller);
+    Optional<String> hash = account.flatMap(Account::getPasswordHash);
+    boolean right =
+        hash.isPresent() ? hashing.matches(password, hash.get()) : hashing.matchesNobody(password);
+    boolean enters = mayEnter(account.map(Account::getPerson).orElse(0L));
+    if (!right || !enters) {
       throw Problem.of(401, "wrong-password", "That address and password do not go together.");
     }
-    limit.succeeded(email);
+    limit.succeeded(whose, caller);
     return PersonId.of(account.get().getPerson());
+  }
+
+  private Optional<Account> find(String email) {
+    return transaction.execute(status -> accounts.findByEmailIgnoreCase(email));
+  }
+
+  private static AttemptLimit.Whose whose(String email, Optional<Account> account) {
+    return account
+        .map(one -> AttemptLimit.Whose.account(one.getPerson()))
+        .orElseGet(() -> AttemptLimit.Whose.nobody(email));
   }
 
   /** Whether an account is open now: its person is there, has not left, and may sign in. */
@@ -85,58 +91,37 @@ public class Accounts {
     return Boolean.TRUE.equals(transaction.execute(status -> house.mayEnter(PersonId.of(person))));
   }
 
-  private static String cut(String password) {
-    return password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > LONGEST_BYTES
-        ? ""
-        : password;
-  }
-
-  /** The person an app password opens calendars for. */
-  Optional<PersonId> byAppPassword(String email, String password, String address) {
-    limit.require(email, address);
-    Optional<PersonId> found = transaction.execute(status -> matching(email, password));
-    if (found.isEmpty()) {
-      limit.failed(email, address);
-    }
-    return found;
-  }
-
-  private Optional<PersonId> matching(String email, String password) {
-    Optional<Account> account = accounts.findByEmailIgnoreCase(email);
-    if (account.isEmpty()) {
-      encoder.matches(cut(password), nobodysHash);
-      return Optional.empty();
-    }
-    for (AppPassword one : appPasswords.findByPersonOrderById(account.get().getPerson())) {
-      if (matches(password, one.getHash()) && mayEnter(one.getPerson())) {
-        Instant now = clock.instant();
-        Instant before = one.getLastUsedAt();
-        if (before == null || before.isBefore(now.minusSeconds(60))) {
-          one.setLastUsedAt(now);
-        }
-        return Optional.of(PersonId.of(one.getPerson()));
-      }
-    }
-    return Optional.empty();
-  }
-
   /**
-   * Programs send their password with every request; what bcrypt has found right once is known by a
-   * keyed hash, for this process and this stored hash only. Withdrawing takes the stored hash away.
+   * The person an app password opens calendars for. It is long and nobody's choice, so its plain
+   * hash is kept and looked up; those made before that are found by bcrypt once more.
    */
-  private boolean matches(String password, String hash) {
-    String proof = Secrets.sha256(processKey + '\n' + hash + '\n' + password);
-    if (proof.equals(verified.get(hash))) {
-      return true;
-    }
-    boolean right = encoder.matches(cut(password), hash);
-    if (right) {
-      if (verified.size() > 5000) {
-        verified.clear();
+  Optional<PersonId> byAppPassword(String email, String password, Caller caller) {
+    Optional<Account> account = find(email);
+    List<AppPassword> theirs =
+        transaction.execute(
+            status ->
+                account
+                    .map(one -> appPasswords.findByPersonOrderById(one.getPerson()))
+                    .orElse(List.of()));
+    String hash = Secrets.sha256(password);
+    Optional<AppPassword> found =
+        theirs.stream().filter(one -> one.getHash().equals(hash)).findFirst();
+    if (found.isEmpty()) {
+      limit.count(whose(email, account).appFrom(caller), caller);
+      List<AppPassword> older = theirs.stream().filter(AppPassword::isOlder).toList();
+      found = older.stream().filter(one -> hashing.matches(password, one.getHash())).findFirst();
+      if (older.isEmpty()) {
+        hashing.matchesNobody(password);
       }
-      verified.put(hash, proof);
     }
-    return right;
+    return found
+        .filter(one -> mayEnter(one.getPerson()))
+        .map(
+            one -> {
+              appPasswords.used(
+                  one.getId(), hash, clock.instant(), clock.instant().minusSeconds(60));
+              return PersonId.of(one.getPerson());
+            });
   }
 
   Optional<String> emailOf(PersonId person) {
@@ -194,9 +179,9 @@ public class Accounts {
   /** Sets the password of somebody who was invited. */
   @Transactional
   public void accept(PersonId person, String password) {
-    requireGood(password);
     Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-    account.setPasswordHash(encoder.encode(password));
+    requireGood(password, account.getEmail());
+    account.setPasswordHash(hashing.encode(password));
     endSessions(person, Optional.empty());
   }
 
@@ -204,26 +189,56 @@ public class Accounts {
   @Transactional
   public void setPassword(PersonId person, String password) {
     Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-    account.setPasswordHash(encoder.encode(password));
+    account.setPasswordHash(hashing.encode(password));
   }
 
   /** Changes one's own password and ends one's other sessions. */
-  @Transactional
-  void changePassword(PersonId person, String old, String password, String keepSession) {
-    Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-    if (!encoder.matches(cut(old), account.getPasswordHash().orElse(nobodysHash))) {
-      throw Problem.fault("/old", "is not your present password");
-    }
-    requireGood(password);
-    account.setPasswordHash(encoder.encode(password));
-    endSessions(person, Optional.of(keepSession));
+  void changePassword(
+      PersonId person, String old, String password, String keepSession, Caller caller) {
+    requireOwn(person, "/old", old, caller);
+    transaction.executeWithoutResult(
+        status -> {
+          Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
+          requireGood(password, account.getEmail());
+          account.setPasswordHash(hashing.encode(password));
+          endSessions(person, Optional.of(keepSession));
+        });
   }
 
-  private static void requireGood(String password) {
-    int bytes = password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length;
-    if (password.length() < SHORTEST || bytes > LONGEST_BYTES) {
+  /** That whoever is signed in knows the password too; tries are counted as at sign-in. */
+  private void requireOwn(PersonId person, String field, String password, Caller caller) {
+    AttemptLimit.Whose whose = AttemptLimit.Whose.account(person.value());
+    limit.count(whose, caller);
+    String hash =
+        transaction
+            .execute(status -> accounts.findById(person.value()))
+            .flatMap(Account::getPasswordHash)
+            .orElseThrow(Problem::notFound);
+    if (!hashing.matches(password, hash)) {
+      throw Problem.fault(field, "is not your present password");
+    }
+    limit.succeeded(whose, caller);
+  }
+
+  private static void requireGood(String password, String email) {
+    if (password.length() < SHORTEST || Hashing.isTooLong(password)) {
       throw Problem.fault(
           "/password", "wants at least " + SHORTEST + " characters and at most 72 bytes");
+    }
+    if (CommonPasswords.holds(password) || password.equalsIgnoreCase(email)) {
+      throw Problem.fault(
+          "/password",
+          "is one of those that are guessed first; take some words that do not belong together");
+    }
+  }
+
+  /** App passwords, sessions and what would make a new password: none comes back with them. */
+  @Override
+  public void end(Act act) {
+    for (Long person : house.left()) {
+      appPasswords.deleteByPerson(person).forEach(gone -> act.ends(Ended.of(Sort.APP_PASSWORD)));
+      invitations.deleteByPerson(person);
+      endSessions(PersonId.of(person), Optional.empty());
     }
   }
 
@@ -235,6 +250,44 @@ public class Accounts {
     }
   }
 
+  /**
+   * One of somebody's sessions.
+   *
+   * @param id tells it from their others, and signs nobody in
+   * @param device what the browser called itself
+   */
+  record SignedIn(String id, String device, Instant since, Instant lastUsedAt, boolean here) {}
+
+  /** Where somebody is signed in, last used first. */
+  List<SignedIn> signedIn(PersonId person, String here) {
+    return sessions.findByPrincipalName(Long.toString(person.value())).values().stream()
+        .filter(session -> !session.isExpired())
+        .map(
+            session ->
+                new SignedIn(
+                    publicId(session.getId()),
+                    session.getAttributeOrDefault(DEVICE, ""),
+                    session.getCreationTime(),
+                    session.getLastAccessedTime(),
+                    session.getId().equals(here)))
+        .sorted(Comparator.comparing(SignedIn::lastUsedAt).reversed())
+        .toList();
+  }
+
+  private static String publicId(String session) {
+    return Secrets.sha256("session\n" + session).substring(0, 16);
+  }
+
+  /** Ends one of somebody's sessions. */
+  void endSession(PersonId person, String id) {
+    String session =
+        sessions.findByPrincipalName(Long.toString(person.value())).keySet().stream()
+            .filter(one -> publicId(one).equals(id))
+            .findFirst()
+            .orElseThrow(Problem::notFound);
+    sessions.deleteById(session);
+  }
+
   List<AppPassword> appPasswords(PersonId person) {
     return appPasswords.findByPersonOrderById(person.value());
   }
@@ -242,8 +295,12 @@ public class Accounts {
   /** A new app password and its text, which is shown once. */
   record NewAppPassword(AppPassword kept, String text) {}
 
-  @Transactional
-  NewAppPassword makeAppPassword(PersonId person, String label) {
+  NewAppPassword makeAppPassword(PersonId person, String label, String password, Caller caller) {
+    requireOwn(person, "/password", password, caller);
+    return transaction.execute(status -> makeAppPassword(person, label));
+  }
+
+  private NewAppPassword makeAppPassword(PersonId person, String label) {
     if (appPasswords.findByPersonOrderById(person.value()).size() >= MOST_APP_PASSWORDS) {
       throw Problem.of(
           409, "too-many", "You have " + MOST_APP_PASSWORDS + " already; withdraw one first.");
@@ -260,7 +317,7 @@ public class Accounts {
 
   private AppPassword keepAppPassword(PersonId person, String label, String text) {
     return appPasswords.save(
-        new AppPassword(person.value(), label, encoder.encode(text), clock.instant()));
+        new AppPassword(person.value(), label, Secrets.sha256(text), clock.instant()));
   }
 
   @Transactional
@@ -270,7 +327,6 @@ public class Accounts {
             .findById(id)
             .filter(p -> p.getPerson() == person.value())
             .orElseThrow(Problem::notFound);
-    verified.remove(one.getHash());
     appPasswords.delete(one);
   }
 }

@@ -9,6 +9,9 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Modifying;
+import org.springframework.data.jpa.repository.Query;
+import org.springframework.transaction.annotation.Transactional;
 
 /** A password for one calendar program; it opens calendars and nothing else. */
 @Entity
@@ -62,11 +65,24 @@ class AppPassword {
     return lastUsedAt;
   }
 
-  void setLastUsedAt(Instant at) {
-    this.lastUsedAt = at;
+  /** Whether its hash is bcrypt's, as it was once. */
+  boolean isOlder() {
+    return hash.startsWith("$2");
   }
 
   interface Repository extends JpaRepository<AppPassword, Long> {
     List<AppPassword> findByPersonOrderById(long person);
+
+    List<AppPassword> deleteByPerson(long person);
+
+    /** Told to the minute; an older hash is written anew by whoever knows the password. */
+    @Transactional
+    @Modifying
+    @Query(
+        """
+        update AppPassword set lastUsedAt = :now, hash = :hash where id = :id
+          and (lastUsedAt is null or lastUsedAt < :before or hash <> :hash)
+        """)
+    void used(long id, String hash, Instant now, Instant before);
   }
 }

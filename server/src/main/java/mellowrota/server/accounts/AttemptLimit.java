@@ -1,5 +1,6 @@
 package mellowrota.server.accounts;
 
+import java.text.Normalizer;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -8,16 +9,26 @@ import java.util.Locale;
 import mellowrota.server.platform.Problem;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Limits wrong passwords per account and per address, in all server processes together. */
+/**
+ * Limits tries of passwords per account and per address, in all server processes together. A try is
+ * counted before the password is looked at, and taken off again where it was right.
+ */
 @Component
 class AttemptLimit {
 
   private static final Duration WINDOW = Duration.ofMinutes(15);
   private static final int PER_ACCOUNT = 10;
+
+  /** Of app passwords, which nobody guesses; programs try a withdrawn one again and again. */
+  private static final int PER_APP = 30;
+
+  /** Behind a proxy that is not named a whole house comes from one address. */
+  private static final int UNNAMED_PROXY = 20;
 
   private final JdbcClient jdbc;
   private final Clock clock;
@@ -35,14 +46,61 @@ class AttemptLimit {
     this.perAddress = perAddress;
   }
 
-  void require(String email, String address) {
-    Instant since = clock.instant().minus(WINDOW);
+  /** Whose password is tried: an account by its person, or a name that nobody has. */
+  record Whose(String subject) {
+
+    static Whose account(long person) {
+      return new Whose("account:" + person);
+    }
+
+    /** Names that fold alike are one (Unicode compatibility forms, letters without case). */
+    static Whose nobody(String name) {
+      String folded =
+          Normalizer.normalize(name, Normalizer.Form.NFKC)
+              .toUpperCase(Locale.ROOT)
+              .toLowerCase(Locale.ROOT);
+      return new Whose("nobody:" + Secrets.sha256(folded));
+    }
+
+    /** App passwords, of each address apart: a stranger's tries end nobody's calendar. */
+    Whose appFrom(Caller caller) {
+      return new Whose("app " + subject + "@" + caller.address());
+    }
+
+    private int most() {
+      return subject.startsWith("app ") ? PER_APP : PER_ACCOUNT;
+    }
+  }
+
+  /** Counts a try, which was one too many where this refuses. */
+  void count(Whose whose, Caller caller) {
+    Instant now = clock.instant();
+    int most = caller.throughUnnamedProxy() ? perAddress * UNNAMED_PROXY : perAddress;
     boolean over =
         Boolean.TRUE.equals(
             transaction.execute(
                 status ->
-                    count(account(email), since) >= PER_ACCOUNT
-                        || count(address(address), since) >= perAddress));
+                    jdbc.sql(
+                            """
+                            with counted as (
+                              insert into sign_in_try as t (subject, since, tries)
+                              select subject, :now, 1 from unnest(array[:whose, :address]) as s(subject)
+                              order by subject
+                              on conflict (subject) do update set
+                                tries = case when t.since < :from then 1 else t.tries + 1 end,
+                                since = case when t.since < :from then excluded.since else t.since end
+                              returning subject, tries)
+                            select bool_or(tries > case when subject = :whose then :most
+                              else :mostOfAddress end) from counted
+                            """)
+                        .param("now", now.atOffset(ZoneOffset.UTC))
+                        .param("from", now.minus(WINDOW).atOffset(ZoneOffset.UTC))
+                        .param("whose", whose.subject())
+                        .param("address", "address:" + caller.address())
+                        .param("most", whose.most())
+                        .param("mostOfAddress", most)
+                        .query(Boolean.class)
+                        .single()));
     if (over) {
       throw Problem.of(
               429,
@@ -52,43 +110,34 @@ class AttemptLimit {
     }
   }
 
-  private long count(String subject, Instant since) {
-    return jdbc.sql("select count(*) from sign_in_attempt where subject = ? and at > ?")
-        .param(subject)
-        .param(since.atOffset(ZoneOffset.UTC))
-        .query(Long.class)
-        .single();
-  }
-
-  void failed(String email, String address) {
-    transaction.executeWithoutResult(
-        status -> {
-          Instant now = clock.instant();
-          jdbc.sql("delete from sign_in_attempt where at < ?")
-              .param(now.minus(WINDOW).atOffset(ZoneOffset.UTC))
-              .update();
-          for (String subject : new String[] {account(email), address(address)}) {
-            jdbc.sql("insert into sign_in_attempt (subject, at) values (?, ?)")
-                .param(subject)
-                .param(now.atOffset(ZoneOffset.UTC))
-                .update();
-          }
-        });
-  }
-
-  void succeeded(String email) {
+  /** It was the right one. */
+  void succeeded(Whose whose, Caller caller) {
     transaction.executeWithoutResult(
         status ->
-            jdbc.sql("delete from sign_in_attempt where subject = ?")
-                .param(account(email))
+            jdbc.sql(
+                    """
+                    update sign_in_try t set
+                      tries = case when t.subject = :whose then 0 else greatest(t.tries - 1, 0) end
+                    from (select subject from sign_in_try where subject in (:whose, :address)
+                      order by subject for update) s
+                    where t.subject = s.subject
+                    """)
+                .param("whose", whose.subject())
+                .param("address", "address:" + caller.address())
                 .update());
   }
 
-  private static String account(String email) {
-    return "account:" + Secrets.sha256(email.toLowerCase(Locale.ROOT));
-  }
-
-  private static String address(String address) {
-    return "address:" + address;
+  /** What is over is forgotten; what somebody counts on just now stays. */
+  @Scheduled(fixedDelayString = "PT15M")
+  void forget() {
+    transaction.executeWithoutResult(
+        status ->
+            jdbc.sql(
+                    """
+                    delete from sign_in_try where subject in (select subject from sign_in_try
+                      where since < ? for update skip locked)
+                    """)
+                .param(clock.instant().minus(WINDOW).atOffset(ZoneOffset.UTC))
+                .update());
   }
 }

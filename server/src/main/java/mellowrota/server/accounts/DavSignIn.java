@@ -74,7 +74,7 @@ class DavSignIn extends OncePerRequestFilter {
         return Optional.empty();
       }
       return accounts.byAppPassword(
-          pair.substring(0, colon), pair.substring(colon + 1), request.getRemoteAddr());
+          pair.substring(0, colon), pair.substring(colon + 1), Caller.of(request));
     } catch (IllegalArgumentException notBase64) {
       return Optional.empty();
     }

@@ -111,7 +111,7 @@ class InvitationController {
           JsonNode body) {
     Optional<PersonId> invited = open(token);
     Input input = Input.of(body, Set.of("password", "name", "email"));
-    String password = input.required("password", 200);
+    String password = input.secret("password", 200);
     String name = invited.isEmpty() ? input.required("name", 100) : "";
     String email = invited.isEmpty() ? input.required("email", 254) : "";
     input.check();

@@ -12,7 +12,6 @@ import org.springframework.security.config.annotation.web.configurers.HeadersCon
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
-import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
@@ -30,8 +29,10 @@ class SecurityConfiguration {
 
   private final ProblemWriter problems;
   private final Accounts accounts;
+  private final SessionTokens tokens;
 
-  SecurityConfiguration(ProblemWriter problems, Accounts accounts) {
+  SecurityConfiguration(ProblemWriter problems, Accounts accounts, SessionTokens tokens) {
+    this.tokens = tokens;
     this.problems = problems;
     this.accounts = accounts;
   }
@@ -84,8 +85,6 @@ class SecurityConfiguration {
   @Order(2)
   SecurityFilterChain pageSecurity(HttpSecurity http) throws Exception {
     headers(http);
-    CookieCsrfTokenRepository tokens = CookieCsrfTokenRepository.withHttpOnlyFalse();
-    tokens.setCookieCustomizer(cookie -> cookie.sameSite("Lax"));
     return http.csrf(
             csrf -> {
               csrf.spa();
@@ -118,6 +117,8 @@ class SecurityConfiguration {
                     .requestMatchers("/.well-known/caldav", "/actuator/health/**", "/v3/api-docs")
                     .permitAll()
                     .requestMatchers(HttpMethod.GET, "/**")
+                    .permitAll()
+                    .requestMatchers(HttpMethod.HEAD, "/**")
                     .permitAll()
                     .requestMatchers("/test/**")
                     .permitAll()

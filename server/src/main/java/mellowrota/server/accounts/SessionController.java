@@ -8,6 +8,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -38,14 +39,19 @@ class SessionController {
   private static final List<String> DEMO_NAMES =
       List.of("hana", "marguerite", "ines", "tam", "wren");
 
+  private static final int LONGEST_DEVICE = 200;
+
   private final Accounts accounts;
   private final People people;
   private final HouseStore house;
+  private final SessionTokens tokens;
   private final Clock clock;
   private final HttpSessionSecurityContextRepository contexts =
       new HttpSessionSecurityContextRepository();
 
-  SessionController(Accounts accounts, People people, HouseStore house, Clock clock) {
+  SessionController(
+      Accounts accounts, People people, HouseStore house, SessionTokens tokens, Clock clock) {
+    this.tokens = tokens;
     this.accounts = accounts;
     this.people = people;
     this.house = house;
@@ -129,9 +135,9 @@ class SessionController {
       HttpServletResponse response) {
     Input input = Input.of(body, Set.of("email", "password"));
     String email = input.required("email", 254);
-    String password = input.required("password", 200);
+    String password = input.secret("password", 200);
     input.check();
-    PersonId person = accounts.signIn(email, password, request.getRemoteAddr());
+    PersonId person = accounts.signIn(email, password, Caller.of(request));
     if (request.getSession(false) != null) {
       request.changeSessionId();
     }
@@ -141,7 +147,14 @@ class SessionController {
             Long.toString(person.value()), null, List.of()));
     SecurityContextHolder.setContext(context);
     contexts.saveContext(context, request, response);
+    request.getSession().setAttribute(Accounts.DEVICE, device(request));
+    tokens.saveToken(tokens.generateToken(request), request, response);
     return view(person);
+  }
+
+  private static String device(HttpServletRequest request) {
+    String agent = Optional.ofNullable(request.getHeader("User-Agent")).orElse("");
+    return agent.substring(0, Math.min(agent.length(), LONGEST_DEVICE));
   }
 
   @DeleteMapping

@@ -1,9 +1,11 @@
 package mellowrota.server.acts;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
@@ -36,6 +38,7 @@ public final class Act {
   private final Map<EntryKey, Release> releases = new HashMap<>();
   private final long worldVersion;
   private final Writes later = new Writes();
+  private final List<Leaving.Ended> ended = new ArrayList<>();
   private String reason;
 
   Act(long id, Instant at, Acts.Wanted wanted, long worldVersion, boolean isLook) {
@@ -64,6 +67,15 @@ public final class Act {
   /** What goes to the database with the next that must; nothing in the act reads it before. */
   public Writes later() {
     return later;
+  }
+
+  /** Says what ends with somebody who leaves by it. */
+  public void ends(Leaving.Ended one) {
+    ended.add(one);
+  }
+
+  public List<Leaving.Ended> ended() {
+    return List.copyOf(ended);
   }
 
   /** Says why it is done. */

@@ -35,8 +35,15 @@ public class Acts {
   private final JdbcTemplate template;
   private final Clock clock;
   private final ObjectProvider<Affected> affected;
+  private final ObjectProvider<Leaving> leavings;
 
-  Acts(JdbcClient jdbc, JdbcTemplate template, Clock clock, ObjectProvider<Affected> affected) {
+  Acts(
+      JdbcClient jdbc,
+      JdbcTemplate template,
+      Clock clock,
+      ObjectProvider<Affected> affected,
+      ObjectProvider<Leaving> leavings) {
+    this.leavings = leavings;
     this.jdbc = jdbc;
     this.template = template;
     this.clock = clock;
@@ -115,6 +122,7 @@ public class Acts {
     String answer = command.apply(act);
     if (wanted.changesWorld()) {
       act.later().send(template);
+      leavings.forEach(leaving -> leaving.end(act));
     }
     keepAnswerAndTell(act, answer);
     // Last, since it locks calendars that many acts touch until this one is committed.

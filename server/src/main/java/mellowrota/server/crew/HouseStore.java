@@ -99,6 +99,13 @@ public class HouseStore {
     return present().today();
   }
 
+  /** Everybody who has left. */
+  public List<Long> left() {
+    return jdbc.sql("select id from person where standing = 'LEFT' order by id")
+        .query(Long.class)
+        .list();
+  }
+
   /** Whether an account of this person may be used: they are there and have not left. */
   public boolean mayEnter(PersonId person) {
     return jdbc.sql(

@@ -19,7 +19,9 @@ import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -32,7 +34,7 @@ import org.springframework.transaction.annotation.Transactional;
  * person's feed of their own calendar is theirs alone where the house trusts that (SIGHT 1).
  */
 @Service
-class Feeds {
+class Feeds implements Leaving {
 
   private static final int MOST_OF_A_PERSON = 100;
   private static final int TOKEN_BYTES = 24;
@@ -157,6 +159,31 @@ class Feeds {
               .update();
           return "";
         });
+  }
+
+  @Override
+  public void end(Act act) {
+    jdbc.sql(
+            """
+            with gone as (
+              update feed set withdrawn_at = ? where withdrawn_at is null
+                and made_by in (select id from person where standing = 'LEFT')
+              returning rendering, label, until_day)
+            update rendering r set way = 'WITHDRAWN' from gone where r.id = gone.rendering
+            returning gone.label, r.calendar, r.level, gone.until_day
+            """)
+        .param(act.at().atOffset(ZoneOffset.UTC))
+        .query(
+            (row, n) ->
+                new Ended(
+                    Sort.FEED,
+                    row.getString(1),
+                    Optional.of(CalendarId.of(row.getLong(2))),
+                    Optional.empty(),
+                    Optional.of(Level.valueOf(row.getString(3))),
+                    Optional.ofNullable(row.getObject(4, LocalDate.class))))
+        .list()
+        .forEach(act::ends);
   }
 
   /** The rendering behind an address; its use is noted, to the minute. */

@@ -16,6 +16,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;
@@ -30,7 +31,7 @@ import org.springframework.transaction.annotation.Transactional;
  * to is one more way of reading ours.
  */
 @Service
-public class Links {
+public class Links implements Leaving {
 
   private static final int MOST_OF_A_PERSON = 10;
 
@@ -314,26 +315,46 @@ public class Links {
     acts.run(
         Acts.Wanted.by(asker, "link.end", Optional.empty(), "").changingTheWorld(),
         act -> {
-          LinkStore.Link link = mine(worlds.now().person(asker), id);
-          store.outlets(link.id()).forEach(this::withdraw);
-          jdbc.sql(
-                  """
+          end(act, mine(worlds.now().person(asker), id).id());
+          return "";
+        });
+  }
+
+  /** Their own; the house's links are the house's, whoever made them. */
+  @Override
+  public void end(Act act) {
+    jdbc.sql(
+            """
+            select k.id from link k join person p on p.id = k.person
+            where p.standing = 'LEFT' and k.ends_at is null order by k.id
+            """)
+        .query(Long.class)
+        .list()
+        .forEach(
+            link -> {
+              end(act, link);
+              act.ends(Ended.of(Sort.LINK));
+            });
+  }
+
+  private void end(Act act, long id) {
+    store.outlets(id).forEach(this::withdraw);
+    jdbc.sql(
+            """
                   update link set ends_at = coalesce(ends_at, ?), stopped_at = null
                   where id = ?
                   """)
-              .param(act.at().atOffset(ZoneOffset.UTC))
-              .param(id)
-              .update();
-          jdbc.sql(
-                  """
+        .param(act.at().atOffset(ZoneOffset.UTC))
+        .param(id)
+        .update();
+    jdbc.sql(
+            """
                   delete from busy where link_calendar in (
                     select id from link_calendar where link = ?)
                   """)
-              .param(id)
-              .update();
-          jdbc.sql("update link_calendar set reads_busy = false where link = ?").param(id).update();
-          return "";
-        });
+        .param(id)
+        .update();
+    jdbc.sql("update link_calendar set reads_busy = false where link = ?").param(id).update();
   }
 
   /** Gives it another password; it is tried at once. */

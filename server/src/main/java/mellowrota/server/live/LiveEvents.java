@@ -1,6 +1,7 @@
 package mellowrota.server.live;
 
 import io.swagger.v3.oas.annotations.Operation;
+import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -25,6 +26,7 @@ import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.http.MediaType;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -45,12 +47,13 @@ class LiveEvents implements SmartLifecycle {
   private static final int POLL_MILLIS = 500;
   private static final int MOST_PER_PERSON = 8;
 
-  private record Stream(PersonId person, SseEmitter emitter) {}
+  private record Stream(PersonId person, String session, SseEmitter emitter) {}
 
   private final DataSourceProperties database;
   private final Worlds worlds;
   private final RecordStore records;
   private final RecordAccess access;
+  private final JdbcClient jdbc;
   private final TransactionTemplate reading;
   private final Set<Stream> streams = ConcurrentHashMap.newKeySet();
   private volatile boolean running;
@@ -61,11 +64,13 @@ class LiveEvents implements SmartLifecycle {
       Worlds worlds,
       RecordStore records,
       RecordAccess access,
+      JdbcClient jdbc,
       PlatformTransactionManager transactions) {
     this.database = database;
     this.worlds = worlds;
     this.records = records;
     this.access = access;
+    this.jdbc = jdbc;
     this.reading = new TransactionTemplate(transactions);
     this.reading.setReadOnly(true);
     this.reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -73,14 +78,14 @@ class LiveEvents implements SmartLifecycle {
 
   @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   @Operation(summary = "What changes, as it changes; fetch it again to see it")
-  SseEmitter events(Asker asker) throws IOException {
+  SseEmitter events(Asker asker, HttpServletRequest request) throws IOException {
     long open = streams.stream().filter(s -> s.person().equals(asker.person())).count();
     if (open >= MOST_PER_PERSON) {
       throw mellowrota.server.platform.Problem.of(
           429, "too-many-streams", "Close some of your other windows first.");
     }
     SseEmitter emitter = new SseEmitter(0L);
-    Stream stream = new Stream(asker.person(), emitter);
+    Stream stream = new Stream(asker.person(), request.getSession(false).getId(), emitter);
     emitter.onCompletion(() -> streams.remove(stream));
     emitter.onTimeout(() -> streams.remove(stream));
     emitter.onError(error -> streams.remove(stream));
@@ -89,8 +94,30 @@ class LiveEvents implements SmartLifecycle {
     return emitter;
   }
 
+  /** Streams of sessions that have ended, or of whoever may no longer sign in, end too. */
+  private void endThoseOfNobody() {
+    if (streams.isEmpty()) {
+      return;
+    }
+    Set<String> open =
+        jdbc.sql(
+                """
+                select s.session_id from spring_session s
+                join person p on p.id = s.principal_name::bigint
+                where s.session_id = any(?) and p.standing <> 'LEFT' and p.account_right <> 'NONE'
+                """)
+            .param(streams.stream().map(Stream::session).toArray(String[]::new))
+            .query(String.class)
+            .set();
+    streams.stream()
+        .filter(stream -> !open.contains(stream.session()))
+        .forEach(stream -> stream.emitter().complete());
+    streams.removeIf(stream -> !open.contains(stream.session()));
+  }
+
   @Scheduled(fixedDelay = 15_000)
   void beat() {
+    endThoseOfNobody();
     streams.forEach(stream -> send(stream, SseEmitter.event().comment("here")));
   }
 
@@ -168,6 +195,7 @@ class LiveEvents implements SmartLifecycle {
       return;
     }
     if (notice.equals("world")) {
+      endThoseOfNobody();
       streams.forEach(stream -> send(stream, world()));
       return;
     }

@@ -99,6 +99,17 @@ public final class Input {
     return textOrFault(field, most, true);
   }
 
+  /** A password as it was typed, blanks and all; missing is a fault. */
+  public String secret(String field, int most) {
+    String typed = has(field) && node.get(field).isString() ? node.get(field).asString() : "";
+    if (typed.isEmpty()) {
+      fault(field, "is missing; give it a text");
+    } else if (typed.length() > most) {
+      fault(field, "is longer than " + most + " characters");
+    }
+    return typed;
+  }
+
   public String required(String field, int most) {
     String text = text(field, most);
     if (text.isEmpty() && faultsAt(field) == 0) {

@@ -36,6 +36,7 @@ public class Undoing {
   private final Records records;
   private final RecordStore store;
   private final RecordAccess access;
+  private final Histories histories;
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
 
@@ -45,6 +46,7 @@ public class Undoing {
       Records records,
       RecordStore store,
       RecordAccess access,
+      Histories histories,
       JdbcClient jdbc,
       JdbcTemplate template) {
     this.acts = acts;
@@ -52,6 +54,7 @@ public class Undoing {
     this.records = records;
     this.store = store;
     this.access = access;
+    this.histories = histories;
     this.jdbc = jdbc;
     this.template = template;
   }
@@ -69,12 +72,18 @@ public class Undoing {
     World world = worlds.now();
     List<RecordId> ids = touched(actId);
     boolean isTheirs = isActor(asker, actId);
-    boolean may =
-        !ids.isEmpty()
-            && access.standings(world, world.person(asker), store.load(ids, false)).stream()
-                .allMatch(one -> one.opens() && (isTheirs || one.isOffice()));
-    if (!may) {
+    List<RecordAccess.Standing> standings =
+        access.standings(world, world.person(asker), store.load(ids, false));
+    if (ids.isEmpty() || !standings.stream().allMatch(RecordAccess.Standing::opens)) {
       throw Problem.notFound();
+    }
+    for (RecordAccess.Standing one : standings) {
+      if (!isTheirs && !one.isOffice()) {
+        boolean knows = histories.of(one).stream().anyMatch(told -> told.act() == actId);
+        throw knows
+            ? Problem.forbidden("Only who did this, or the office, may take it back.")
+            : Problem.notFound();
+      }
     }
   }
 

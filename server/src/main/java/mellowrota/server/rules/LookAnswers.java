@@ -12,6 +12,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.core.Ordered;
@@ -68,7 +69,8 @@ class LookAnswers {
             .view(sum, true);
     return view.with(
         readers(looked.before(), looked.after(), asker),
-        readers(looked.after(), looked.before(), asker));
+        readers(looked.after(), looked.before(), asker),
+        looked.ended().stream().map(one -> ends(looked.before(), one)).toList());
   }
 
   /**
@@ -98,6 +100,18 @@ class LookAnswers {
       }
     }
     return found;
+  }
+
+  private static SetViews.EndsView ends(World world, Leaving.Ended one) {
+    return new SetViews.EndsView(
+        one.sort(),
+        one.label().isEmpty() ? null : one.label(),
+        one.calendar().map(CalendarId::value).orElse(null),
+        one.calendar().flatMap(world.calendars()::find).map(Calendar::name).orElse(null),
+        one.reader().map(PersonId::value).orElse(null),
+        one.reader().map(reader -> ReaderWords.name(world, reader)).orElse(null),
+        one.level().orElse(null),
+        one.until().orElse(null));
   }
 
   /**

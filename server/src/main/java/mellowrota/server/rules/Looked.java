@@ -1,10 +1,13 @@
 package mellowrota.server.rules;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.sight.World;
 
 /** An act that was only looked at: thrown so that all of it is taken back. */
@@ -16,24 +19,25 @@ final class Looked extends RuntimeException {
   private final transient World before;
   private final transient World after;
   private final transient Map<RecordId, WorkRecord> changed;
+  private final transient List<Leaving.Ended> ended;
   private final transient Set<RecordId> reached;
 
   /**
    * @param changed records as they would be
    * @param reached others that the change of the world reaches
    */
-  Looked(
-      PersonId asker,
-      World before,
-      World after,
-      Map<RecordId, WorkRecord> changed,
-      Set<RecordId> reached) {
+  Looked(Act act, World before, World after, Set<RecordId> reached) {
     super("looked at", null, false, false);
-    this.asker = asker;
+    this.asker = act.actor();
     this.before = before;
     this.after = after;
-    this.changed = Map.copyOf(changed);
+    this.changed = Map.copyOf(act.records());
+    this.ended = act.ended();
     this.reached = Set.copyOf(reached);
+  }
+
+  List<Leaving.Ended> ended() {
+    return ended;
   }
 
   PersonId asker() {

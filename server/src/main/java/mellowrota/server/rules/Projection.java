@@ -62,7 +62,7 @@ class Projection implements Affected {
     if (!act.worldChanged()) {
       if (act.isLook()) {
         World world = worlds.locked(act.worldVersion());
-        throw new Looked(act.actor(), world, world, act.records(), Set.of());
+        throw new Looked(act, world, world, Set.of());
       }
       project(act, worlds.locked(act.worldVersion()), List.copyOf(act.records().values()));
       return;
@@ -74,7 +74,7 @@ class Projection implements Affected {
     affected.addAll(act.reached());
     affected.addAll(readers(Inputs.differing(before, after)));
     if (act.isLook()) {
-      throw new Looked(act.actor(), before, after, act.records(), affected);
+      throw new Looked(act, before, after, affected);
     }
     projectAll(act, after, affected);
   }

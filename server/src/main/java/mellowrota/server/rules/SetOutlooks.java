@@ -65,6 +65,7 @@ class SetOutlooks {
           sight(after, before, sum.hidden()),
           readers,
           warnings,
+          List.of(),
           sum.digest());
     }
   }

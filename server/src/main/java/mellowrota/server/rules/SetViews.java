@@ -3,8 +3,11 @@ package mellowrota.server.rules;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Stream;
+import mellowrota.core.calendar.Level;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
 import mellowrota.server.records.SightViews;
@@ -233,6 +236,24 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records) {}
 
   /**
+   * What ends with somebody who leaves.
+   *
+   * @param calendar of ours which a feed or share showed
+   * @param reader whom a share was for
+   */
+  @Schema(name = "EndsWith")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record EndsView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Leaving.Sort sort,
+      String label,
+      Long calendar,
+      String calendarName,
+      Long reader,
+      String readerName,
+      Level level,
+      LocalDate until) {}
+
+  /**
    * What a set would do.
    *
    * @param readers details that would be for others
@@ -258,10 +279,11 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ForChangeView> readers,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<EndsView> ends,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String digest) {
 
-    /** With more that is newly shown, and hidden. */
-    OutlookView with(List<SightView> moreShown, List<SightView> moreHidden) {
+    /** With more that is newly shown, and hidden, and what ends with whoever leaves. */
+    OutlookView with(List<SightView> moreShown, List<SightView> moreHidden, List<EndsView> ending) {
       return new OutlookView(
           looked,
           finished,
@@ -276,6 +298,7 @@ final class SetViews {
           Stream.concat(moreHidden.stream(), hidden.stream()).toList(),
           readers,
           warnings,
+          ending,
           digest);
     }
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.shares;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
@@ -15,6 +17,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.Leaving;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -26,7 +29,14 @@ import org.springframework.stereotype.Service;
  * what a reader may no longer see goes in the same act (SIGHT 5).
  */
 @Service
-class Shares {
+class Shares implements Leaving {
+
+  private static final String STANDING =
+      """
+      select id, calendar, reader, given_by, level, may_pass_on, until_day, made_at,
+        accepted_at is not null
+      from share where withdrawn_at is null
+      """;
 
   private final JdbcClient jdbc;
   private final Worlds worlds;
@@ -63,28 +73,41 @@ class Shares {
   List<Share> of(World world, Person asker) {
     long own = world.calendars().own(asker.id()).map(calendar -> calendar.id().value()).orElse(0L);
     return jdbc.sql(
-            """
-            select id, calendar, reader, given_by, level, may_pass_on, until_day, made_at,
-              accepted_at is not null
-            from share where withdrawn_at is null
-              and (:all or given_by = :me or reader = :me or calendar = :own) order by id
-            """)
+            STANDING
+                + " and (:all or given_by = :me or reader = :me or calendar = :own) order by id")
         .param("all", asker.isCoordinator())
         .param("me", asker.id().value())
         .param("own", own)
-        .query(
-            (row, n) ->
-                new Share(
-                    row.getLong(1),
-                    CalendarId.of(row.getLong(2)),
-                    PersonId.of(row.getLong(3)),
-                    PersonId.of(row.getLong(4)),
-                    Level.valueOf(row.getString(5)),
-                    row.getBoolean(6),
-                    Optional.ofNullable(row.getObject(7, LocalDate.class)),
-                    row.getObject(8, OffsetDateTime.class).toInstant(),
-                    row.getBoolean(9)))
+        .query(Shares::share)
         .list();
+  }
+
+  private static Share share(ResultSet row, int n) throws SQLException {
+    return new Share(
+        row.getLong(1),
+        CalendarId.of(row.getLong(2)),
+        PersonId.of(row.getLong(3)),
+        PersonId.of(row.getLong(4)),
+        Level.valueOf(row.getString(5)),
+        row.getBoolean(6),
+        Optional.ofNullable(row.getObject(7, LocalDate.class)),
+        row.getObject(8, OffsetDateTime.class).toInstant(),
+        row.getBoolean(9));
+  }
+
+  /** What they gave, with all that was passed on from it, and what was given to them. */
+  @Override
+  public void end(Act act) {
+    List<Share> left =
+        jdbc.sql(
+                STANDING
+                    + """
+                     and exists (select 1 from person p
+                      where p.standing = 'LEFT' and p.id in (given_by, reader)) order by id
+                    """)
+            .query(Shares::share)
+            .list();
+    left.forEach(share -> withdraw(act, share));
   }
 
   /** Offers a calendar to a reader; nothing is shown before they accept it. */
@@ -292,10 +315,22 @@ class Shares {
   }
 
   private void withdraw(Act act, Share share) {
-    jdbc.sql("update share set withdrawn_at = ? where id = ?")
-        .param(act.at().atOffset(ZoneOffset.UTC))
-        .param(share.id())
-        .update();
+    int now =
+        jdbc.sql("update share set withdrawn_at = ? where id = ? and withdrawn_at is null")
+            .param(act.at().atOffset(ZoneOffset.UTC))
+            .param(share.id())
+            .update();
+    if (now == 0) {
+      return;
+    }
+    act.ends(
+        new Ended(
+            Sort.SHARE,
+            "",
+            Optional.of(share.calendar()),
+            Optional.of(share.reader()),
+            Optional.of(share.level()),
+            share.until()));
     jdbc.sql(
             """
             update rendering set way = 'WITHDRAWN'
