@@ -44,6 +44,13 @@ final class Api {
       return JSON.readTree(bytes);
     }
 
+    List<String> headers(String name) {
+      return headers.entrySet().stream()
+          .filter(one -> one.getKey().equalsIgnoreCase(name))
+          .flatMap(one -> one.getValue().stream())
+          .toList();
+    }
+
     String header(String name) {
       for (Map.Entry<String, List<String>> header : headers.entrySet()) {
         if (header.getKey().equalsIgnoreCase(name)) {

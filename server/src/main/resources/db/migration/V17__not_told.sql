@@ -33,3 +33,28 @@ create table sign_in_try (
   tries integer not null
 );
 create index on sign_in_try (since);
+
+-- A calendar outside is one thing, by its address in one spelling and by what its host calls it.
+-- Of several links to one the first goes on; the others end and leave what stands there alone.
+alter table link_calendar add column place text, add column resource text,
+  add column open boolean not null default false;
+update link_calendar l set place = coalesce((
+  select lower(m[2])
+    || case when m[3] <> '' then m[3] when lower(m[1]) = 'http' then ':80' else ':443' end
+    || regexp_replace(m[4], '/+$', '')
+  from regexp_matches(l.href, '^(https?)://([^/:]+)(:[0-9]+)?(.*)$', 'i') m), l.href);
+alter table link_calendar alter column place set not null;
+update link_calendar set open = true where id in (
+  select distinct on (l.place) l.id from link_calendar l join link k on k.id = l.link
+  where k.ended_at is null and (l.rendering is not null or l.reads_busy) order by l.place, l.id);
+update rendering set way = 'WITHDRAWN' where id in (
+  select l.rendering from link_calendar l join link k on k.id = l.link
+  where not l.open and k.ended_at is null);
+update copy set state = 'OFF', wanted = null, written = null, stands = null, etag = null,
+    attempt = null, attempt_tag = null, look = false, due_at = null, open_since = null
+  where link_calendar in (select l.id from link_calendar l join link k on k.id = l.link
+    where not l.open and k.ended_at is null);
+update link_calendar l set rendering = null, reads_busy = false, read_due = null
+  from link k where k.id = l.link and not l.open and k.ended_at is null;
+create unique index on link_calendar (place) where open;
+create unique index on link_calendar (resource) where open;

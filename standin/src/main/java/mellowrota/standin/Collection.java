@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.UUID;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -44,6 +45,7 @@ public final class Collection {
 
   private final String id;
   private final String title;
+  private final String resource;
   private final Map<String, Stored> objects = new LinkedHashMap<>();
   private final Map<String, String> byUid = new HashMap<>();
   private final Map<String, Long> removed = new TreeMap<>();
@@ -61,6 +63,7 @@ public final class Collection {
     this.title = title;
     this.folder = folder;
     folder.ifPresent(this::load);
+    resource = resource(folder);
   }
 
   private void load(Path from) {
@@ -80,6 +83,27 @@ public final class Collection {
     } catch (IOException failure) {
       throw new UncheckedIOException(failure);
     }
+  }
+
+  /** What it is called whatever its address (RFC 5842 §3.1); kept beside its folder. */
+  private static String resource(Optional<Path> folder) {
+    String fresh = "urn:uuid:" + UUID.randomUUID();
+    if (folder.isEmpty()) {
+      return fresh;
+    }
+    Path kept = folder.get().resolveSibling(folder.get().getFileName() + ".id");
+    try {
+      if (!Files.exists(kept)) {
+        Files.writeString(kept, fresh);
+      }
+      return Files.readString(kept);
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
+    }
+  }
+
+  public String resource() {
+    return resource;
   }
 
   private String tag(long changedAt) {

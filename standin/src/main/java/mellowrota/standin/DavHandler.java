@@ -312,6 +312,7 @@ final class DavHandler implements HttpHandler {
     Faults faults = account.faults();
     found.put("{DAV:}resourcetype", "<D:collection/><C:calendar/>");
     found.put("{DAV:}displayname", Xml.escape(one.title()));
+    found.put("{DAV:}resource-id", "<D:href>" + one.resource() + "</D:href>");
     found.put("{" + CALDAV + "}supported-calendar-component-set", "<C:comp name=\"VEVENT\"/>");
     String read = "<D:privilege><D:read/></D:privilege>";
     found.put(

@@ -73,6 +73,19 @@ public final class Calendars {
   }
 
   private void buildAudiences(Calendar calendar) {
+    Map<PersonId, Level> widest = widest(calendar);
+    for (Rendering rendering : renderingsOf(calendar.id())) {
+      audiences.put(rendering.id(), audience(rendering, calendar, widest));
+    }
+  }
+
+  /** Who would read a copy of a calendar outside, before there is one; nobody of one unknown. */
+  public Audience audienceOfCopy(CalendarId calendar, Rendering.Way.Copy way) {
+    return find(calendar).map(one -> copy(way, one, widest(one))).orElse(NOBODY);
+  }
+
+  /** The widest level of everybody who reads it here. */
+  private Map<PersonId, Level> widest(Calendar calendar) {
     Map<PersonId, Level> widest = new HashMap<>();
     for (Person member : members(calendar)) {
       widest.put(member.id(), limited(member, Level.ALL));
@@ -87,9 +100,7 @@ public final class Calendars {
                         reader.id(), limited(reader, share.level()), (a, b) -> a.orWider(b)));
       }
     }
-    for (Rendering rendering : renderingsOf(calendar.id())) {
-      audiences.put(rendering.id(), audience(rendering, calendar, widest));
-    }
+    return widest;
   }
 
   private Audience audience(Rendering rendering, Calendar calendar, Map<PersonId, Level> widest) {

@@ -18,6 +18,9 @@ import mellowrota.core.time.DaySpan;
 /**
  * What one audience gets of an entry: the only form in which a record leaves the server for other
  * eyes. It holds values that may be shown and nothing else.
+ *
+ * @param bare whether it is served below level <i>all</i>, where nothing stands in words (LANDING
+ *     18)
  */
 public record Face(
     String title,
@@ -27,7 +30,8 @@ public record Face(
     Entry.Marks marks,
     List<String> categories,
     List<Alarm> alarms,
-    List<Attendee> attendees) {
+    List<Attendee> attendees,
+    boolean bare) {
 
   private static final char FIELD = '\u001f';
   private static final char ITEM = '\u001e';
@@ -51,7 +55,12 @@ public record Face(
       EntryTimes times,
       Entry.Marks marks,
       List<String> categories) {
-    this(title, place, text, times, marks, categories, List.of(), List.of());
+    this(title, place, text, times, marks, categories, List.of(), List.of(), false);
+  }
+
+  /** Below level <i>all</i>: its times and marks, perhaps where it is, and no words. */
+  public static Face bare(String title, String place, EntryTimes times, Entry.Marks marks) {
+    return new Face(title, place, "", times, marks, List.of(), List.of(), List.of(), true);
   }
 
   /**
@@ -77,6 +86,7 @@ public record Face(
     flag(out, marks.busy());
     flag(out, marks.late());
     flag(out, marks.unhanded());
+    out.append(bare ? "1" : "");
     out.append(FIELD);
     for (int i = 0; i < categories.size(); i++) {
       out.append(i == 0 ? "" : ITEM).append(categories.get(i));
@@ -161,7 +171,8 @@ public record Face(
         marks,
         items(f[next + 1]),
         rare ? alarms(f[next + 2]) : List.of(),
-        rare ? attendees(f[next + 3]) : List.of());
+        rare ? attendees(f[next + 3]) : List.of(),
+        flags.length() > 5 && on(flags, 5));
   }
 
   private static boolean on(String flags, int at) {

@@ -482,13 +482,8 @@ public final class Sight {
   private static Face bare(
       Said said, List<Audience.Standing> standings, EntryTimes times, Level level) {
     boolean place = level == Level.TIMES_AND_PLACE && allowedTo(standings, said, DetailKey.PLACE);
-    return new Face(
-        BARE_TITLE,
-        place ? said.placeName().orElse("") : "",
-        "",
-        times,
-        said.entry().marks(),
-        List.of());
+    return Face.bare(
+        BARE_TITLE, place ? said.placeName().orElse("") : "", times, said.entry().marks());
   }
 
   private Face worded(
@@ -525,7 +520,8 @@ public final class Sight {
         said.entry().marks(),
         categories,
         Alarm.of(said.entry(), times, calendars.house().week()),
-        seen ? attendees : List.of());
+        seen ? attendees : List.of(),
+        false);
   }
 
   private Wording wordingOf(WorkRecord record, Entry entry) {

@@ -2,6 +2,8 @@ package mellowrota.core.sync;
 
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.entry.EntryTimes;
 
 /**
@@ -40,6 +42,15 @@ public record Content(String title, String place, String text, EntryTimes times)
     String rest = text.substring(sent.text.length());
     boolean ownLine = sent.text.isEmpty() || rest.startsWith("\n");
     return ownLine ? Optional.of(rest.strip()) : Optional.empty();
+  }
+
+  /** The same without these lines of its text. */
+  public Content without(Set<String> lines) {
+    String rest =
+        text.lines()
+            .filter(line -> !lines.contains(line.strip()))
+            .collect(Collectors.joining("\n"));
+    return new Content(title, place, rest, times);
   }
 
   /** The same with lines added to its text, unless it says them already. */

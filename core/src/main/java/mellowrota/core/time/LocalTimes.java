@@ -26,6 +26,11 @@ public final class LocalTimes {
     return ZonedDateTime.ofLocal(local, zone, null);
   }
 
+  /** Whether its local time and zone alone tell the moment: not so in an hour's second pass. */
+  public static boolean isTold(ZonedDateTime time) {
+    return resolve(time.toLocalDateTime(), time.getZone()).isEqual(time);
+  }
+
   /** The same as a moment, sooner found in days around which the clock is not changed. */
   public static Instant moment(LocalDateTime local, ZoneId zone) {
     long second = local.toEpochSecond(ZoneOffset.UTC);

@@ -75,7 +75,10 @@ class SecurityConfiguration {
     return http.securityMatcher("/dav", "/dav/**")
         .csrf(csrf -> csrf.disable())
         .requestCache(cache -> cache.disable())
-        .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+        .sessionManagement(
+            s ->
+                s.sessionCreationPolicy(SessionCreationPolicy.STATELESS)
+                    .sessionFixation(fixation -> fixation.none()))
         .addFilterAt(new DavSignIn(accounts, problems), BasicAuthenticationFilter.class)
         .authorizeHttpRequests(r -> r.anyRequest().authenticated())
         .build();

@@ -34,6 +34,12 @@ public final class CopyText {
   /** Begins the line that says what becomes of changes made there; it is no part of the text. */
   private static final String ABOUT = "About this copy: ";
 
+  /** Before the title of what is done, and no part of it. */
+  static final String TICK = "\u2713 ";
+
+  /** Says whose copy it is, also where a program gave what it duplicated another UID. */
+  private static final String MARK = "X-MELLOW-ROTA";
+
   private static final String ALARM = "UID:mellow-rota-alarm-";
 
   /** What is ours in an event, and so is written over. */
@@ -58,7 +64,8 @@ public final class CopyText {
           "RDATE",
           "EXDATE",
           "EXRULE",
-          "RECURRENCE-ID");
+          "RECURRENCE-ID",
+          MARK);
 
   private static final DateTimeFormatter DAY = DateTimeFormatter.BASIC_ISO_DATE;
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
@@ -109,6 +116,11 @@ public final class CopyText {
 
   private static String words(IcalendarReader.Component event, String name) {
     return event.find(name).map(IcalendarReader.Property::text).orElse("");
+  }
+
+  /** A title as it came back, without our tick (LANDING 18). */
+  public static String withoutTick(String title) {
+    return title.startsWith(TICK) ? title.substring(TICK.length()) : title;
   }
 
   private static String withoutAbout(String text) {
@@ -184,6 +196,14 @@ public final class CopyText {
         .orElse("");
   }
 
+  /** The UID of our entry that it is a copy of, by our mark, wherever it was taken. */
+  public static Optional<String> mark(String text) {
+    return Folding.lines(text).stream()
+        .filter(line -> line.startsWith(MARK + ":"))
+        .map(line -> line.substring(MARK.length() + 1).strip())
+        .findFirst();
+  }
+
   // ---- Writing ---------------------------------------------------------------------------------
 
   /** A component with its lines unfolded and the components inside it, as they are written. */
@@ -253,6 +273,7 @@ public final class CopyText {
         one.lines().add(ALARM + event.line("UID").orElseThrow().substring(4) + "-" + n++);
       }
     }
+    event.line("UID").ifPresent(uid -> event.lines().add(MARK + uid.substring(3)));
     String old =
         event.line("DESCRIPTION").map(line -> line.substring(line.indexOf(':') + 1)).orElse("");
     setText(event, "DESCRIPTION", (old.isEmpty() ? "" : old + "\\n\\n") + escape(ABOUT + words));

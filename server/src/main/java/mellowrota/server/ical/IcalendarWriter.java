@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Alarm;
 import mellowrota.core.sight.Face;
+import mellowrota.core.time.LocalTimes;
 import net.fortuna.ical4j.model.ParameterList;
 import net.fortuna.ical4j.model.Property;
 import net.fortuna.ical4j.model.component.Daylight;
@@ -176,15 +177,9 @@ public class IcalendarWriter {
     return alarm;
   }
 
-  /** A tick, late and unhanded go with the times and are told before the title. */
+  /** Of all that goes with the times only the tick stands in words, at level all (LANDING 18). */
   private static String summary(Face face) {
-    if (face.marks().tick()) {
-      return "\u2713 " + face.title();
-    }
-    if (face.marks().late()) {
-      return face.title() + " (late when given)";
-    }
-    return face.marks().unhanded() ? face.title() + " (handed to nobody yet)" : face.title();
+    return face.marks().tick() && !face.bare() ? CopyText.TICK + face.title() : face.title();
   }
 
   private static void times(VEvent event, EntryTimes times) {
@@ -199,8 +194,19 @@ public class IcalendarWriter {
       event.add(new DtEnd<Instant>(timed.end().toInstant()));
       return;
     }
-    event.add(local(new DtStart<java.time.LocalDateTime>(), timed.start()));
-    event.add(local(new DtEnd<java.time.LocalDateTime>(), timed.end()));
+    event.add(
+        isSecond(timed.start())
+            ? new DtStart<Instant>(timed.start().toInstant())
+            : local(new DtStart<java.time.LocalDateTime>(), timed.start()));
+    event.add(
+        isSecond(timed.end())
+            ? new DtEnd<Instant>(timed.end().toInstant())
+            : local(new DtEnd<java.time.LocalDateTime>(), timed.end()));
+  }
+
+  /** A local time that exists twice means the first (RFC 5545 §3.3.5), so the other is in UTC. */
+  private static boolean isSecond(ZonedDateTime time) {
+    return !LocalTimes.isTold(time);
   }
 
   private static <T extends Property> T local(T property, ZonedDateTime time) {

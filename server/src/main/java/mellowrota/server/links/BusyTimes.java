@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.sight.Face;
 import mellowrota.server.ical.BusyReader;
+import mellowrota.server.ical.CopyText;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.sight.Worlds;
@@ -53,12 +54,16 @@ class BusyTimes {
         host.texts(account, outlet.href(), tags.keySet()).entrySet()) {
       BusyReader.Read read =
           BusyReader.read(one.getValue(), worlds.now().house().zone(), clock.instant());
-      found.add(new Taken(one.getKey().getPath(), read.uid(), read.spans()));
+      String uid = CopyText.mark(one.getValue()).orElse(read.uid());
+      found.add(new Taken(one.getKey().getPath(), uid, read.spans()));
     }
     return new Found(found, removed.stream().map(URI::getPath).toList(), whole);
   }
 
-  /** Keeps it; an entry of ours, known by its UID wherever it stands, takes nobody's time twice. */
+  /**
+   * Keeps it; an entry of ours, known by its UID or mark wherever it stands, takes nobody's time
+   * twice.
+   */
   void keep(LinkStore.Outlet outlet, Found found) {
     if (found.whole()) {
       jdbc.sql("delete from busy where link_calendar = ?").param(outlet.id()).update();

@@ -5,10 +5,13 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.ZoneId;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
+import mellowrota.core.sight.Face;
 import mellowrota.core.sync.Content;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.ical.CopyText;
@@ -226,6 +229,37 @@ class CopyStore {
         .param("outlet", copy.outlet())
         .param("entry", copy.entry())
         .update();
+  }
+
+  /** Every line that we composed for whomever of this record, here or in another calendar. */
+  Set<String> composed(Copy copy, ZoneId zone) {
+    Set<String> found = new HashSet<>();
+    jdbc.sql(
+            """
+            select f.content from face f join entry e on e.id = f.entry where e.record = ?
+            """)
+        .param(copy.record().value())
+        .query(
+            row -> {
+              Face.parse(row.getString(1)).text().lines().map(String::strip).forEach(found::add);
+            });
+    jdbc.sql(
+            """
+            select e.uid, text from copy c join entry e on e.id = c.entry
+              cross join lateral (values (c.stands), (c.attempt)) as t(text)
+            where e.record = ? and text <> '' and (c.link_calendar, c.entry) <> (?, ?)
+            """)
+        .param(copy.record().value())
+        .param(copy.outlet())
+        .param(copy.entry())
+        .query(
+            row -> {
+              CopyText.read(row.getString(2), row.getString(1), zone)
+                  .map(read -> read.content().text())
+                  .ifPresent(text -> text.lines().map(String::strip).forEach(found::add));
+            });
+    found.remove("");
+    return found;
   }
 
   /** Nothing is there: what was written did not arrive, or was taken off and is put back. */

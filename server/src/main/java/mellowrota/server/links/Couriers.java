@@ -29,6 +29,8 @@ class Couriers implements SmartLifecycle {
   /** After so many lost answers in a row the link rests. */
   private static final int LOST = 3;
 
+  private static final int COPIES_BETWEEN = 10;
+
   private final LinkStore links;
   private final Openings openings;
   private final Courier courier;
@@ -143,12 +145,19 @@ class Couriers implements SmartLifecycle {
       links.sealAnew(link, account.password());
       Rounds.Round round = new Rounds.Round(link, account, me);
       boolean well = false;
-      while (running) {
+      for (int step = 0; running; step++) {
         if (System.nanoTime() - kept > lease.toNanos() / 3) {
           if (!links.keep(link.id(), me, lease)) {
             return;
           }
           kept = System.nanoTime();
+        }
+        // However many copies are due, what changed there is read between them.
+        if (step % COPIES_BETWEEN == 0) {
+          Optional<Reading.Due> between = reading.due(link.id());
+          if (between.isPresent()) {
+            reading.read(round, between.get());
+          }
         }
         Optional<Courier.Plan> plan = courier.next(round);
         Optional<Reading.Due> read = plan.isPresent() ? Optional.empty() : reading.due(link.id());

@@ -133,6 +133,7 @@ class LinkInput {
                 known.href(),
                 known.name(),
                 known.mayWrite(),
+                known.resource(),
                 writes,
                 families,
                 Optional.of(from),

@@ -2,36 +2,67 @@ package mellowrota.server.links;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.CalendarId;
-import mellowrota.core.calendar.Rendering;
+import mellowrota.core.entry.Family;
+import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Person;
+import mellowrota.core.project.Projector;
+import mellowrota.core.project.Release;
 import mellowrota.core.sight.Face;
+import mellowrota.core.sight.RecordReaders;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Looks what a link would send and read before there is one. */
 @Component
 class LinkLooks {
 
   private static final int NEAREST = 5;
+  private static final int AT_ONCE = 500;
 
   private final Host host;
   private final Worlds worlds;
+  private final RecordStore store;
+  private final ReleaseStore releases;
   private final JdbcClient jdbc;
   private final Clock clock;
+  private final TransactionTemplate reading;
 
-  LinkLooks(Host host, Worlds worlds, JdbcClient jdbc, Clock clock) {
+  LinkLooks(
+      Host host,
+      Worlds worlds,
+      RecordStore store,
+      ReleaseStore releases,
+      JdbcClient jdbc,
+      Clock clock,
+      PlatformTransactionManager transactions) {
     this.clock = clock;
+    this.store = store;
+    this.releases = releases;
+    reading = new TransactionTemplate(transactions);
+    reading.setReadOnly(true);
+    reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
     this.host = host;
     this.worlds = worlds;
     this.jdbc = jdbc;
@@ -50,26 +81,44 @@ class LinkLooks {
               description = "Entries that stand there, of which busy times would be read; else 0")
           long read) {}
 
+  /** An entry as it would be written there; what the asker may not see stands covered. */
   @Schema(name = "LinkLookEntry")
   record NearView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String when) {}
 
-  /** Entries as the asker is served them; of a calendar they do not read only how many. */
+  private record Sent(Instant starts, Face face) {}
+
+  /** What would be sent, and how many entries would be read. */
   List<LookView> at(Person asker, Host.Account account, List<Links.Wanted> wanted)
       throws OutsideFault {
     List<LookView> found = new ArrayList<>();
     for (Links.Wanted one : wanted) {
       long read = one.readsBusy() ? host.all(account, one.href()).tags().size() : 0;
+      List<Sent> sent =
+          one.writes()
+              .map(calendar -> reading.execute(s -> sent(asker, calendar, one)))
+              .orElse(List.of());
+      Instant now = clock.instant();
       found.add(
           new LookView(
               one.href().toString(),
               one.name(),
-              one.writes().map(calendar -> copies(calendar, one)).orElse(0L),
-              one.writes().map(calendar -> nearest(asker, calendar, one)).orElse(List.of()),
+              sent.size(),
+              sent.stream()
+                  .sorted(Comparator.comparing(each -> Duration.between(now, each.starts()).abs()))
+                  .limit(NEAREST)
+                  .map(each -> view(each.face()))
+                  .toList(),
               read));
     }
     return found;
+  }
+
+  private static NearView view(Face face) {
+    return new NearView(face.title(), face.place(), face.text(), Changes.words(face.times()));
   }
 
   private OffsetDateTime from(Links.Wanted one) {
@@ -78,46 +127,58 @@ class LinkLooks {
     return day.atStartOfDay(world.house().zone()).toInstant().atOffset(ZoneOffset.UTC);
   }
 
-  private static String[] families(Links.Wanted one) {
-    return one.families().stream().map(Enum::name).toArray(String[]::new);
+  /** The faces that whoever reads it there would get, by what was said of them (SIGHT 1). */
+  private List<Sent> sent(Person asker, CalendarId calendar, Links.Wanted wanted) {
+    World world = worlds.now();
+    Audience audience = world.calendars().audienceOfCopy(calendar, Worlds.copy(wanted.alsoRead()));
+    Instant from = from(wanted).toInstant();
+    List<Sent> found = new ArrayList<>();
+    List<RecordId> all = records(calendar, from(wanted));
+    for (int at = 0; at < all.size(); at += AT_ONCE) {
+      List<RecordId> some = all.subList(at, Math.min(all.size(), at + AT_ONCE));
+      Release.Known known = releases.of(world, some);
+      for (WorkRecord record : store.load(some, false)) {
+        RecordReaders readers = RecordReaders.of(record, world.crew());
+        for (Projector.Projected one : world.projector().project(record, known)) {
+          if (one.entry().key().calendar().equals(calendar)
+              && takes(wanted, one.entry().key().family())) {
+            face(world, asker, record, readers, one, audience)
+                .filter(face -> !face.times().until().isBefore(from))
+                .ifPresent(face -> found.add(new Sent(face.times().from(), face)));
+          }
+        }
+      }
+    }
+    return found;
   }
 
-  private long copies(CalendarId calendar, Links.Wanted one) {
+  private static Optional<Face> face(
+      World world,
+      Person asker,
+      WorkRecord record,
+      RecordReaders readers,
+      Projector.Projected one,
+      Audience audience) {
+    List<Capacities> askers = List.of(readers.of(asker));
+    return one.asks()
+        ? one.keep()
+            .flatMap(kept -> world.sight().faceBefore(askers, record, readers, kept, audience))
+        : world.sight().faceBefore(askers, record, readers, one.entry(), audience);
+  }
+
+  private static boolean takes(Links.Wanted wanted, Family family) {
+    return wanted.families().isEmpty() || wanted.families().contains(family);
+  }
+
+  private List<RecordId> records(CalendarId calendar, OffsetDateTime from) {
     return jdbc.sql(
             """
-            select count(*) from entry where calendar = :calendar and state = 'LIVE'
-              and ends >= :from and (cardinality(:families::text[]) = 0
-                or family = any(:families::text[]))
+            select distinct record from entry
+            where calendar = ? and state = 'LIVE' and ends >= ? order by record
             """)
-        .param("calendar", calendar.value())
-        .param("from", from(one))
-        .param("families", families(one))
-        .query(Long.class)
-        .single();
-  }
-
-  private List<NearView> nearest(Person asker, CalendarId calendar, Links.Wanted one) {
-    Optional<Rendering> mine = worlds.now().calendars().servedTo(asker.id(), calendar);
-    if (mine.isEmpty()) {
-      return List.of();
-    }
-    return jdbc
-        .sql(
-            """
-            select f.content from face f join entry e on e.id = f.entry
-            where f.rendering = :rendering and f.live and f.ends >= :from
-              and (cardinality(:families::text[]) = 0 or e.family = any(:families::text[]))
-            order by abs(extract(epoch from f.starts - :now::timestamptz)), f.entry limit :most
-            """)
-        .param("rendering", mine.get().id().value())
-        .param("from", from(one))
-        .param("families", families(one))
-        .param("now", clock.instant().atOffset(ZoneOffset.UTC))
-        .param("most", NEAREST)
-        .query((row, n) -> Face.parse(row.getString(1)))
-        .list()
-        .stream()
-        .map(face -> new NearView(face.title(), Changes.words(face.times())))
-        .toList();
+        .param(calendar.value())
+        .param(from)
+        .query((row, n) -> RecordId.of(row.getLong(1)))
+        .list();
   }
 }

@@ -18,10 +18,12 @@ import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Leaving;
 import mellowrota.server.outside.Host;
+import mellowrota.server.outside.Origin;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -77,11 +79,18 @@ public class Links implements Leaving {
       URI href,
       String name,
       Optional<Boolean> mayWrite,
+      Optional<String> resource,
       Optional<CalendarId> writes,
       Set<Family> families,
       Optional<LocalDate> from,
       String alsoRead,
-      boolean readsBusy) {}
+      boolean readsBusy) {
+
+    /** Whether the calendar is used at all. */
+    boolean isUsed() {
+      return writes.isPresent() || readsBusy;
+    }
+  }
 
   /** Those a person may know of: their own, and the house's if they are a coordinator. */
   List<LinkStore.Link> of(Person asker) {
@@ -115,6 +124,7 @@ public class Links implements Leaving {
               one.href(),
               one.name(),
               one.mayWrite(),
+              one.resource(),
               first ? Optional.of(own) : Optional.empty(),
               Set.of(),
               Optional.of(worlds.now().day()),
@@ -132,6 +142,7 @@ public class Links implements Leaving {
       Host.Account account,
       URI home,
       List<Wanted> wanted) {
+    requireNoOtherSpelling(wanted, Optional.empty());
     Acts.Wanted act =
         Acts.Wanted.by(asker, "link.add", key, account.user() + "\n" + home).changingTheWorld();
     return Long.parseLong(
@@ -172,27 +183,78 @@ public class Links implements Leaving {
         .single();
   }
 
+  /**
+   * One calendar outside is one thing, whoever links it and however its address is spelt: two links
+   * to it would each take the other's entries for changes made there. By whom is not told.
+   */
+  private static Problem linkedAlready() {
+    return Problem.of(
+        409,
+        "linked-already",
+        "This calendar is linked already. Choose another one, or end the other link first.");
+  }
+
+  /** Asks the names, so it is done before the act; keys of the database see to the rest. */
+  private void requireNoOtherSpelling(List<Wanted> wanted, Optional<Long> but) {
+    List<URI> open =
+        jdbc.sql("select href from link_calendar where open and link <> ?")
+            .param(but.orElse(0L))
+            .query((row, n) -> URI.create(row.getString(1)))
+            .list();
+    for (Wanted one : wanted) {
+      if (one.isUsed() && open.stream().anyMatch(other -> isSpeltOtherwise(one.href(), other))) {
+        throw linkedAlready();
+      }
+    }
+  }
+
+  private boolean isSpeltOtherwise(URI one, URI other) {
+    return Origin.pathAndPort(one).equals(Origin.pathAndPort(other))
+        && host.meansTheSame(one, other);
+  }
+
+  private void requireOne(long outlet, Wanted one) {
+    try {
+      jdbc.sql(
+              """
+              update link_calendar set open = open or :used, place = :place, resource = :resource
+              where id = :id
+              """)
+          .param("used", one.isUsed())
+          .param("place", Origin.place(one.href()))
+          .param("resource", one.resource().orElse(null))
+          .param("id", outlet)
+          .update();
+    } catch (DuplicateKeyException twice) {
+      throw linkedAlready();
+    }
+  }
+
   private void insert(Person person, boolean ofTheHouse, long link, Wanted one) {
     Optional<Long> rendering =
         one.writes().map(calendar -> rendering(person, ofTheHouse, calendar));
-    jdbc.sql(
-            """
-            insert into link_calendar (link, href, name, may_write, rendering, families, from_day,
-              also_read, reads_busy, read_due)
-            values (:link, :href, :name, :mayWrite, :rendering, :families, :from, :also, :busy,
-              case when :reads then now() end)
+    long outlet =
+        jdbc.sql(
+                """
+            insert into link_calendar (link, href, place, name, may_write, rendering, families,
+              from_day, also_read, reads_busy, read_due)
+            values (:link, :href, :place, :name, :mayWrite, :rendering, :families, :from, :also,
+              :busy, case when :reads then now() end) returning id
             """)
-        .param("link", link)
-        .param("href", one.href().toString())
-        .param("name", one.name())
-        .param("mayWrite", one.mayWrite().orElse(null))
-        .param("rendering", rendering.orElse(null))
-        .param("families", names(one.families()))
-        .param("from", one.from().orElse(null))
-        .param("also", one.alsoRead())
-        .param("busy", one.readsBusy())
-        .param("reads", rendering.isPresent() || one.readsBusy())
-        .update();
+            .param("link", link)
+            .param("href", one.href().toString())
+            .param("name", one.name())
+            .param("mayWrite", one.mayWrite().orElse(null))
+            .param("rendering", rendering.orElse(null))
+            .param("families", names(one.families()))
+            .param("from", one.from().orElse(null))
+            .param("also", one.alsoRead())
+            .param("busy", one.readsBusy())
+            .param("reads", rendering.isPresent() || one.readsBusy())
+            .param("place", Origin.place(one.href()))
+            .query(Long.class)
+            .single();
+    requireOne(outlet, one);
   }
 
   private static String names(Set<Family> families) {
@@ -227,6 +289,7 @@ public class Links implements Leaving {
    * longer is taken off.
    */
   void change(PersonId asker, long id, List<Wanted> wanted) {
+    requireNoOtherSpelling(wanted, Optional.of(id));
     acts.run(
         Acts.Wanted.by(asker, "link.change", Optional.empty(), "").changingTheWorld(),
         act -> {
@@ -249,6 +312,7 @@ public class Links implements Leaving {
       return;
     }
     LinkStore.Outlet outlet = known.get();
+    requireOne(outlet.id(), one);
     Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
     if (writes.isPresent() && one.writes().isPresent() && !writes.equals(one.writes())) {
       throw Problem.fault(

@@ -86,6 +86,7 @@ class LinksController {
           Boolean mayWrite) {}
 
   @Schema(name = "LinkTried")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TriedView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean found,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words,
@@ -93,6 +94,10 @@ class LinksController {
               requiredMode = Schema.RequiredMode.REQUIRED,
               description = "What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing")
           String fault,
+      @Schema(
+              description =
+                  "Where the host says the account is, if elsewhere: ask before it gets a password")
+          String elsewhere,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FoundView> calendars) {}
 
   @Schema(name = "LinkedCalendar")
@@ -159,9 +164,18 @@ class LinksController {
     try {
       Host.Discovered found = host.discover(inputs.account(input));
       return new TriedView(
-          true, words(found), "", found.calendars().stream().map(LinksController::view).toList());
+          true,
+          words(found),
+          "",
+          null,
+          found.calendars().stream().map(LinksController::view).toList());
     } catch (OutsideFault fault) {
-      return new TriedView(false, fault.getMessage(), fault.kind().name(), List.of());
+      return new TriedView(
+          false,
+          fault.getMessage(),
+          fault.kind().name(),
+          fault.elsewhere().orElse(null),
+          List.of());
     }
   }
 

@@ -4,6 +4,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Face;
@@ -87,9 +88,9 @@ class Settling {
       unreadable(round, copy, standing.get());
       return;
     }
-    Content there = theirs.get().content();
+    Content seen = theirs.get().content();
     Content before =
-        stood.or(() -> attempt).or(() -> ours.map(one -> one.content(zone))).orElse(there);
+        stood.or(() -> attempt).or(() -> ours.map(one -> one.content(zone))).orElse(seen);
     // Programs that change an entry often leave our marks of its last change as they were.
     boolean marked =
         copy.attempt().isPresent()
@@ -98,18 +99,39 @@ class Settling {
     Content sent =
         attempt.isEmpty()
             ? before
-            : marked ? attempt.get() : Merge.sent(before, attempt.get(), there);
+            : marked ? attempt.get() : Merge.sent(before, attempt.get(), seen);
     boolean asBefore =
         copy.stands().equals(Optional.of(standing.get().text()))
             && !copy.attempt().equals(copy.stands());
     boolean arrived =
-        !asBefore && attempt.filter(one -> marked || one.agreesBut(there, sent)).isPresent();
+        !asBefore && attempt.filter(one -> marked || one.agreesBut(seen, sent)).isPresent();
     Optional<String> written = arrived ? copy.attemptTag() : copy.written();
+    Content there = own(copy, ours, sent, seen);
     if (ours.isEmpty()) {
       takeOffChanged(round, copy, standing.get(), sent, there);
       return;
     }
-    absorb(round, copy, ours.get(), standing.get(), sent, there, written, theirs.get().repeats());
+    absorb(
+        round,
+        copy,
+        ours.get(),
+        standing.get(),
+        sent,
+        there,
+        written,
+        theirs.get().repeats(),
+        !there.equals(seen));
+  }
+
+  /** Without lines that we composed for whomever else: they are nobody's note (SIGHT 11). */
+  private Content own(CopyStore.Copy copy, Optional<Ours> ours, Content sent, Content there) {
+    if (there.text().equals(sent.text())) {
+      return there;
+    }
+    Set<String> composed = copies.composed(copy, zone());
+    composed.removeAll(sent.text().lines().toList());
+    ours.ifPresent(one -> composed.removeAll(one.content(zone()).text().lines().toList()));
+    return there.without(composed);
   }
 
   /** To the letter what was just written, which is what should stand there: nothing to compare. */
@@ -129,7 +151,8 @@ class Settling {
       Content sent,
       Content there,
       Optional<String> written,
-      boolean repeats) {
+      boolean repeats,
+      boolean held) {
     World world = worlds.now();
     Optional<PersonId> person = round.link().person();
     Answer.Rights rights = takings.rights(world, person, copy);
@@ -155,8 +178,23 @@ class Settling {
                   + " back.",
               Optional.empty()));
     }
+    if (held) {
+      found.add(
+          new Changes.Fresh(
+              "TEXT",
+              "",
+              "",
+              "",
+              Optional.empty(),
+              Optional.empty(),
+              Changes.State.PUT_BACK,
+              false,
+              "Text of ours from elsewhere stood in it, and was taken out.",
+              Optional.empty()));
+    }
     boolean again =
         merge.write().isPresent()
+            || held
             || repeats
             || !written.equals(Optional.of(ours.tag()))
             || found.stream().anyMatch(one -> one.state() != Changes.State.PROPOSED);
@@ -170,7 +208,7 @@ class Settling {
               copy,
               standing.text(),
               standing.etag(),
-              repeats || merge.write().isPresent() ? Optional.empty() : written,
+              held || repeats || merge.write().isPresent() ? Optional.empty() : written,
               again);
         });
   }

@@ -19,10 +19,12 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.sync.Answer;
 import mellowrota.core.sync.Part;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.ical.CopyText;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.Permits;
 import mellowrota.server.records.RecordAccess;
@@ -101,7 +103,7 @@ class Takings {
   /** Gives the record another title. */
   long title(PersonId person, CopyStore.Copy copy, String title, String key) {
     ObjectNode body = json.createObjectNode();
-    body.put("title", title);
+    body.put("title", CopyText.withoutTick(title));
     body.put("reason", "renamed in an outside calendar");
     return change(person, copy, body, key);
   }
@@ -176,16 +178,21 @@ class Takings {
     boolean plain =
         was.from().equals(timed.start().toInstant()) && was.until().equals(timed.end().toInstant());
     if (plain) {
-      return Optional.of(
-          new When.Timed(is.start().withZoneSameInstant(zone), is.end().withZoneSameInstant(zone)));
+      return told(is.start().withZoneSameInstant(zone), is.end().withZoneSameInstant(zone));
     }
     // With margins around it only what was moved whole can be understood.
     Duration by = Duration.between(was.from(), is.from());
     return by.equals(Duration.between(was.until(), is.until()))
-        ? Optional.of(
-            new When.Timed(
-                timed.start().toInstant().plus(by).atZone(zone),
-                timed.end().toInstant().plus(by).atZone(zone)))
+        ? told(
+            timed.start().toInstant().plus(by).atZone(zone),
+            timed.end().toInstant().plus(by).atZone(zone))
+        : Optional.empty();
+  }
+
+  /** Work keeps local times: one in an hour's second pass has to be settled by somebody. */
+  private static Optional<When> told(ZonedDateTime start, ZonedDateTime end) {
+    return LocalTimes.isTold(start) && LocalTimes.isTold(end)
+        ? Optional.of(new When.Timed(start, end))
         : Optional.empty();
   }
 
@@ -212,6 +219,9 @@ class Takings {
     ObjectNode due = body.putObject("due");
     if (record.due().get() instanceof Due.At at && theirs instanceof EntryTimes.Timed is) {
       ZonedDateTime end = is.end().withZoneSameInstant(zone(is, at.time().getZone()));
+      if (!LocalTimes.isTold(end)) {
+        return Optional.empty();
+      }
       LocalDateTime local = end.toLocalDateTime();
       due.put("at", LOCAL.format(local)).put("zone", end.getZone().getId());
       return Optional.of(body);

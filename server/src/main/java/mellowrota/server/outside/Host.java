@@ -2,11 +2,13 @@ package mellowrota.server.outside;
 
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.net.UnknownHostException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -27,6 +29,7 @@ public class Host {
           + "<d:prop>";
   private static final String PROPFIND_END = "</d:prop></d:propfind>";
   private static final int TEXTS_AT_ONCE = 50;
+  private static final int LONGEST_ID = 500;
   private static final Duration CLOCK_OFF = Duration.ofMinutes(5);
 
   private final OutsideHttp http;
@@ -53,8 +56,10 @@ public class Host {
    * A calendar of the account.
    *
    * @param mayWrite empty where the host does not say
+   * @param resource what the host calls it whatever its address (RFC 5842 §3.1), where it does
    */
-  public record Found(URI href, String name, Optional<Boolean> mayWrite) {}
+  public record Found(
+      URI href, String name, Optional<Boolean> mayWrite, Optional<String> resource) {}
 
   /**
    * What was found.
@@ -82,7 +87,11 @@ public class Host {
       if (!services.isEmpty()) {
         Names.Service one = services.get(0);
         String path = one.path().isEmpty() ? "/.well-known/caldav" : one.path();
-        return guard.check(new URI("https", null, one.host(), one.port(), path, null, null));
+        URI told = guard.check(new URI("https", null, one.host(), one.port(), path, null, null));
+        if (!told.getHost().equals(domain) && !told.getHost().endsWith("." + domain)) {
+          throw OutsideFault.elsewhere(told);
+        }
+        return told;
       }
       return guard.check(new URI("https://" + domain + "/.well-known/caldav"));
     } catch (URISyntaxException fault) {
@@ -110,6 +119,16 @@ public class Host {
       }
     }
     throw last;
+  }
+
+  /** Whether two addresses lead to the same host by what their names mean now. */
+  public boolean meansTheSame(URI one, URI other) {
+    try {
+      return !Collections.disjoint(
+          names.addresses(one.getHost()), names.addresses(other.getHost()));
+    } catch (UnknownHostException unknown) {
+      return false;
+    }
   }
 
   private Discovered from(Account account, URI begin) throws OutsideFault {
@@ -165,7 +184,7 @@ public class Host {
             home,
             1,
             "<d:resourcetype/><d:displayname/><c:supported-calendar-component-set/>"
-                + "<d:current-user-privilege-set/>");
+                + "<d:current-user-privilege-set/><d:resource-id/>");
     List<Found> found = new ArrayList<>();
     for (Multistatus.Response one : Multistatus.parse(answer).responses()) {
       boolean calendar = one.has("resourcetype", Multistatus.CALDAV, "calendar");
@@ -174,7 +193,11 @@ public class Host {
             new Found(
                 directory(one.href()),
                 one.text(Multistatus.DAV, "displayname").orElseGet(() -> lastPart(one.href())),
-                mayWrite(one)));
+                mayWrite(one),
+                one.find(Multistatus.DAV, "resource-id")
+                    .flatMap(id -> Multistatus.first(id, Multistatus.DAV, "href"))
+                    .map(href -> href.getTextContent().strip())
+                    .filter(id -> !id.isEmpty() && id.length() <= LONGEST_ID)));
       }
     }
     return found;
@@ -221,10 +244,7 @@ public class Host {
   private Answer send(
       Account account, String method, URI at, Map<String, String> headers, String type, String body)
       throws OutsideFault {
-    return http.send(
-        new Ask(method, at, headers, Optional.of(new Ask.Body(type, body))),
-        account.user(),
-        account.password());
+    return http.send(new Ask(method, at, headers, Optional.of(new Ask.Body(type, body))), account);
   }
 
   // ---- Entries ---------------------------------------------------------------------------------
@@ -240,9 +260,7 @@ public class Host {
   public Optional<Standing> get(Account account, URI href) throws OutsideFault {
     Answer answer =
         http.send(
-            new Ask("GET", href, Map.of("Accept", "text/calendar"), Optional.empty()),
-            account.user(),
-            account.password());
+            new Ask("GET", href, Map.of("Accept", "text/calendar"), Optional.empty()), account);
     if (answer.status() == 404 || answer.status() == 410) {
       return Optional.empty();
     }
@@ -291,8 +309,7 @@ public class Host {
                 href,
                 etag.map(tag -> Map.of("If-Match", tag)).orElse(Map.of()),
                 Optional.empty()),
-            account.user(),
-            account.password());
+            account);
     if (answer.status() == 404 || answer.status() == 410) {
       return Written.DONE;
     }

@@ -1,5 +1,6 @@
 package mellowrota.server.outside;
 
+import java.net.URI;
 import java.time.Duration;
 import java.util.Optional;
 
@@ -28,6 +29,8 @@ public final class OutsideFault extends Exception {
     QUOTA,
     /** It answers, but not as a calendar host. */
     NOT_CALENDARS,
+    /** It says that the account is at another host, which nobody named. */
+    ELSEWHERE,
     /** It answers something that nobody can read. */
     UNREADABLE,
     /** It refuses this entry and will again. */
@@ -37,6 +40,7 @@ public final class OutsideFault extends Exception {
     public String inGeneral() {
       return switch (this) {
         case ADDRESS, NAME -> "Its address leads nowhere.";
+        case ELSEWHERE -> "The account is at another host by now.";
         case TLS -> "No safe connection comes about.";
         case NO_ANSWER, ANSWER_LOST -> "The host does not answer.";
         case PASSWORD -> "The host does not know the name and password.";
@@ -52,6 +56,8 @@ public final class OutsideFault extends Exception {
 
   private final Kind kind;
   private final transient Optional<Duration> retryAfter;
+
+  private transient String elsewhere;
 
   private OutsideFault(Kind kind, String message, Optional<Duration> retryAfter, Throwable cause) {
     super(message, cause);
@@ -71,6 +77,26 @@ public final class OutsideFault extends Exception {
     return new OutsideFault(kind, message, retryAfter, null);
   }
 
+  /** A password is given to the host that was named, and to no other before somebody says so. */
+  static OutsideFault elsewhere(URI address) {
+    OutsideFault fault =
+        of(
+            Kind.ELSEWHERE,
+            "The host says that the account is at "
+                + origin(address)
+                + ". If that is right, give that address, and the password for it.");
+    fault.elsewhere = origin(address);
+    return fault;
+  }
+
+  private static String origin(URI address) {
+    return address.getScheme()
+        + "://"
+        + address.getHost()
+        + (address.getPort() < 0 ? "" : ":" + address.getPort())
+        + "/";
+  }
+
   /** This entry alone is refused. */
   public static OutsideFault refused(String message) {
     return of(Kind.REFUSED, message);
@@ -88,6 +114,11 @@ public final class OutsideFault extends Exception {
 
   public Kind kind() {
     return kind;
+  }
+
+  /** Where the account is said to be, if that is another host. */
+  public Optional<String> elsewhere() {
+    return Optional.ofNullable(elsewhere);
   }
 
   /** When to try again, where the host said so (RFC 9110 §10.2.3). */

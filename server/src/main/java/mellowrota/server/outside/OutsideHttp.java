@@ -129,11 +129,17 @@ class OutsideHttp implements DisposableBean {
     }
   }
 
-  /** Sends it, following redirects; any status is an answer but those that say try later. */
-  Answer send(Ask ask, String user, String password) throws OutsideFault {
+  /**
+   * Sends it, following redirects; any status is an answer but those that say try later. The
+   * password goes to the host and port that the account names, and nowhere else.
+   */
+  Answer send(Ask ask, Host.Account account) throws OutsideFault {
     Ask now = ask;
     for (int i = 0; i <= MOST_REDIRECTS; i++) {
-      Answer answer = once(now, user, password);
+      if (!Origin.isSame(account.address(), now.address())) {
+        throw OutsideFault.elsewhere(guard.check(now.address()));
+      }
+      Answer answer = once(now, account.user(), account.password());
       Optional<String> location = answer.header("location");
       if (answer.status() < 301 || answer.status() > 308 || location.isEmpty()) {
         return answered(answer);
@@ -146,23 +152,9 @@ class OutsideHttp implements DisposableBean {
             OutsideFault.Kind.NOT_CALENDARS, "It leads on to an address that nobody can read.");
       }
       guard.check(next);
-      if (!sameHost(now.address(), next)) {
-        // The password was given for the host that was named, and for no other.
-        throw OutsideFault.of(
-            OutsideFault.Kind.ADDRESS,
-            "It leads on to "
-                + next.getHost()
-                + ", another host; if that is right, give its address instead.");
-      }
       now = new Ask(now.method(), next, now.headers(), now.body());
     }
     throw OutsideFault.of(OutsideFault.Kind.NOT_CALENDARS, "It leads on in a circle.");
-  }
-
-  private static boolean sameHost(URI one, URI other) {
-    return one.getHost().equalsIgnoreCase(other.getHost())
-        && one.getScheme().equalsIgnoreCase(other.getScheme())
-        && one.getPort() == other.getPort();
   }
 
   private Answer once(Ask ask, String user, String password) throws OutsideFault {

@@ -228,7 +228,7 @@ public class Worlds {
   }
 
   /** Whoever else reads it there: nobody, people by number, or it was not said, or others do. */
-  private static Rendering.Way copy(String alsoRead) {
+  public static Rendering.Way.Copy copy(String alsoRead) {
     return switch (alsoRead) {
       case "UNSAID", "OTHERS" -> new Rendering.Way.Copy(Set.of(), true);
       case "NOBODY" -> new Rendering.Way.Copy(Set.of(), false);

@@ -136,8 +136,7 @@ public class GuardTest {
             () ->
                 http.send(
                     new OutsideHttp.Ask("GET", URI.create(address), Map.of(), Optional.empty()),
-                    "ines",
-                    "hunter-4471"))
+                    new Host.Account(URI.create(address), "ines", "hunter-4471")))
         .isInstanceOfSatisfying(OutsideFault.class, fault -> found[0] = fault);
     assertThat(found[0].getMessage()).doesNotContain("hunter-4471");
     return found[0];
