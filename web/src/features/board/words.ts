@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 /** Everything the board says. */
 export const words = {
   takersFailed: (why: string) => `Who could take it is not known: ${why}`,
@@ -59,8 +61,8 @@ export const words = {
   to: (name: string) => `to ${name}`,
   due: 'due',
   until: 'until',
-  kinds: { JOB: 'Job', TICKET: 'Ticket', SHIFT: 'Shift', DEADLINE: 'Deadline' } as Record<
-    string,
+  kinds: { JOB: 'Job', TICKET: 'Ticket', SHIFT: 'Shift', DEADLINE: 'Deadline' } satisfies Record<
+    Schemas['RecordView']['kind'],
     string
   >,
   noPeople: 'Nobody is in the crew yet. Add people under Crew; each gets a lane here.',

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { Link as Account } from './model';
 import { momentText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -97,9 +98,9 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
                     one.calendars.reduce((n, c) => n + c.open, 0),
                   )}
                 </span>
-                <span className={one.faultWords ? styles.bad : styles.quiet}>
+                <span className={one.faultWords || refused(one) > 0 ? styles.bad : styles.quiet}>
                   {one.faultSince && words.since(momentText(one.faultSince))}
-                  {one.faultWords ?? words.well}
+                  {one.faultWords ?? (refused(one) > 0 ? words.refused(refused(one)) : words.well)}
                 </span>
               </li>
             ))}
@@ -108,6 +109,10 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
       )}
     </div>
   );
+}
+
+function refused(link: Account): number {
+  return link.calendars.reduce((n, one) => n + one.refused, 0);
 }
 
 const FEW = 3;

@@ -71,6 +71,17 @@ export function LinkAccount({
           {tried.data.words}
         </p>
       )}
+      {tried.data?.elsewhere && (
+        <p>
+          <Button
+            onClick={() =>
+              onChange({ ...account, address: tried.data?.elsewhere ?? '', password: '' })
+            }
+          >
+            {words.elsewhere(tried.data.elsewhere)}
+          </Button>
+        </p>
+      )}
       <div className={styles.answers}>
         <Button
           type="primary"

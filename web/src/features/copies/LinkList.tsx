@@ -3,8 +3,8 @@ import { momentText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './copies.module.css';
 import { Proof } from './LinkProof';
-import type { Link } from './model';
-import { useLinkDeeds } from './queries';
+import { valueText, type Link } from './model';
+import { useLinkDeeds, useStanding } from './queries';
 import { words } from './words';
 
 /** The accounts, how each is, and what its calendars are for. */
@@ -15,6 +15,41 @@ export function LinkList({ links }: { links: Link[] }) {
         <One key={link.id} link={link} />
       ))}
     </ul>
+  );
+}
+
+/** What still stands there of a link that is being ended, and the way to end it all the same. */
+function Leaving({ link }: { link: Link }) {
+  const standing = useStanding(link.id);
+  const { leave } = useLinkDeeds();
+  const all = standing.data ?? [];
+  return (
+    <>
+      {(standing.error ?? leave.error) && <Fault error={(standing.error ?? leave.error)!} />}
+      {all.length > 0 && (
+        <details>
+          <summary>{words.standsThere(all.length)}</summary>
+          <ul className={styles.nearest}>
+            {all.map((one, at) => (
+              <li key={at}>
+                <span>{valueText('TIMES', one.when)}</span>
+                <span>{one.title}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <Popconfirm
+        title={words.leaveWhy}
+        okText={words.leave}
+        cancelText={words.cancel}
+        onConfirm={() => leave.mutate(link.id)}
+      >
+        <Button size="small" loading={leave.isPending}>
+          {words.leave}
+        </Button>
+      </Popconfirm>
+    </>
   );
 }
 
@@ -81,6 +116,7 @@ function One({ link }: { link: Link }) {
         </p>
       )}
       {error && <Fault error={error} />}
+      {link.ends && <Leaving link={link} />}
       <ul className={styles.outlets}>
         {link.calendars.map((one) => (
           <li key={one.id}>
@@ -90,6 +126,9 @@ function One({ link }: { link: Link }) {
               {one.writes !== undefined || one.sent + one.open > 0
                 ? words.counts(one.sent, one.open)
                 : ''}
+              {one.refused > 0 && (
+                <strong className={styles.bad}> · {words.refused(one.refused)}</strong>
+              )}
             </span>
             <span className={styles.quiet}>
               {one.readsBusy && `${words.busy}, `}

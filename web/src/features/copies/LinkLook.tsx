@@ -34,7 +34,10 @@ export function LinkLook({
               {one.nearest.map((entry, at) => (
                 <li key={at}>
                   <span>{valueText('TIMES', entry.when)}</span>
-                  <span>{entry.title}</span>
+                  <span>
+                    {[entry.title, entry.place].filter(Boolean).join(' · ')}
+                    {entry.text && <small className={styles.sent}>{entry.text}</small>}
+                  </span>
                 </li>
               ))}
               {one.copies > one.nearest.length && one.nearest.length > 0 && (

@@ -63,6 +63,11 @@ export function useLinkDeeds() {
         take(api.DELETE('/api/v1/links/{id}', { params: { path: { id } } })),
       onSuccess: done,
     }),
+    leave: useMutation({
+      mutationFn: (id: number) =>
+        take(api.POST('/api/v1/links/{id}/leave', { params: { path: { id } } })),
+      onSuccess: done,
+    }),
     again: useMutation({
       mutationFn: (id: number) =>
         take(api.POST('/api/v1/links/{id}/again', { params: { path: { id } } })),
@@ -77,6 +82,15 @@ export function useLinkDeeds() {
         ),
     }),
   };
+}
+
+/** What of ours stands in a link's calendars. */
+export function useStanding(id: number) {
+  return useQuery({
+    queryKey: ['links', id, 'standing'],
+    queryFn: () => take(api.GET('/api/v1/links/{id}/standing', { params: { path: { id } } })),
+    refetchInterval: OFTEN,
+  });
 }
 
 /** Who decides where people's own work is copied. */

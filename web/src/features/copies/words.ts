@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 /** What the page of copies and links says. */
 export const words = {
   heading: 'Copies',
@@ -20,14 +22,14 @@ export const words = {
     NOTE: 'Note added',
     DELETED: 'Taken off there',
     REPEATS: 'Made to repeat',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['OutsideChange']['part'], string>,
   earlier: 'Settled',
   states: {
     TAKEN: 'came into the record',
     PUT_BACK: 'put back',
     SETTLED: 'overtaken',
     PROPOSED: 'asks',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['OutsideChange']['state'], string>,
   links: 'Linked accounts',
   noLinks: 'No account is linked yet',
   noLinksWhy:
@@ -70,7 +72,7 @@ export const words = {
     PERSON: 'You decide where your work is copied.',
     DEFAULT: 'Your work is copied where the house copies it, since you have said nothing else.',
     HELD: '',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['LinkDecided']['by'], string>,
   still: 'Should be off, and still stands there',
   stillWhy:
     'It was asked off and nobody has confirmed it yet. What stands there can still be read there.',
@@ -98,6 +100,12 @@ export const words = {
   mayNot: 'cannot be written to',
   ofOthers: 'Others who are linked',
   well: 'well',
+  refused: (n: number) => (n === 1 ? '1 copy refused' : `${n} copies refused`),
+  elsewhere: (address: string) => `Use ${address}`,
+  standsThere: (n: number) =>
+    n === 1 ? '1 entry of ours still stands there' : `${n} entries of ours still stand there`,
+  leave: 'End it anyway',
+  leaveWhy: 'What stands there is left there, and nobody here can take it off any more.',
   held: (n: number) =>
     `This house was restored from a backup. Nothing is sent until you say so: ${n} copies would go out, and what stands there is looked at first.`,
   goOn: 'Go on',

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useInvite, type Person } from './queries';
+import { worded } from '../../shared/words';
 import { words } from './words';
 
 const RIGHTS = ['WORKER', 'TEAM_COORDINATOR', 'COORDINATOR'];
@@ -43,7 +44,7 @@ export function InviteDialog({ person, onClose }: { person: Person; onClose: () 
             <Input autoFocus inputMode="email" />
           </Form.Item>
           <Form.Item label={words.right} name="right">
-            <Choice options={RIGHTS.map((r) => ({ value: r, label: words.rights[r] ?? r }))} />
+            <Choice options={RIGHTS.map((r) => ({ value: r, label: worded(words.rights, r) }))} />
           </Form.Item>
           {invite.error && <Fault error={invite.error} />}
           <Button type="primary" htmlType="submit" loading={invite.isPending}>

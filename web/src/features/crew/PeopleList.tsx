@@ -10,6 +10,7 @@ import { PersonDialog } from './PersonDialog';
 import { SkillsDialog } from './SkillsDialog';
 import { TimesDialog } from './TimesDialog';
 import { useAddPerson, usePeople, useTeams, type Person } from './queries';
+import { worded } from '../../shared/words';
 import { words } from './words';
 
 export function PeopleList({ mayChange }: { mayChange: boolean }) {
@@ -66,7 +67,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                       : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
                   </td>
                 )}
-                {mayChange && <td>{words.deciderWords[linked(person.id) ?? ''] ?? ''}</td>}
+                {mayChange && <td>{worded(words.deciderWords, linked(person.id) ?? '')}</td>}
                 {mayChange && (
                   <td className={styles.buttons}>
                     {person.standing !== 'LEFT' && (

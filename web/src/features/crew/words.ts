@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 import { shortDayText } from '../../shared/time';
 
 export const words = {
@@ -186,7 +188,7 @@ export const words = {
     PERSON: 'where they said',
     DEFAULT: 'by the house',
     HELD: 'nowhere',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['LinkDecided']['by'], string>,
   settled: 'Settled for all',
   places: 'Places',
   loading: 'Fetching the crew',
@@ -223,12 +225,15 @@ export const words = {
     AGENCY: 'agency',
     OUTSIDE: 'outside reader',
     LEFT: 'has left',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['Person']['standing'], string>,
   rights: {
     NONE: 'no account',
     WORKER: 'worker',
     TEAM_COORDINATOR: 'team coordinator',
     COORDINATOR: 'coordinator',
-  } as Record<string, string>,
-  accounts: { NONE: '–', INVITED: 'invited', OPEN: 'open' } as Record<string, string>,
+  } satisfies Record<NonNullable<Schemas['Person']['right']>, string>,
+  accounts: { NONE: '–', INVITED: 'invited', OPEN: 'open' } satisfies Record<
+    NonNullable<Schemas['Person']['account']>,
+    string
+  >,
 };

@@ -53,10 +53,10 @@ export function withMarks(day: MyDay, waiting: Waiting[]): MyDay {
     ...day,
     work: day.work.map((record) => {
       const mine = waiting.filter((w) => w.record === record.id && !w.refused);
-      return mine.reduce(
+      return mine.reduce<typeof record>(
         (now, { change }) => ({
           ...now,
-          ...(change.state && { state: change.state }),
+          ...(change.state && { state: change.state as typeof now.state }),
           ...(change.started !== undefined && { started: change.started }),
           ...(change.cant !== undefined && { cant: change.cant }),
         }),

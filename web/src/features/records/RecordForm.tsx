@@ -142,7 +142,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
       {form.error && <Fault error={form.error} />}
       <div className={styles.actions}>
         <Button type="primary" htmlType="submit" loading={form.saving} disabled={form.isBad}>
-          {form.conflict ? words.saveMine : words.save}
+          {form.conflict ? words.saveMine : form.lacks ? words.saveLacks(form.lacks) : words.save}
         </Button>
         <Button onClick={onClose}>{words.cancel}</Button>
       </div>
@@ -173,6 +173,7 @@ function Line({ form, begins }: { form: RecordFormState; begins: boolean }) {
               {part.as === 'fault' ? (
                 <>
                   <span className={styles.mark}>{part.text}</span> {part.means}
+                  <Mended form={form} text={part.text} near={part.near ?? []} />
                 </>
               ) : (
                 <>
@@ -184,6 +185,26 @@ function Line({ form, begins }: { form: RecordFormState; begins: boolean }) {
         </ul>
       )}
     </Field>
+  );
+}
+
+/** What can be made of a piece that was not understood. */
+function Mended({ form, text, near }: { form: RecordFormState; text: string; near: string[] }) {
+  const fields = ['title', 'contact', 'notes'] as const;
+  const kept = fields.filter((one) => one === 'title' || form.details.some((d) => d.key === one));
+  return (
+    <span className={styles.mended}>
+      {near.map((name) => (
+        <Button key={name} size="small" onClick={() => form.meant(text, name)}>
+          {name}
+        </Button>
+      ))}
+      {kept.map((one) => (
+        <Button key={one} size="small" onClick={() => form.put(text, one)}>
+          {words.putInto[one]}
+        </Button>
+      ))}
+    </span>
   );
 }
 

@@ -185,7 +185,11 @@ function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }
         {whenText(row)}
       </span>
       <span role="cell" className={late ? styles.late : styles.quiet}>
-        {late ? words.overdue : row.started && open ? 'started' : words.states[row.state ?? '']}
+        {late
+          ? words.overdue
+          : row.started && open
+            ? 'started'
+            : row.state && words.states[row.state]}
       </span>
     </div>
   );

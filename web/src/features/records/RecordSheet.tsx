@@ -78,7 +78,7 @@ function Sheet({ id, record, onClose, onEdit }: SheetProps) {
     <div className={styles.sheet}>
       <div className={styles.kicker}>
         <span>
-          {words.kinds[record.kind]} {record.ref} · {words.states[record.state ?? ''] ?? ''}
+          {words.kinds[record.kind]} {record.ref} · {record.state && words.states[record.state]}
           {record.started && live ? ' · started' : ''}
           {record.isPrivate ? ' · private' : ''}
         </span>

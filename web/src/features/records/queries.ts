@@ -91,20 +91,35 @@ function useRefresh() {
   };
 }
 
+/** What a save answers is shown at once, and keys act on it, before it is read again. */
+function useShown() {
+  const client = useQueryClient();
+  return ({ data, tag }: { data: Schemas['ActAnswer']; tag: string }) => {
+    if (data.record) {
+      client.setQueryData(['record', data.record.id], { data: data.record, tag });
+    }
+    return data;
+  };
+}
+
 export function useCreate() {
   const refresh = useRefresh();
+  const shown = useShown();
   return useMutation({
     mutationFn: ({ body, key }: { body: Change; key: string }) =>
-      take(api.POST('/api/v1/records', { body, params: { header: { 'Idempotency-Key': key } } })),
+      takeTagged(
+        api.POST('/api/v1/records', { body, params: { header: { 'Idempotency-Key': key } } }),
+      ).then(shown),
     onSuccess: () => refresh(),
   });
 }
 
 export function useChange(id: number) {
   const refresh = useRefresh();
+  const shown = useShown();
   return useMutation({
     mutationFn: ({ body, tag, key }: { body: Change; tag: string; key?: string }) =>
-      take(
+      takeTagged(
         api.PATCH('/api/v1/records/{id}', {
           body,
           params: {
@@ -112,7 +127,7 @@ export function useChange(id: number) {
             header: { 'If-Match': tag, 'Idempotency-Key': key ?? newKey() },
           },
         }),
-      ),
+      ).then(shown),
     onSuccess: () => refresh(id),
     onError: () => refresh(id),
   });
@@ -156,17 +171,18 @@ export function useCalendars() {
 /** Changes a record as it is this moment: looks first, so that nobody's words are written over. */
 export function useChangeNow() {
   const client = useQueryClient();
+  const shown = useShown();
   return useMutation({
     // One after the other, so that two quick keys do not meet.
     scope: { id: 'change-now' },
     mutationFn: async ({ id, change }: { id: number; change: (now: RecordView) => Change }) => {
       const { data, tag } = await fetchRecord(id);
-      return take(
+      return takeTagged(
         api.PATCH('/api/v1/records/{id}', {
           body: change(data),
           params: { path: { id }, header: { 'If-Match': tag, 'Idempotency-Key': newKey() } },
         }),
-      );
+      ).then(shown);
     },
     onSettled: () => {
       void client.invalidateQueries();

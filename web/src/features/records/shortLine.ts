@@ -5,14 +5,18 @@ import { usualMinutes, type Draft, type Kind } from './model';
 export interface Known {
   people: { value: number; label: string }[];
   places: { value: number; label: string; code: string }[];
+  /** Whether the house keeps who called, and their number. */
+  callers: boolean;
 }
 
 /** A word of the line and what it was taken for; a fault where it could not be taken. */
 export interface Understood {
   text: string;
-  as: 'kind' | 'place' | 'title' | 'person' | 'due' | 'span' | 'fault';
+  as: 'kind' | 'place' | 'title' | 'person' | 'due' | 'span' | 'contact' | 'fault';
   /** What it stands for, or what is wrong with it. */
   means: string;
+  /** Names that it may have been meant for. */
+  near?: string[];
 }
 
 export interface ShortLine {
@@ -39,7 +43,7 @@ const plain = (text: string) => text.trim().toLowerCase();
 /**
  * Reads a record said in one line: "ticket Lock 7 paddle stuck, Ines, by Fri 13:00". The first
  * piece holds kind, place and what is to be done; each further one is a person, a due time after
- * "by", or a span. Nothing is guessed: what fits nothing, or more than one, is a fault at its word.
+ * "by", who called with their number, or a span. Nothing is guessed: what fits nothing, or more than one, is a fault at its word.
  */
 export function readShortLine(line: string, known: Known): ShortLine | null {
   const pieces = line.split(',');
@@ -140,6 +144,11 @@ function readPiece(
     const names = named.slice(0, 3).map((p) => p.label);
     return { text: piece, as: 'fault', means: 'could be ' + names.join(' or ') };
   }
+  const caller = known.callers ? readCaller(piece) : null;
+  if (caller) {
+    draft.details = { ...draft.details, ...caller };
+    return { text: piece, as: 'contact', means: Object.values(caller).join(', ') };
+  }
   const span = readSpan(piece, usualMinutes(draft.kind ?? 'TICKET'));
   if (span && draft.kind === 'DEADLINE') {
     draft.due = dueInput(span.first ? { date: span.first } : { at: span.start });
@@ -152,8 +161,64 @@ function readPiece(
     ];
     return { text: piece, as: 'span', means: spanInput(span) };
   }
-  return { text: piece, as: 'fault', means: 'nobody of that name, and no time' };
+  return {
+    text: piece,
+    as: 'fault',
+    means: 'nobody of that name, and no time',
+    near: nearNames(piece, [...known.people, ...known.places]),
+  };
 }
+
+const NUMBER = /(?:^|[\s:])(\+?\d[\d ()/-]{4,}\d)$/;
+const CALLER = /^(?:from|caller|called by|contact|call|tel|phone)\b[:\s]*/i;
+
+/** Who called, after "from", and the number at the end, where there is one of either. */
+function readCaller(piece: string): Record<string, string> | null {
+  const number = NUMBER.exec(piece)?.[1] ?? '';
+  const digits = number.replace(/\D/g, '').length;
+  // A day written as 2026-11-27 is no number to call.
+  const phone = digits >= 6 && !/^\d{4}-\d\d-\d\d$/.test(number) ? number.trim() : '';
+  const marked = CALLER.test(piece);
+  const contact = (phone ? piece.slice(0, piece.lastIndexOf(number)) : piece)
+    .replace(CALLER, '')
+    .replace(/[\s:]+$/, '');
+  if (!phone && !marked) {
+    return null;
+  }
+  const found = { ...(contact && { contact }), ...(phone && { phone }) };
+  return Object.keys(found).length > 0 ? found : null;
+}
+
+/** Names of which some word is one letter in four off at most, the nearest first. */
+export function nearNames(said: string, all: { label: string }[]): string[] {
+  const wanted = plain(said);
+  const most = Math.floor(wanted.length / 4);
+  return all
+    .map((one) => ({
+      label: one.label,
+      off: Math.min(...[plain(one.label), ...plain(one.label).split(' ')].map(offBy(wanted))),
+    }))
+    .filter((one) => one.off > 0 && one.off <= most)
+    .sort((one, other) => one.off - other.off)
+    .slice(0, 3)
+    .map((one) => one.label);
+}
+
+/** How many letters have to be put in, left out or exchanged (Levenshtein's distance). */
+const offBy =
+  (wanted: string) =>
+  (name: string): number => {
+    let row = Array.from({ length: name.length + 1 }, (_, i) => i);
+    for (let i = 1; i <= wanted.length; i++) {
+      const next = [i];
+      for (let j = 1; j <= name.length; j++) {
+        const same = wanted[i - 1] === name[j - 1] ? 0 : 1;
+        next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + same));
+      }
+      row = next;
+    }
+    return row[name.length]!;
+  };
 
 function people(said: string, known: Known) {
   const wanted = plain(said);
@@ -166,4 +231,9 @@ function people(said: string, known: Known) {
       .split(' ')
       .some((name) => name === wanted),
   );
+}
+
+/** Whether there are details for who called, and for their number. */
+export function keepsCallers(details: { key: string }[] = []): boolean {
+  return ['contact', 'phone'].every((key) => details.some((d) => d.key === key));
 }

@@ -22,7 +22,7 @@ import {
   usePreview,
   useTeams,
 } from './queries';
-import { readShortLine, type Known } from './shortLine';
+import { keepsCallers, readShortLine, type Known } from './shortLine';
 import { words } from './words';
 
 /** The form's whole behaviour; the view only shows it. */
@@ -35,6 +35,8 @@ export function useRecordForm(
   const [base, setBase] = useState(before);
   const [draft, setDraft] = useState<Draft>(base ? draftOf(base.data) : draftFrom(pointed));
   const [line, setLine] = useState('');
+  /** Fields that somebody set by hand; the line leaves them alone. */
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [key, setKey] = useState(newKey);
   const [conflict, setConflict] = useState<RecordView | null>(null);
   const people = usePeople();
@@ -54,8 +56,9 @@ export function useRecordForm(
     () => ({
       people: crew.map((p) => ({ value: p.id, label: p.name })),
       places: (places.data ?? []).map((p) => ({ value: p.id, label: p.name, code: p.code })),
+      callers: keepsCallers(details.data),
     }),
-    [crew, places.data],
+    [crew, places.data, details.data],
   );
   const understood = useMemo(
     () => (line.trim() ? readShortLine(line, known) : null),
@@ -72,6 +75,7 @@ export function useRecordForm(
   /** Work usually is of the team its Lead is in. */
   const usualTeam = (lead: number | null) => crew.find((p) => p.id === lead)?.teams[0] ?? null;
   const set = (some: Partial<Draft>) => {
+    setTouched((before) => new Set([...before, ...fieldsOf(some, draft)]));
     setDraft((now) => {
       const next = { ...now, ...some };
       const guessed = !base && 'lead' in some && now.team === usualTeam(now.lead);
@@ -82,14 +86,35 @@ export function useRecordForm(
   const say = (text: string) => {
     setLine(text);
     const heard = text.trim() ? readShortLine(text, known) : null;
-    const blank = draftFrom(null);
-    setDraft({
-      ...blank,
-      ...heard?.draft,
-      team: usualTeam(heard?.draft.lead ?? null),
+    setDraft((now) => {
+      const said = keepTouched(now, { ...draftFrom(pointed), ...heard?.draft }, touched);
+      return touched.has('team') ? said : { ...said, team: usualTeam(said.lead) };
     });
     setKey(newKey());
   };
+  /** Puts what the line did not understand into a field, and takes it out of the line. */
+  const put = (text: string, field: 'title' | 'contact' | 'notes') => {
+    const rest = line
+      .split(',')
+      .filter((piece) => piece.trim() !== text)
+      .join(',');
+    setLine(rest);
+    if (field === 'title') {
+      set({ title: [draft.title, text].filter(Boolean).join(', ') });
+    } else {
+      const before = draft.details[field];
+      set({ details: { ...draft.details, [field]: [before, text].filter(Boolean).join('\n') } });
+    }
+  };
+  /** Takes a name for a piece of the line that was near it. */
+  const meant = (text: string, name: string) =>
+    say(
+      line
+        .split(',')
+        .map((piece) => (piece.trim() === text ? ' ' + name : piece))
+        .join(',')
+        .trim(),
+    );
 
   // What was typed before the form was drawn, or before the names in it were known.
   const named = people.data != null && places.data != null;
@@ -152,7 +177,10 @@ export function useRecordForm(
     save,
     line,
     say,
+    put,
+    meant,
     understood,
+    lacks: lackOf(draft, understood),
     conflict,
     isNew: !base,
     id: base?.data.id ?? null,
@@ -176,6 +204,47 @@ export function useRecordForm(
     picking: (event: KeyboardEvent) =>
       event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
   };
+}
+
+/** The fields that a change names; of the details only those that it changes. */
+function fieldsOf(some: Partial<Draft>, now: Draft): string[] {
+  const details = some.details ?? now.details;
+  const changed = Object.keys({ ...details, ...now.details }).filter(
+    (key) => details[key] !== now.details[key],
+  );
+  return [
+    ...Object.keys(some).filter((key) => key !== 'details'),
+    ...changed.map((key) => 'details:' + key),
+  ];
+}
+
+/** What the line says, but for what somebody set by hand. */
+function keepTouched(now: Draft, said: Draft, touched: ReadonlySet<string>): Draft {
+  const kept = Object.fromEntries(Object.entries(now).filter(([key]) => touched.has(key)));
+  const details = Object.entries(now.details).filter(([key]) => touched.has('details:' + key));
+  return {
+    ...said,
+    ...(kept as Partial<Draft>),
+    details: { ...said.details, ...Object.fromEntries(details) },
+  };
+}
+
+/** What is missing before it can be saved, in words; nothing where it can. */
+function lackOf(draft: Draft, line: ReturnType<typeof readShortLine>): string | null {
+  const misheard = line?.parts.find((part) => part.as === 'fault' && part.text);
+  if (!draft.title.trim()) {
+    return words.lacks.title;
+  }
+  if (misheard) {
+    return words.lacks.misheard(misheard.text);
+  }
+  if (draft.kind === 'SHIFT' && !draft.visits.some((v) => v.span.trim())) {
+    return words.lacks.span;
+  }
+  if (draft.kind === 'DEADLINE' && !draft.due.trim()) {
+    return words.lacks.due;
+  }
+  return faulty(draft) ? words.lacks.faulty : null;
 }
 
 /** What was typed before another kind was chosen is not sent with it. */

@@ -1,3 +1,6 @@
+import type { Schemas } from '../../shared/api/client';
+import type { Understood } from './shortLine';
+
 /** Everything this feature says. */
 export const words = {
   open: 'Open',
@@ -56,7 +59,7 @@ export const words = {
   waits: {
     FIRST: 'waits for a yes',
     CHANGE: 'as last released; a change waits',
-  } as Record<string, string>,
+  } satisfies Record<NonNullable<Schemas['Lands']['waits']>, string>,
   seesOf: (n: number, m: number) => `${n} of ${m} details`,
   why: 'Why?',
   hideWhy: 'Hide why',
@@ -79,7 +82,8 @@ export const words = {
     person: 'who',
     due: '',
     span: 'when',
-  } as Record<string, string>,
+    contact: 'caller',
+  } satisfies Record<Exclude<Understood['as'], 'fault'>, string>,
   kind: 'Kind',
   allKinds: 'all kinds',
   whose: 'Whose',
@@ -195,7 +199,7 @@ export const words = {
     NOT_SENT: 'Not sent',
     NEVER_HERE: 'Never on',
     ALSO_HERE: 'Also on',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['ExceptionView']['sort'], string>,
   exceptionReason: (n: number) => `Reason of exception ${n}`,
   exceptionReasonHint: 'why',
   exceptionVisit: (n: number) => `Visit of exception ${n}`,
@@ -208,6 +212,15 @@ export const words = {
   dueHint: 'Fri 13:00, tomorrow 9:00, 27 Nov',
   dueBad: 'Not a due time; for instance Fri 13:00 or 27 Nov',
   save: 'Save',
+  saveLacks: (what: string) => `Save: ${what}`,
+  lacks: {
+    title: 'say what is to be done',
+    misheard: (text: string) => `what is “${text}”?`,
+    span: 'say when it is stood',
+    due: 'say when it is due',
+    faulty: 'one field is not readable',
+  },
+  putInto: { title: 'Into the title', contact: 'As contact', notes: 'Into the notes' },
   cancel: 'Cancel',
   private: 'Private: only the office and the people on it',
   reason: 'Why (kept in the history)',
@@ -215,8 +228,8 @@ export const words = {
   theirsWhy:
     'What you typed is still here. Theirs is below; saving again puts yours over the fields you changed.',
   saveMine: 'Save mine over it',
-  kinds: { JOB: 'Job', TICKET: 'Ticket', SHIFT: 'Shift', DEADLINE: 'Deadline' } as Record<
-    string,
+  kinds: { JOB: 'Job', TICKET: 'Ticket', SHIFT: 'Shift', DEADLINE: 'Deadline' } satisfies Record<
+    Schemas['RecordView']['kind'],
     string
   >,
   states: {
@@ -225,8 +238,11 @@ export const words = {
     CONFIRMED: 'confirmed',
     DONE: 'done',
     CANCELLED: 'called off',
-  } as Record<string, string>,
-  families: { GIVEN_DUE: 'given → due', DUE: 'due mark', WORK: 'span' } as Record<string, string>,
+  } satisfies Record<NonNullable<Schemas['RecordView']['state']>, string>,
+  families: { GIVEN_DUE: 'given → due', DUE: 'due mark', WORK: 'span' } satisfies Record<
+    Schemas['Lands']['family'],
+    string
+  >,
   late: 'late when given',
   unhanded: 'handed to nobody yet',
   acts: {
@@ -260,11 +276,11 @@ export const words = {
     NO_RULE: 'no rule names this calendar for it',
     RULE: 'rule',
     ALSO_HERE: 'also here',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['Why']['code'], string>,
 };
 
-export function reason(why: { code: string; subject: string }): string {
-  const said = words.reasons[why.code] ?? 'a part of the rule does not hold';
+export function reason(why: Schemas['Why']): string {
+  const said = words.reasons[why.code];
   return why.subject
     ? `${said} ${why.code === 'RULE' ? why.subject : '(rule ' + why.subject + ')'}`
     : said;

@@ -3,6 +3,7 @@ import { forKey, forText, joined, PRESETS, type Detail, type For } from './model
 import type { World } from './queries';
 import styles from './rules.module.css';
 import { Token } from './Token';
+import { worded } from '../../shared/words';
 import { words } from './words';
 
 interface Props {
@@ -42,7 +43,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                 detail.kinds.length === all.length
                   ? words.allKinds
                   : joined(
-                      detail.kinds.map((k) => words.kinds[k] ?? k),
+                      detail.kinds.map((k) => worded(words.kinds, k)),
                       words.and,
                     );
               const states =
@@ -50,7 +51,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                   ? words.allStates
                   : words.inStates(
                       joined(
-                        detail.states.map((s) => words.states[s] ?? s),
+                        detail.states.map((s) => worded(words.states, s)),
                         words.or,
                       ),
                     );
@@ -101,7 +102,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                       <span className={styles.quiet}>{words.computed}</span>
                     ) : detail.own ? (
                       <Token
-                        text={words.sortsOfDetail[detail.sort] ?? detail.sort}
+                        text={words.sortsOfDetail[detail.sort]}
                         label={`${detail.label}: ${words.sort}`}
                         boxed={false}
                       >
@@ -115,7 +116,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                           onChange={(event) =>
                             onChange(at, {
                               ...detail,
-                              sort: event.target.value as string,
+                              sort: event.target.value as typeof detail.sort,
                               choices: [],
                             })
                           }
@@ -146,7 +147,10 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                         <Checkbox.Group
                           className={styles.checks}
                           value={detail.kinds}
-                          options={all.map((value) => ({ value, label: words.kinds[value] }))}
+                          options={all.map((value) => ({
+                            value,
+                            label: worded(words.kinds, value),
+                          }))}
                           onChange={(chosen) => onChange(at, { ...detail, kinds: chosen })}
                         />
                       </Token>

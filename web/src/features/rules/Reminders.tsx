@@ -35,7 +35,7 @@ export function Reminders({
             aria-label={words.reminderUnit}
             value={one.unit}
             options={Object.entries(words.units).map(([value, [, label]]) => ({ value, label }))}
-            onChange={(unit) => set(i, { ...one, unit })}
+            onChange={(unit) => set(i, { ...one, unit: unit as typeof one.unit })}
           />
           <Button
             size="small"

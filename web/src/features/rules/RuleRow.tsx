@@ -6,6 +6,7 @@ import { Reminders } from './Reminders';
 import styles from './rules.module.css';
 import { Targets } from './Targets';
 import { Token } from './Token';
+import { worded } from '../../shared/words';
 import { words } from './words';
 
 interface Props {
@@ -93,7 +94,7 @@ export function RuleRow(props: Props) {
             text={
               kind
                 ? joined(
-                    (kind.kind ?? []).map((k) => words.kinds[k] ?? k),
+                    (kind.kind ?? []).map((k) => worded(words.kinds, k)),
                     words.or,
                   )
                 : words.everything.toLowerCase()

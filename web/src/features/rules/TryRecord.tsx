@@ -138,7 +138,7 @@ function Read({ audiences }: { audiences: Schemas['SightAudience'][] }) {
   );
 }
 
-type Absence = { name: string; why: { code: string; subject: string } };
+type Absence = Schemas['Nowhere'];
 
 /** Calendars it stays off for the same reason, together. */
 function absences(all: Absence[]): [string, string[]][] {

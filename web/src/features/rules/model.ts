@@ -1,4 +1,5 @@
 import type { Schemas } from '../../shared/api/client';
+import { worded } from '../../shared/words';
 import { words } from './words';
 
 export type Rule = Schemas['Rule'];
@@ -80,7 +81,7 @@ export function conditionText(condition: Condition, names: Names): string {
   const c = condition;
   if (c.kind) {
     return joined(
-      c.kind.map((k) => words.kinds[k] ?? k),
+      c.kind.map((k) => worded(words.kinds, k)),
       words.or,
     );
   }
@@ -89,7 +90,7 @@ export function conditionText(condition: Condition, names: Names): string {
       words.andIs +
       ' ' +
       joined(
-        c.state.map((s) => words.states[s] ?? s),
+        c.state.map((s) => worded(words.states, s)),
         words.or,
       )
     );

@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 /** Everything the rules page says. */
 export const words = {
   heading: 'Rules',
@@ -27,7 +29,10 @@ export const words = {
   worded: 'worded as',
   usual: 'its kind’s wording',
   whenDone: 'when done it',
-  done: { STAYS_WITH_TICK: 'stays with a tick', COMES_OFF: 'comes off' } as Record<string, string>,
+  done: { STAYS_WITH_TICK: 'stays with a tick', COMES_OFF: 'comes off' } satisfies Record<
+    Schemas['Rule']['whenDone'],
+    string
+  >,
   shapes: {
     SPAN: 'the span',
     SPAN_WITH_MARGINS: 'the span with margins',
@@ -35,9 +40,9 @@ export const words = {
     AS_IT_COMES: 'as it comes',
     GIVEN_DUE: 'given → due',
     DUE_MARK: 'a due mark',
-  } as Record<string, string>,
-  kinds: { JOB: 'job', TICKET: 'ticket', SHIFT: 'shift', DEADLINE: 'deadline' } as Record<
-    string,
+  } satisfies Record<Schemas['Rule']['as'], string>,
+  kinds: { JOB: 'job', TICKET: 'ticket', SHIFT: 'shift', DEADLINE: 'deadline' } satisfies Record<
+    Schemas['RecordView']['kind'],
     string
   >,
   states: {
@@ -46,7 +51,7 @@ export const words = {
     CONFIRMED: 'confirmed',
     DONE: 'done',
     CANCELLED: 'cancelled',
-  } as Record<string, string>,
+  } satisfies Record<NonNullable<Schemas['RecordView']['state']>, string>,
   busies: { '': 'busy as its shape says', true: 'busy', false: 'free' } as Record<string, string>,
   inviting: 'inviting',
   invites: {
@@ -63,7 +68,7 @@ export const words = {
     MINUTES: ['minute', 'minutes'],
     HOURS: ['hour', 'hours'],
     WORKING_DAYS: ['working day', 'working days'],
-  } as Record<string, [string, string]>,
+  } satisfies Record<Schemas['Reminder']['unit'], [string, string]>,
   before: (reminders: string) => `${reminders} before`,
   release: 'released',
   releases: { '': 'by itself', true: 'after a yes' } as Record<string, string>,
@@ -188,7 +193,7 @@ export const words = {
     CHOICE: 'one of a list',
     YES_NO: 'yes or no',
     LINK: 'a link',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['DetailDefinition']['sort'], string>,
   choices: 'The list, one a line',
   computed: 'worked out',
   forWhom: 'For',

@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 /** Everything the page of who sees what says. */
 export const words = {
   heading: 'Who sees what',
@@ -21,7 +23,13 @@ export const words = {
   auditReaders: 'Readers',
   auditRule: 'Rule',
   auditCount: 'On',
-  auditWays: { MEMBERS: '', SHARE: 'shared', FEED: 'secret address' } as Record<string, string>,
+  auditWays: {
+    MEMBERS: '',
+    SHARE: 'shared',
+    FEED: 'secret address',
+    COPY: 'copy outside',
+    SCREENS: 'our screens',
+  } satisfies Record<Schemas['AuditRow']['way'], string>,
   auditEntries: (n: string) => `${n} ${n === '1' ? 'entry' : 'entries'}`,
   auditRecords: (n: string) => `${n} ${n === '1' ? 'record' : 'records'}`,
   screens: 'our screens',
@@ -36,7 +44,12 @@ export const words = {
   notApplying: 'does not apply',
   empty: 'empty',
   legend: { shown: 'shown', notAsked: 'not asked for', keptBack: 'kept back from' },
-  ways: { MEMBERS: '', SHARE: 'shared with', FEED: 'secret address' } as Record<string, string>,
+  ways: {
+    MEMBERS: '',
+    SHARE: 'shared with',
+    FEED: 'secret address',
+    COPY: 'copy outside',
+  } satisfies Record<Schemas['SightAudience']['way'], string>,
   sorts: {
     OWN: 'own',
     TEAM: 'team',
@@ -44,7 +57,7 @@ export const words = {
     MASTER: 'master',
     DATE_LIST: 'date list',
     NAMED: 'named',
-  } as Record<string, string>,
+  } satisfies Record<Schemas['SightAudience']['sort'], string>,
   visit: (n: number) => `visit ${n}`,
   stands: 'As it stands there',
   standsWhy: 'Hatched: kept back, because the named reader may not see it.',
@@ -53,7 +66,7 @@ export const words = {
   waits: {
     FIRST: 'nothing yet: it waits for a yes',
     CHANGE: 'as last released; a change waits for a yes',
-  } as Record<string, string>,
+  } satisfies Record<NonNullable<Schemas['SightAudience']['waits']>, string>,
   eyes: 'See pages as…',
   noEntry: 'No entry: the times may not be shown to all who read this.',
   busy: 'busy',

@@ -103,13 +103,10 @@ export function lookAt(
   return change(looks) as Promise<Schemas['SetOutlook']>;
 }
 
-/** The answer's data, or the server's refusal as an error; without an answer that is said. */
-export async function take<T>(
-  call: Promise<{ data?: T; error?: unknown; response: Response }>,
-): Promise<T> {
-  let result;
+/** What came back; without an answer that is said. */
+async function answered<T>(call: Promise<T>): Promise<T> {
   try {
-    result = await call;
+    return await call;
   } catch {
     throw new ProblemError({
       type: 'offline',
@@ -118,6 +115,13 @@ export async function take<T>(
       detail: 'The server does not answer. Nothing was lost here; try again.',
     });
   }
+}
+
+/** The answer's data, or the server's refusal as an error; without an answer that is said. */
+export async function take<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const result = await answered(call);
   if (!result.response.ok) {
     const problem = result.error as Problem | undefined;
     throw new ProblemError(
@@ -138,7 +142,7 @@ export async function take<T>(
 export async function takeTagged<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<{ data: T; tag: string }> {
-  const done = await call;
+  const done = await answered(call);
   const data = await take(Promise.resolve(done));
   return { data, tag: done.response.headers.get('ETag') ?? '*' };
 }

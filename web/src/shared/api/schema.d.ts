@@ -933,6 +933,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/links/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends a link at once and leaves what still stands there, which the answer lists */
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/links/{id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of ours stands in a link's calendars, as it was last seen */
+        get: operations["standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/links/{id}/stop": {
         parameters: {
             query?: never;
@@ -1828,7 +1862,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Takes a member out of a team from today */
-        delete: operations["leave"];
+        delete: operations["leave_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1926,7 +1960,8 @@ export interface components {
             readers: string;
             /** Format: int32 */
             rule?: number;
-            way: string;
+            /** @enum {string} */
+            way: "MEMBERS" | "SHARE" | "FEED" | "COPY" | "SCREENS";
         };
         Board: {
             away: components["schemas"]["BoardAway"][];
@@ -1993,7 +2028,8 @@ export interface components {
             due?: components["schemas"]["DueView"];
             hands?: boolean;
             isPrivate?: boolean;
-            kind: string;
+            /** @enum {string} */
+            kind: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
             moves?: boolean;
             on?: number[];
             people?: components["schemas"]["BoardOnIt"][];
@@ -2003,7 +2039,8 @@ export interface components {
             record: number;
             ref?: string;
             started?: boolean;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED";
             /** Format: int64 */
             team?: number;
             title?: string;
@@ -2028,7 +2065,8 @@ export interface components {
             id: number;
             name: string;
             reads: boolean;
-            sort: string;
+            /** @enum {string} */
+            sort: "OWN" | "TEAM" | "PLACE" | "NAMED" | "DATE_LIST" | "MASTER";
         };
         CalendarOutlook: {
             /** Format: int64 */
@@ -2358,7 +2396,8 @@ export interface components {
             kinds: string[];
             label: string;
             own: boolean;
-            sort: string;
+            /** @enum {string} */
+            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
             states: string[];
             typed: boolean;
         };
@@ -2478,7 +2517,8 @@ export interface components {
             calendar?: number;
             calendarName?: string;
             reason: string;
-            sort: string;
+            /** @enum {string} */
+            sort: "NOT_SENT" | "NEVER_HERE" | "ALSO_HERE";
             /** Format: int32 */
             visit?: number;
         };
@@ -2734,19 +2774,22 @@ export interface components {
             /** Format: int64 */
             calendar: number;
             details: components["schemas"]["DetailShown"][];
-            family: string;
+            /** @enum {string} */
+            family: "WORK" | "GIVEN_DUE" | "DUE";
             late: boolean;
             name: string;
             /** Format: int32 */
             ofDetails: number;
             /** Format: int32 */
             readers: number;
-            sort: string;
+            /** @enum {string} */
+            sort: "OWN" | "TEAM" | "PLACE" | "NAMED" | "DATE_LIST" | "MASTER";
             times?: components["schemas"]["TimesView"];
             unhanded: boolean;
             /** Format: int32 */
             visit?: number;
-            waits?: string;
+            /** @enum {string} */
+            waits?: "FIRST" | "CHANGE";
             why: components["schemas"]["Why"][];
         };
         Leave: {
@@ -2851,6 +2894,8 @@ export interface components {
             read: number;
         };
         LinkLookEntry: {
+            place: string;
+            text: string;
             title: string;
             when: string;
         };
@@ -2869,8 +2914,14 @@ export interface components {
             sent: string;
             what: string;
         };
+        LinkStanding: {
+            title: string;
+            when: string;
+        };
         LinkTried: {
             calendars: components["schemas"]["FoundCalendar"][];
+            /** @description Where the host says the account is, if elsewhere: ask before it gets a password */
+            elsewhere?: string;
             /** @description What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing */
             fault: string;
             found: boolean;
@@ -2906,6 +2957,11 @@ export interface components {
             /** Format: date-time */
             readAt?: string;
             readsBusy: boolean;
+            /**
+             * Format: int64
+             * @description Of those, copies that the host refused again and again
+             */
+            refused: number;
             /**
              * Format: int64
              * @description Copies that stand there
@@ -2999,8 +3055,11 @@ export interface components {
             id: number;
             ours: string;
             owner: string;
-            /** @description TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS */
-            part: string;
+            /**
+             * @description TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS
+             * @enum {string}
+             */
+            part: "TIMES" | "TITLE" | "PLACE" | "TEXT" | "NOTE" | "DELETED" | "REPEATS";
             /** Format: int64 */
             record: number;
             sent: string;
@@ -3030,14 +3089,17 @@ export interface components {
             password: string;
         };
         Person: {
-            account?: string;
+            /** @enum {string} */
+            account?: "NONE" | "INVITED" | "OPEN";
             coordinates?: number[];
             email?: string;
             /** Format: int64 */
             id: number;
             name: string;
-            right?: string;
-            standing: string;
+            /** @enum {string} */
+            right?: "NONE" | "WORKER" | "TEAM_COORDINATOR" | "COORDINATOR";
+            /** @enum {string} */
+            standing: "HOUSE" | "AGENCY" | "OUTSIDE" | "LEFT";
             teams: number[];
         };
         PersonChange: {
@@ -3180,7 +3242,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             isPrivate: boolean;
-            kind: string;
+            /** @enum {string} */
+            kind: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
             /** Format: int32 */
             leastHeadCount?: number;
             mayChange: string[];
@@ -3188,7 +3251,8 @@ export interface components {
             place?: components["schemas"]["PlaceView"];
             ref?: string;
             started?: boolean;
-            state?: string;
+            /** @enum {string} */
+            state?: "DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED";
             tags?: string[];
             team?: components["schemas"]["NamedView"];
             title?: string;
@@ -3229,7 +3293,8 @@ export interface components {
         Reminder: {
             /** Format: int32 */
             amount: number;
-            unit: string;
+            /** @enum {string} */
+            unit: "MINUTES" | "HOURS" | "WORKING_DAYS";
         };
         Repeat: {
             /**
@@ -3266,7 +3331,8 @@ export interface components {
         };
         Rule: {
             afterYes?: boolean;
-            as: string;
+            /** @enum {string} */
+            as: "SPAN" | "SPAN_WITH_MARGINS" | "WHOLE_DAY" | "AS_IT_COMES" | "GIVEN_DUE" | "DUE_MARK";
             attendees?: string;
             busy?: boolean;
             /** Format: int64 */
@@ -3276,7 +3342,8 @@ export interface components {
             on: boolean;
             reminders?: components["schemas"]["Reminder"][];
             when: components["schemas"]["Condition"];
-            whenDone: string;
+            /** @enum {string} */
+            whenDone: "STAYS_WITH_TICK" | "COMES_OFF";
             /** Format: int64 */
             wording?: number;
         };
@@ -3474,11 +3541,14 @@ export interface components {
             entry?: components["schemas"]["SightEntry"];
             name: string;
             readers: string;
-            sort: string;
+            /** @enum {string} */
+            sort: "OWN" | "TEAM" | "PLACE" | "NAMED" | "DATE_LIST" | "MASTER";
             /** Format: int32 */
             visit?: number;
-            waits?: string;
-            way: string;
+            /** @enum {string} */
+            waits?: "FIRST" | "CHANGE";
+            /** @enum {string} */
+            way: "MEMBERS" | "SHARE" | "FEED" | "COPY";
         };
         SightCell: {
             reader?: string;
@@ -3772,7 +3842,8 @@ export interface components {
             tentative: boolean;
         };
         Why: {
-            code: string;
+            /** @enum {string} */
+            code: "DRAFT" | "CANCELLED" | "NOT_SENT" | "NEVER_HERE" | "PRIVATE" | "PERSONAL" | "LEFT_THE_HOUSE" | "RULE_KIND" | "RULE_STATE" | "RULE_TAG" | "RULE_TEAM" | "RULE_PLACE" | "RULE_ROLE" | "RULE_DETAIL" | "RULE_PRIVACY" | "RULE_AUTHOR" | "RULE_START_HOURS" | "RULE_ALL_DAY" | "RULE_NOT_MET" | "RULE_DONE" | "RULE_NO_TIME" | "NO_RULE" | "RULE" | "ALSO_HERE";
             subject: string;
         };
         Wording: {
@@ -5353,6 +5424,50 @@ export interface operations {
             };
         };
     };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkStanding"][];
+                };
+            };
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkStanding"][];
+                };
+            };
+        };
+    };
     stop_1: {
         parameters: {
             query?: never;
@@ -6899,7 +7014,7 @@ export interface operations {
             };
         };
     };
-    leave: {
+    leave_1: {
         parameters: {
             query?: never;
             header?: never;

@@ -181,7 +181,7 @@ public class FirstSliceTest extends OnDemo {
         () ->
             server.database().query("select id::text from act where kind = 'house.day'").size()
                 > before.size());
-    assertThat(server.database().query("select projected_day::text from house"))
+    assertThat(server.database().query("select projected::text from house_day"))
         .containsExactly("2026-11-26");
   }
 }

@@ -58,3 +58,14 @@ update link_calendar l set rendering = null, reads_busy = false, read_due = null
   from link k where k.id = l.link and not l.open and k.ended_at is null;
 create unique index on link_calendar (place) where open;
 create unique index on link_calendar (resource) where open;
+
+-- The day that entries stand for is no business of the house's row, which every save holds.
+create table house_day (
+  one boolean primary key default true check (one),
+  projected date not null
+);
+insert into house_day (projected) select projected_day from house;
+alter table house drop column projected_day;
+
+-- Somebody said that it stays off where it was taken off.
+alter table copy add column left_off boolean not null default false;

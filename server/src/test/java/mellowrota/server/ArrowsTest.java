@@ -35,7 +35,7 @@ public class ArrowsTest {
           Map.entry("calendars", Set.of("acts", "sight")),
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
-          Map.entry("accounts", Set.of("crew")),
+          Map.entry("accounts", Set.of("acts", "crew")),
           Map.entry("regions", Set.of("acts", "crew", "ical", "sight")),
           Map.entry("cover", Set.of("acts", "crew", "links", "records", "regions", "sight")),
           Map.entry("board", Set.of("records", "sight", "crew", "links")),

@@ -11,15 +11,23 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Does acts. */
 @Service
@@ -31,6 +39,11 @@ public class Acts {
   /** The channel of the notices that tell every server process what changed. */
   public static final String CHANNEL = "mellow_changes";
 
+  private static final Logger LOG = LoggerFactory.getLogger(Acts.class);
+  private static final int MOST_TRIES = 6;
+  private static final long LONGEST_PAUSE = 20_000_000;
+
+  private final TransactionTemplate transaction;
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final Clock clock;
@@ -42,7 +55,9 @@ public class Acts {
       JdbcTemplate template,
       Clock clock,
       ObjectProvider<Affected> affected,
-      ObjectProvider<Leaving> leavings) {
+      ObjectProvider<Leaving> leavings,
+      PlatformTransactionManager transactions) {
+    transaction = new TransactionTemplate(transactions);
     this.leavings = leavings;
     this.jdbc = jdbc;
     this.template = template;
@@ -102,10 +117,24 @@ public class Acts {
 
   /**
    * Does it in one transaction: act, change, history, projection, entries; then tells the others.
-   * The answer is short (ids, not values), since it is kept.
+   * The answer is short (ids, not values), since it is kept. Where others were in the way in the
+   * database it is done anew from the beginning, the command too.
    */
-  @Transactional
   public Done run(Wanted asked, Function<Act, String> command) {
+    for (int tried = 1; ; tried++) {
+      try {
+        return transaction.execute(status -> once(asked, command));
+      } catch (ConcurrencyFailureException inTheWay) {
+        if (tried == MOST_TRIES || TransactionSynchronizationManager.isActualTransactionActive()) {
+          throw inTheWay;
+        }
+        LOG.info("an act is done anew kind={} tried={}", asked.kind(), tried);
+        LockSupport.parkNanos(ThreadLocalRandom.current().nextLong(LONGEST_PAUSE) * tried);
+      }
+    }
+  }
+
+  private Done once(Wanted asked, Function<Act, String> command) {
     boolean looks = LookFirst.now();
     Wanted wanted = looks ? asked.withoutKey() : asked;
     String bodyHash = hash(wanted.kind() + '\n' + wanted.body());

@@ -55,7 +55,10 @@ class AuditController {
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record RowView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String way,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY", "SCREENS"})
+          String way,
       Long calendar,
       String name,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,

@@ -4,6 +4,8 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.State;
 import mellowrota.server.records.RecordView;
 
 /**
@@ -18,12 +20,12 @@ record BoardItem(
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visits,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String kind,
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Kind.class) String kind,
     String ref,
     String title,
     Long place,
     Long team,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String state,
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = State.class) String state,
     Boolean started,
     Boolean isPrivate,
     RecordView.VisitView when,

@@ -10,12 +10,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.calendars.Faces;
+import mellowrota.server.platform.Failures;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.platform.ProblemAdvice;
 import mellowrota.server.platform.ProblemWriter;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -34,6 +35,8 @@ import org.w3c.dom.Element;
 class CalDavServlet implements HttpRequestHandler {
 
   private static final Logger LOG = LoggerFactory.getLogger(CalDavServlet.class);
+  private static final Set<String> READS =
+      Set.of("OPTIONS", "GET", "HEAD", "PROPFIND", "PROPPATCH", "REPORT");
   private static final String METHODS = "OPTIONS, GET, HEAD, PROPFIND, PROPPATCH, REPORT";
   private static final String XML = "application/xml; charset=utf-8";
 
@@ -94,12 +97,15 @@ class CalDavServlet implements HttpRequestHandler {
     } catch (Problem problem) {
       problems.write(response, problem);
     } catch (RuntimeException failure) {
-      LOG.error(
-          "caldav failed method={} error={}",
-          request.getMethod(),
-          failure.getClass().getName(),
-          failure);
-      problems.write(response, ProblemAdvice.failure());
+      Problem problem = Failures.problem(failure);
+      if (Failures.isOurs(problem)) {
+        LOG.error(
+            "caldav failed method={} error={}",
+            request.getMethod(),
+            failure.getClass().getName(),
+            failure);
+      }
+      problems.write(response, problem);
     }
   }
 
@@ -121,7 +127,16 @@ class CalDavServlet implements HttpRequestHandler {
     Person person = world.person(PersonId.of(id));
     Tree tree = new Tree(world, person);
     String path = request.getRequestURI();
-    Tree.Node node = tree.at(path).orElseThrow(Problem::notFound);
+    boolean reads = READS.contains(request.getMethod());
+    // Where nothing may be written it is told alike of what stands there and what does not.
+    Tree.Node node =
+        tree.at(path)
+            .or(
+                () ->
+                    reads
+                        ? Optional.empty()
+                        : tree.at(path.substring(0, path.lastIndexOf('/') + 1)))
+            .orElseThrow(Problem::notFound);
     return switch (request.getMethod()) {
       case "OPTIONS" -> new Answer(200, null, new byte[0], Map.of("Allow", METHODS));
       case "PROPFIND" -> propfind(request, tree, node, body);

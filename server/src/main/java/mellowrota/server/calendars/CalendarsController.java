@@ -32,7 +32,8 @@ class CalendarsController {
   record CalendarView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
+          String sort,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean reads) {}
 
   @GetMapping("/api/v1/calendars")

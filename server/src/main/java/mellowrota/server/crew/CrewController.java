@@ -65,12 +65,13 @@ class CrewController {
   record PersonView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String standing,
-      String right,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Person.Standing.class)
+          String standing,
+      @Schema(implementation = Person.AccountRight.class) String right,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> teams,
       List<Long> coordinates,
       String email,
-      String account) {}
+      @Schema(allowableValues = {"NONE", "INVITED", "OPEN"}) String account) {}
 
   @Schema(name = "Team")
   record TeamView(

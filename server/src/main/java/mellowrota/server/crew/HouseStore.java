@@ -86,7 +86,7 @@ public class HouseStore {
 
   /** The day for which entries were last projected. */
   public LocalDate projectedDay() {
-    return jdbc.sql("select projected_day from house").query(LocalDate.class).single();
+    return jdbc.sql("select projected from house_day").query(LocalDate.class).single();
   }
 
   /** Today in a zone that is known. */

@@ -70,6 +70,7 @@ public class People {
     acts.run(
         Acts.Wanted.by(actor, kind, Optional.empty(), "").changingTheWorld(),
         act -> {
+          result.clear();
           result.add(change.get());
           flush();
           return "";
@@ -85,7 +86,6 @@ public class People {
   }
 
   /** Adds somebody; nobody has an account by that alone. */
-  @Transactional
   public PersonId add(PersonId actor, String name, Person.Standing standing) {
     return act(
         actor,
@@ -98,7 +98,6 @@ public class People {
   }
 
   /** The one who begins an empty house. */
-  @Transactional
   public PersonId addFirstCoordinator(String name) {
     return act(
         PersonId.of(Acts.THE_HOUSE),
@@ -118,7 +117,6 @@ public class People {
       Optional<Person.AccountRight> right,
       Optional<Set<Long>> coordinates) {}
 
-  @Transactional
   public void change(PersonId actor, PersonId id, PersonChange change) {
     act(
         actor,
@@ -158,7 +156,6 @@ public class People {
     }
   }
 
-  @Transactional
   public void setRight(PersonId actor, PersonId id, Person.AccountRight right) {
     change(
         actor,
@@ -166,7 +163,6 @@ public class People {
         new PersonChange(Optional.empty(), Optional.empty(), Optional.of(right), Optional.empty()));
   }
 
-  @Transactional
   public TeamId addTeam(PersonId actor, String name, String hue) {
     if (teams.existsByNameIgnoreCase(name)) {
       throw Problem.fault("/name", "is the name of another team");
@@ -175,7 +171,6 @@ public class People {
         actor, "crew.team", () -> TeamId.of(teams.save(new CrewEntities.TeamEntity(name, hue)).id));
   }
 
-  @Transactional
   public void renameTeam(PersonId actor, TeamId id, String name) {
     act(
         actor,
@@ -191,7 +186,6 @@ public class People {
   }
 
   /** Puts a person or a team into a team from today; who is in it already stays as they are. */
-  @Transactional
   public void join(
       PersonId actor, TeamId team, Optional<PersonId> person, Optional<TeamId> nested) {
     act(
@@ -261,7 +255,6 @@ public class People {
   }
 
   /** Takes a member out from today. */
-  @Transactional
   public void leave(PersonId actor, TeamId team, long membership) {
     act(
         actor,
@@ -283,7 +276,6 @@ public class People {
     member.untilDay = member.fromDay.isAfter(house.today()) ? member.fromDay : house.today();
   }
 
-  @Transactional
   public long addPlace(PersonId actor, String code, String name, Optional<String> zone) {
     if (places.existsByCodeIgnoreCase(code)) {
       throw Problem.fault("/code", "is the code of another place");
@@ -297,7 +289,6 @@ public class People {
         () -> places.save(new CrewEntities.PlaceEntity(code, name, zone.orElse(null))).id);
   }
 
-  @Transactional
   public void renamePlace(PersonId actor, long id, String code, String name) {
     act(
         actor,

@@ -26,7 +26,6 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Problem;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
 /** When people work and when they are away. */
 @Service
@@ -270,7 +269,6 @@ public class WorkTimes {
   }
 
   /** Replaces a person's working hours. */
-  @Transactional
   public void setHours(PersonId actor, PersonId person, Collection<Hours> hours) {
     act(
         actor,
@@ -296,7 +294,6 @@ public class WorkTimes {
   }
 
   /** Sets what holds on one day, of one place or of all; empty: as in every week again. */
-  @Transactional
   public void setDated(
       PersonId actor,
       PersonId person,
@@ -329,7 +326,6 @@ public class WorkTimes {
   }
 
   /** Sets in whose days somebody works and for how long. */
-  @Transactional
   public void setTerms(PersonId actor, PersonId person, Terms terms) {
     act(
         actor,
@@ -343,7 +339,6 @@ public class WorkTimes {
   }
 
   /** Notes days of leave, agreed or asked for. */
-  @Transactional
   public void addLeave(
       PersonId actor, PersonId person, DaySpan days, boolean agreed, boolean sick) {
     act(
@@ -364,7 +359,6 @@ public class WorkTimes {
   }
 
   /** Agrees to leave that is asked for. */
-  @Transactional
   public void agree(PersonId actor, PersonId person, long leave) {
     act(
         actor,
@@ -382,7 +376,6 @@ public class WorkTimes {
   }
 
   /** Takes days of leave back. */
-  @Transactional
   public void removeLeave(PersonId actor, PersonId person, long leave) {
     act(
         actor,

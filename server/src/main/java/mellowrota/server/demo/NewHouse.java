@@ -53,15 +53,16 @@ class NewHouse {
     new java.security.SecureRandom().nextBytes(seed);
     jdbc.sql(
             """
-            insert into house (seed, name, zone, incarnation, projected_day, is_demo)
-            values (?, ?, ?, ?, ?, ?)
+            with laid as (
+              insert into house (seed, name, zone, incarnation, is_demo) values (?, ?, ?, ?, ?))
+            insert into house_day (projected) values (?)
             """)
         .param(HexFormat.of().formatHex(seed))
         .param(name)
         .param(zone.getId())
         .param(newIncarnation())
-        .param(ZonedDateTime.ofInstant(clock.instant(), zone).toLocalDate())
         .param(demo)
+        .param(ZonedDateTime.ofInstant(clock.instant(), zone).toLocalDate())
         .update();
     house.insertUsualRoles();
     details();

@@ -90,7 +90,6 @@ class Feeds implements Leaving {
   }
 
   /** Makes one and gives its token, which is not kept. */
-  @Transactional
   String make(
       PersonId maker, CalendarId calendar, Level level, String label, Optional<LocalDate> until) {
     byte[] bytes = new byte[TOKEN_BYTES];
@@ -137,7 +136,6 @@ class Feeds implements Leaving {
   }
 
   /** Withdraws one; from then on its address answers as one that never was. */
-  @Transactional
   void withdraw(PersonId asker, long feed) {
     acts.run(
         Acts.Wanted.by(asker, "feed.withdraw", Optional.empty(), "").changingTheWorld(),

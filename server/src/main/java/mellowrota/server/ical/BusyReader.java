@@ -1,5 +1,6 @@
 package mellowrota.server.ical;
 
+import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -7,7 +8,10 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.time.DaySpan;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Reads when an event takes somebody's time; its words are not looked at. */
 public final class BusyReader {
@@ -16,6 +20,13 @@ public final class BusyReader {
   private static final Duration BACK = Duration.ofDays(35);
 
   private static final Duration AHEAD = Duration.ofDays(400);
+
+  private static final Logger LOG = LoggerFactory.getLogger(BusyReader.class);
+
+  private static final Set<String> REPEATS = Set.of("RRULE", "RDATE", "EXDATE", "EXRULE");
+
+  /** Spans that are kept of one object. */
+  private static final int MOST = 5_000;
 
   private BusyReader() {}
 
@@ -41,16 +52,29 @@ public final class BusyReader {
     for (IcalendarReader.Component event : events) {
       if (takesTime(event)) {
         boolean tentative = Occurrences.has(event, "STATUS", "TENTATIVE");
-        occurrences.of(event).stream()
+        happening(occurrences, event).stream()
             .map(one -> span(one, tentative))
             .filter(one -> one.ends().isAfter(from) && one.starts().isBefore(until))
             .filter(one -> one.ends().isAfter(one.starts()))
+            .limit(MOST - found.size())
             .forEach(found::add);
       }
     }
     String uid =
         events.stream().map(Occurrences::uid).filter(one -> !one.isEmpty()).findFirst().orElse("");
     return new Read(uid, found);
+  }
+
+  /** Where its rule cannot be followed, the time that it tells itself; where none is told, none. */
+  private static List<Occurrences.Occurrence> happening(
+      Occurrences occurrences, IcalendarReader.Component event) {
+    try {
+      return occurrences.of(event);
+    } catch (DateTimeException | IllegalArgumentException unreadable) {
+      LOG.debug("an event outside tells a time that cannot be read", unreadable);
+      boolean repeats = event.find("RRULE").isPresent() || event.find("RDATE").isPresent();
+      return repeats ? happening(occurrences, event.without(REPEATS)) : List.of();
+    }
   }
 
   private static boolean takesTime(IcalendarReader.Component event) {

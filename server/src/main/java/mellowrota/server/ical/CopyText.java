@@ -22,7 +22,6 @@ import mellowrota.core.sync.Content;
 import mellowrota.core.sync.Part;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
-import net.fortuna.ical4j.model.TemporalAmountAdapter;
 
 /**
  * The text of a copy: read tolerantly, since hosts and programs write it anew their own way, and
@@ -136,8 +135,7 @@ public final class CopyText {
       IcalendarReader.Property start =
           event.find("DTSTART").orElseThrow(() -> new DateTimeException("no start"));
       Optional<IcalendarReader.Property> end = event.find("DTEND");
-      Optional<TemporalAmount> length =
-          event.find("DURATION").map(d -> TemporalAmountAdapter.parse(d.value()).getDuration());
+      Optional<TemporalAmount> length = event.find("DURATION").map(d -> Lengths.parse(d.value()));
       if (start.value().strip().length() == 8) {
         LocalDate first = LocalDate.parse(start.value().strip(), DAY);
         LocalDate until =
@@ -154,7 +152,7 @@ public final class CopyText {
               ? moment(end.get(), zones, floating)
               : length.isPresent() ? from.plus(length.get()) : from;
       return Optional.of(new EntryTimes.Timed(from, to.isBefore(from) ? from : to));
-    } catch (DateTimeException | IndexOutOfBoundsException unreadable) {
+    } catch (DateTimeException | ArithmeticException | IndexOutOfBoundsException unreadable) {
       return Optional.empty();
     }
   }

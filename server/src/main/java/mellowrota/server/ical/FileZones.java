@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import net.fortuna.ical4j.data.CalendarBuilder;
 import net.fortuna.ical4j.data.ParserException;
 import net.fortuna.ical4j.model.component.VTimeZone;
@@ -18,6 +19,9 @@ import net.fortuna.ical4j.model.property.TzOffsetTo;
 
 /** The time zones of one iCalendar file: those the world knows, and those it defines itself. */
 public final class FileZones {
+
+  private static final Pattern BEGUN_EARLY =
+      Pattern.compile("(?im)^(DTSTART[^:\\r\\n]*:)(?:0\\d{3}|1[0-8]\\d\\d|19[0-6]\\d)");
 
   /** As they are written: most files name zones that the world knows, and need no reading. */
   private final Map<String, IcalendarReader.Component> written = new HashMap<>();
@@ -44,7 +48,7 @@ public final class FileZones {
   private static Optional<VTimeZone> parse(IcalendarReader.Component component) {
     try {
       return new CalendarBuilder()
-              .build(new StringReader(IcalendarReader.alone(component.text())))
+              .build(new StringReader(IcalendarReader.alone(sinceClocks(component.text()))))
               .getComponents("VTIMEZONE")
               .stream()
               .map(VTimeZone.class::cast)
@@ -52,6 +56,11 @@ public final class FileZones {
     } catch (IOException | ParserException | RuntimeException unreadable) {
       return Optional.empty();
     }
+  }
+
+  /** Programs let a zone's rule begin in the year 1 or 1601; nobody's work is from before 1970. */
+  private static String sinceClocks(String zone) {
+    return BEGUN_EARLY.matcher(zone).replaceAll("$11970");
   }
 
   /** The zone by this name, or the one it ends in, as in {@code /x/Europe/London}. */

@@ -63,7 +63,10 @@ public final class HolidayReader {
               new NotRead(
                   event.number(),
                   name,
-                  "one of its dates or its rule cannot be read: " + fault.getMessage()));
+                  "line "
+                      + event.line()
+                      + ": one of its dates or its rule cannot be read: "
+                      + fault.getMessage()));
         }
       }
     }

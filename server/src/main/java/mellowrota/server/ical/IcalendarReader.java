@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import net.fortuna.ical4j.data.CalendarParserImpl;
 import net.fortuna.ical4j.data.ContentHandler;
@@ -54,11 +55,28 @@ public final class IcalendarReader {
    * One component inside the calendar.
    *
    * @param number which of the file's components it is, from 1
+   * @param line of the file, from 1, on which it begins
    * @param inside the names of components within it
    * @param text as it was written
    */
   public record Component(
-      String name, int number, List<Property> properties, List<String> inside, String text) {
+      String name,
+      int number,
+      int line,
+      List<Property> properties,
+      List<String> inside,
+      String text) {
+
+    /** The same without these properties. */
+    Component without(Set<String> names) {
+      return new Component(
+          name,
+          number,
+          line,
+          properties.stream().filter(one -> !names.contains(one.name())).toList(),
+          inside,
+          text);
+    }
 
     public Optional<Property> find(String property) {
       return all(property).stream().findFirst();
@@ -79,12 +97,22 @@ public final class IcalendarReader {
   /** What the file holds. */
   public record Read(List<Component> components, List<Broken> broken) {}
 
-  private record Block(String name, int number, int line, String text, boolean closed) {}
+  /**
+   * A component as it is written.
+   *
+   * @param fault why it is not read, although it is closed; empty: it is
+   */
+  private record Block(
+      String name, int number, int line, String text, boolean closed, Optional<String> fault) {}
 
   public static Read read(String text) {
     List<Component> components = new ArrayList<>();
     List<Broken> broken = new ArrayList<>();
     for (Block block : blocks(text)) {
+      if (block.fault().isPresent()) {
+        broken.add(broken(block, block.fault().get()));
+        continue;
+      }
       if (!block.closed()) {
         broken.add(broken(block, "it has no END:" + block.name()));
         continue;
@@ -114,23 +142,28 @@ public final class IcalendarReader {
     return new Broken(block.name(), block.number(), block.line(), summary, why);
   }
 
-  /** The components that stand directly in a calendar. */
+  /**
+   * The components that stand directly in a calendar. All is counted before a library reads it; a
+   * component that holds too much is left out with the line that is too much.
+   */
   private static List<Block> blocks(String text) {
     List<Block> found = new ArrayList<>();
     StringBuilder inside = new StringBuilder();
     String name = "";
     int begun = 0;
     int line = 0;
-    for (String one : text.lines().toList()) {
+    Counts counts = new Counts();
+    for (String one : (Iterable<String>) text.lines()::iterator) {
       line++;
-      String upper = one.strip().toUpperCase(Locale.ROOT);
-      boolean begins = upper.startsWith(BEGIN) && !one.startsWith(" ");
+      boolean goesOn = one.startsWith(" ") || one.startsWith("\t");
+      String upper = goesOn ? "" : one.strip().toUpperCase(Locale.ROOT);
+      boolean begins = upper.startsWith(BEGIN);
       boolean outside = name.isEmpty();
       if (outside && (!begins || upper.equals("BEGIN:VCALENDAR"))) {
         continue;
       }
       if (!outside && upper.equals("END:VCALENDAR")) {
-        found.add(new Block(name, found.size() + 1, begun, inside.toString(), false));
+        found.add(new Block(name, found.size() + 1, begun, inside.toString(), false, counts.fault));
         name = "";
         continue;
       }
@@ -138,17 +171,107 @@ public final class IcalendarReader {
         name = upper.substring(BEGIN.length());
         begun = line;
         inside.setLength(0);
+        counts.begin(name);
       }
-      inside.append(one).append("\r\n");
-      if (upper.equals(END + name)) {
-        found.add(new Block(name, found.size() + 1, begun, inside.toString(), true));
+      counts.add(line, one, upper, goesOn);
+      if (counts.isOver()) {
+        found.add(
+            new Block(name, found.size() + 1, begun, "", false, Optional.of(counts.over(line))));
+        return found;
+      }
+      if (counts.fault.isEmpty()) {
+        inside.append(one).append("\r\n");
+      }
+      if (upper.equals(END + name) && counts.depth == 0) {
+        found.add(new Block(name, found.size() + 1, begun, inside.toString(), true, counts.fault));
         name = "";
       }
     }
     if (!name.isEmpty()) {
-      found.add(new Block(name, found.size() + 1, begun, inside.toString(), false));
+      found.add(new Block(name, found.size() + 1, begun, inside.toString(), false, counts.fault));
     }
     return found;
+  }
+
+  /** What is counted of a file, and of the component that is being read. */
+  private static final class Counts {
+    private static final int MOST_PARTS = 20_000;
+    private static final int DEEPEST = 4;
+    private static final int MOST_OBSERVANCES = 200;
+    private static final int MOST_RULES = 4;
+    private static final int MOST_TIMES = 2_000;
+    private static final int MOST_TIMES_OF_FILE = 50_000;
+
+    private Optional<String> fault = Optional.empty();
+    private int depth;
+    private int parts;
+    private int timesOfFile;
+    private boolean zone;
+    private int inIt;
+    private int rules;
+    private int times;
+    private boolean isTimes;
+
+    void begin(String name) {
+      fault = Optional.empty();
+      zone = name.equals("VTIMEZONE");
+      depth = 0;
+      inIt = 0;
+      rules = 0;
+      times = 0;
+    }
+
+    boolean isOver() {
+      return parts > MOST_PARTS;
+    }
+
+    String over(int line) {
+      return "the file has more than "
+          + MOST_PARTS
+          + " parts; what stands from line "
+          + line
+          + " on is left out";
+    }
+
+    void add(int line, String one, String upper, boolean goesOn) {
+      if (upper.startsWith(BEGIN)) {
+        parts++;
+        inIt++;
+        depth++;
+        if (depth > DEEPEST) {
+          fault(line, "begins a part within parts within parts; nobody reads that deep");
+        }
+        if (zone && inIt > MOST_OBSERVANCES + 1) {
+          fault(line, "is one change of a zone's clock too many; " + MOST_OBSERVANCES + " at most");
+        }
+      } else if (upper.startsWith(END)) {
+        depth--;
+      }
+      isTimes = goesOn ? isTimes : upper.startsWith("EXDATE") || upper.startsWith("RDATE");
+      if (isTimes) {
+        int more = (goesOn ? 0 : 1) + (int) one.chars().filter(c -> c == ',').count();
+        times += more;
+        timesOfFile += more;
+        if (times > MOST_TIMES || timesOfFile > MOST_TIMES_OF_FILE) {
+          fault(line, "names one date too many; a part leaves out or adds " + MOST_TIMES);
+        }
+      }
+      if (upper.startsWith("RRULE") || upper.startsWith("EXRULE")) {
+        rules++;
+        if (!zone && rules > MOST_RULES) {
+          fault(line, "is one rule too many; " + MOST_RULES + " at most");
+        }
+        if (zone && !upper.contains("FREQ=YEARLY")) {
+          fault(line, "changes a zone's clock otherwise than by the year (FREQ=YEARLY)");
+        }
+      }
+    }
+
+    private void fault(int line, String why) {
+      if (fault.isEmpty()) {
+        fault = Optional.of("line " + line + " " + why);
+      }
+    }
   }
 
   /** As it stands in a calendar of its own. */
@@ -161,7 +284,12 @@ public final class IcalendarReader {
     String unfolded = FOLD.matcher(block.text()).replaceAll("");
     new CalendarParserImpl().parse(new StringReader(alone(unfolded)), collecting);
     return new Component(
-        block.name(), block.number(), collecting.properties, collecting.inside, block.text());
+        block.name(),
+        block.number(),
+        block.line(),
+        collecting.properties,
+        collecting.inside,
+        block.text());
   }
 
   /** Keeps the properties of the component itself, and the names of those within it. */

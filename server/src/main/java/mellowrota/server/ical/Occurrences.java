@@ -14,8 +14,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import net.fortuna.ical4j.model.Recur;
-import net.fortuna.ical4j.model.TemporalAmountAdapter;
 
 /**
  * When the events of a calendar happen (RFC 5545 §3.6.1 and §3.8.5): once or repeating, whole days,
@@ -29,6 +27,7 @@ final class Occurrences {
   private final Instant from;
   private final Instant until;
   private final FileZones zones;
+  private final Recurrence rules = new Recurrence();
 
   /** Occurrences that are told by an event of their own, by UID. */
   private final Map<String, Set<Instant>> moved = new HashMap<>();
@@ -82,18 +81,25 @@ final class Occurrences {
   /**
    * When an event happens, each start once; never where it has no start.
    *
-   * @throws DateTimeException where one of its times cannot be read
+   * @throws DateTimeException where one of its times cannot be read, or is beyond reason
    * @throws IllegalArgumentException where its rule cannot
    */
   List<Occurrence> of(IcalendarReader.Component event) {
+    try {
+      return happenings(event);
+    } catch (ArithmeticException beyond) {
+      throw new DateTimeException("one of its times is beyond reason", beyond);
+    }
+  }
+
+  private List<Occurrence> happenings(IcalendarReader.Component event) {
     Optional<IcalendarReader.Property> start = event.find("DTSTART");
     if (start.isEmpty()) {
       return List.of();
     }
     boolean days = start.get().value().strip().length() == 8;
     ZonedDateTime first = moment(start.get());
-    Optional<TemporalAmount> length =
-        event.find("DURATION").map(d -> TemporalAmountAdapter.parse(d.value()).getDuration());
+    Optional<TemporalAmount> length = event.find("DURATION").map(d -> Lengths.parse(d.value()));
     ZonedDateTime last =
         event
             .find("DTEND")
@@ -128,9 +134,12 @@ final class Occurrences {
     ZonedDateTime here = from.atZone(first.getZone());
     for (IcalendarReader.Property rule : event.all("RRULE")) {
       starts.addAll(
-          new Recur<ZonedDateTime>(rule.value())
-              .getDates(
-                  first, here.isBefore(first) ? first : here, until.atZone(first.getZone()), MOST));
+          rules.dates(
+              rule.value(),
+              first,
+              here.isBefore(first) ? first : here,
+              until.atZone(first.getZone()),
+              MOST));
     }
     return starts;
   }

@@ -2,12 +2,15 @@ package mellowrota.server.incoming;
 
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.Period;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.time.temporal.Temporal;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -19,13 +22,14 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.server.ical.FileZones;
 import mellowrota.server.ical.IcalendarReader;
 import mellowrota.server.ical.IcalendarReader.Component;
 import mellowrota.server.ical.IcalendarReader.Property;
+import mellowrota.server.ical.Lengths;
+import mellowrota.server.ical.Recurrence;
 import mellowrota.server.platform.Problem;
-import net.fortuna.ical4j.model.Recur;
-import net.fortuna.ical4j.model.TemporalAmountAdapter;
 
 /**
  * The entries of an iCalendar file as rows: events as work with a span, to-dos as work with a due
@@ -73,14 +77,19 @@ final class CalendarTable {
   private static final Set<String> BOOKKEEPING =
       Set.of("DTSTAMP", "CREATED", "LAST-MODIFIED", "SEQUENCE", "TRANSP", "COMPLETED");
 
+  private static final ZoneId UTC = ZoneId.of("Etc/UTC");
+
   private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("uuuuMMdd");
   private static final DateTimeFormatter SECOND = DateTimeFormatter.ofPattern("uuuuMMdd'T'HHmmss");
   private static final int MOST_OCCURRENCES = 200;
+  private static final java.util.regex.Pattern ENDS =
+      java.util.regex.Pattern.compile("(?i)(^|;)\\s*(COUNT|UNTIL)\\s*=");
   private static final Period AHEAD = Period.ofYears(1);
 
   private final ZoneId house;
   private final LocalDate today;
   private final FileZones zones;
+  private final Recurrence rules = new Recurrence();
   private final List<Table.Row> rows = new ArrayList<>();
   private final List<Table.NotRead> notRead = new ArrayList<>();
   private final Map<String, List<Integer>> leftOut = new LinkedHashMap<>();
@@ -169,7 +178,7 @@ final class CalendarTable {
                   .find("RECURRENCE-ID")
                   .map(at -> occurrence(uid(component), at.value()))
                   .orElseGet(() -> uid(component));
-          row(component, id, 0);
+          row(component, id, Shift.NONE);
         }
       }
       default ->
@@ -210,7 +219,7 @@ final class CalendarTable {
             .orElse(new Property("DTSTART", Map.of(), ""));
     Optional<Temporal> seed = temporal(start);
     if (seed.isEmpty()) {
-      row(component, uid(component), 0);
+      row(component, uid(component), Shift.NONE);
       return;
     }
     Set<String> without =
@@ -222,28 +231,31 @@ final class CalendarTable {
         String written = written(at) + (start.value().endsWith("Z") ? "Z" : "");
         String id = occurrence(uid(component), written);
         if (!without.contains(written) && !replaced.contains(id)) {
-          row(component, id, distance(seed.get(), at));
+          row(component, id, Shift.between(seed.get(), at));
         }
       }
-    } catch (IllegalArgumentException | DateTimeException unreadable) {
+    } catch (IllegalArgumentException | DateTimeException | ArithmeticException unreadable) {
       notRead.add(
           new Table.NotRead(
               component.number(),
               "RRULE" + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
-              "its repetition cannot be read; only its first occurrence is taken"));
-      row(component, uid(component), 0);
+              "line "
+                  + component.line()
+                  + ": its repetition cannot be followed ("
+                  + unreadable.getMessage()
+                  + "); only its first occurrence is taken"));
+      row(component, uid(component), Shift.NONE);
     }
   }
 
   private List<Temporal> occurrences(Component component, Temporal seed, Property start) {
     String rule = localUntil(component.find("RRULE").orElseThrow().value(), start);
-    Recur<Temporal> recur = new Recur<>(rule);
-    boolean ends = recur.getCount() > 0 || recur.getUntil() != null;
+    boolean ends = ENDS.matcher(rule).find();
     LocalDate first = LocalDate.from(seed);
     LocalDate from = ends || first.isAfter(today) ? first : today;
     LocalDate until = ends ? first.plusYears(60) : from.plus(AHEAD);
     List<Temporal> found =
-        recur.getDates(seed, at(seed, from), at(seed, until), MOST_OCCURRENCES + 1);
+        rules.dates(rule, seed, at(seed, from), at(seed, until), MOST_OCCURRENCES + 1);
     String summary = quoted(component.find("SUMMARY").map(Property::text).orElse(""));
     if (!ends) {
       notRead.add(
@@ -294,8 +306,25 @@ final class CalendarTable {
     return at instanceof LocalDate day ? DAY.format(day) : SECOND.format((LocalDateTime) at);
   }
 
-  private static long distance(Temporal seed, Temporal at) {
-    return java.time.temporal.ChronoUnit.DAYS.between(LocalDate.from(seed), LocalDate.from(at));
+  /** How much later by the clock an occurrence is than the first: days, and hours of a day too. */
+  private record Shift(long days, Duration rest) {
+    static final Shift NONE = new Shift(0, Duration.ZERO);
+
+    static Shift between(Temporal seed, Temporal at) {
+      long days = ChronoUnit.DAYS.between(LocalDate.from(seed), LocalDate.from(at));
+      return seed instanceof LocalDate
+          ? new Shift(days, Duration.ZERO)
+          : new Shift(
+              days, Duration.between(((LocalDateTime) seed).plusDays(days), (LocalDateTime) at));
+    }
+
+    Shift dayEarlier() {
+      return new Shift(days - 1, rest);
+    }
+
+    LocalDateTime of(LocalDateTime time) {
+      return time.plusDays(days).plus(rest);
+    }
   }
 
   /** The date or local time a property writes, whatever its zone. */
@@ -311,7 +340,7 @@ final class CalendarTable {
     }
   }
 
-  private void row(Component component, String id, long later) {
+  private void row(Component component, String id, Shift later) {
     Map<String, String> cells = new HashMap<>();
     boolean event = component.name().equals("VEVENT");
     cells.put("id", id);
@@ -361,7 +390,7 @@ final class CalendarTable {
   }
 
   /** An end is exclusive for whole days (RFC 5545 §3.6.1); rows name the last day. */
-  private void span(Component component, long later, Map<String, String> cells) {
+  private void span(Component component, Shift later, Map<String, String> cells) {
     Optional<Property> start = component.find("DTSTART");
     if (start.isEmpty()) {
       return;
@@ -373,20 +402,24 @@ final class CalendarTable {
       Optional<Temporal> ends = temporal(end.get());
       boolean days = ends.filter(LocalDate.class::isInstance).isPresent();
       boolean after = days && !ends.equals(begins);
-      cells.put("end", told(end.get(), after ? later - 1 : later, cells));
+      cells.put("end", told(end.get(), after ? later.dayEarlier() : later, cells));
     } else if (begins.isPresent()) {
       cells.put("end", lasting(component, begins.get(), start.get(), later, cells));
     }
   }
 
   private String lasting(
-      Component component, Temporal begins, Property start, long later, Map<String, String> cells) {
+      Component component,
+      Temporal begins,
+      Property start,
+      Shift later,
+      Map<String, String> cells) {
     String duration = component.find("DURATION").map(Property::value).orElse("");
     Temporal ends = begins;
     if (!duration.isEmpty()) {
       try {
-        ends = begins.plus(TemporalAmountAdapter.parse(duration).getDuration());
-      } catch (DateTimeException unreadable) {
+        ends = begins.plus(Lengths.parse(duration));
+      } catch (DateTimeException | ArithmeticException unreadable) {
         return duration;
       }
     }
@@ -398,17 +431,17 @@ final class CalendarTable {
   }
 
   /** A date or time as rows write it; what cannot be read stays as it is, to be seen. */
-  private String told(Property property, long later, Map<String, String> cells) {
+  private String told(Property property, Shift later, Map<String, String> cells) {
     Optional<Temporal> read = temporal(property);
     if (read.isEmpty()) {
       return property.value();
     }
     if (read.get() instanceof LocalDate day) {
-      return day.plusDays(later).toString();
+      return day.plusDays(later.days()).toString();
     }
-    LocalDateTime local = ((LocalDateTime) read.get()).plusDays(later);
+    LocalDateTime local = later.of((LocalDateTime) read.get());
     if (property.value().endsWith("Z")) {
-      return local.atOffset(ZoneOffset.UTC).atZoneSameInstant(house).toLocalDateTime().toString();
+      return atHome(local.atZone(ZoneOffset.UTC), cells);
     }
     String name = property.parameters().getOrDefault("TZID", "");
     Optional<ZoneId> zone = FileZones.known(name);
@@ -416,14 +449,34 @@ final class CalendarTable {
       zone.ifPresent(known -> cells.put("zone", known.getId()));
       return local.toString();
     }
-    Optional<String> moved =
-        zones
-            .moment(name, local)
-            .map(moment -> moment.withZoneSameInstant(house).toLocalDateTime().toString());
+    Optional<String> moved = zones.moment(name, local).map(moment -> atHome(moment, cells));
     if (moved.isEmpty()) {
       // Told by the look: no such zone.
       cells.put("zone", name);
     }
     return moved.orElse(local.toString());
+  }
+
+  /**
+   * A moment by the house's clock; where that shows it twice and the other is meant (RFC 5545
+   * §3.3.5), in UTC. A row has one zone, so what was told by then is told in it too.
+   */
+  private String atHome(ZonedDateTime moment, Map<String, String> cells) {
+    ZonedDateTime here = moment.withZoneSameInstant(house);
+    boolean inUtc = UTC.getId().equals(cells.get("zone"));
+    if (!inUtc && LocalTimes.isTold(here)) {
+      return here.toLocalDateTime().toString();
+    }
+    if (!inUtc && cells.getOrDefault("zone", "").isEmpty()) {
+      cells.put("zone", UTC.getId());
+      cells.computeIfPresent(
+          "start",
+          (name, start) ->
+              LocalTimes.resolve(LocalDateTime.parse(start), house)
+                  .withZoneSameInstant(UTC)
+                  .toLocalDateTime()
+                  .toString());
+    }
+    return moment.withZoneSameInstant(UTC).toLocalDateTime().toString();
   }
 }

@@ -80,6 +80,7 @@ class Incoming {
         acts.run(
             crew ? wanted.changingTheWorld() : wanted,
             act -> {
+              verdicts.clear();
               World world = crew ? worlds.now() : worlds.locked(act.worldVersion());
               if (!crew) {
                 records.lock(file.source(), file.rows().stream().map(r -> id(file, r)).toList());

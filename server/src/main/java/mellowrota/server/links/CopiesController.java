@@ -24,6 +24,7 @@ import mellowrota.server.ical.CopyText;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.ReaderWords;
@@ -124,7 +125,8 @@ class CopiesController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
       @Schema(
               requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS")
+              description = "TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS",
+              allowableValues = {"TIMES", "TITLE", "PLACE", "TEXT", "NOTE", "DELETED", "REPEATS"})
           String part,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sent,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String theirs,
@@ -142,7 +144,7 @@ class CopiesController {
   List<CopyView> copies(Asker asker, @RequestParam(required = false) Long record) {
     World world = worlds.now();
     Person me = world.person(asker.person());
-    List<Row> rows = rows(record, me);
+    List<Row> rows = rows(world, record, me);
     Map<RecordId, WorkRecord> loaded = new HashMap<>();
     records
         .load(rows.stream().map(row -> RecordId.of(row.record())).distinct().toList(), false)
@@ -175,8 +177,9 @@ class CopiesController {
       String uid,
       String stillStands) {}
 
-  private List<Row> rows(Long record, Person me) {
-    return jdbc.sql(
+  private List<Row> rows(World world, Long record, Person me) {
+    return Opens.of(
+            jdbc,
             """
             select k.id, coalesce(k.person, 0), l.name, e.calendar, e.record, c.state,
               extract(epoch from c.due_at - now())::bigint, c.open_since, c.sent_at,
@@ -188,12 +191,13 @@ class CopiesController {
               join entry e on e.id = c.entry
             where k.ended_at is null and c.state <> 'OFF'
               and (:record::bigint is null or e.record = :record)
-              and (:office or k.person = :me)
-            order by c.due_at is null, c.due_at, c.sent_at desc, c.entry limit :most
-            """)
+              and (k.person = :me or
+            """
+                + Opens.OFFICE_ON_ENTRY
+                + ") order by c.due_at is null, c.due_at, c.sent_at desc, c.entry limit :most",
+            world,
+            me)
         .param("record", record)
-        .param("office", me.isCoordinator() || me.isTeamCoordinator())
-        .param("me", me.id().value())
         .param("most", MOST)
         .query(
             (row, n) ->

@@ -267,7 +267,7 @@ class CopyStore {
     jdbc.sql(
             """
             update copy set stands = null, etag = null, written = null, attempt = null,
-              attempt_tag = null, look = false, state = 'WAITS', due_at = now()
+              attempt_tag = null, look = false, state = 'WAITS', due_at = now(), left_off = false
             where link_calendar = ? and entry = ?
             """)
         .param(copy.outlet())
@@ -285,6 +285,19 @@ class CopyStore {
             where link_calendar = ? and entry = ?
             """)
         .param(copy.wanted().orElse(null))
+        .param(copy.outlet())
+        .param(copy.entry())
+        .update();
+  }
+
+  /** Whoever's it is took it off there, and somebody said that it stays so. */
+  void leaveOff(Copy copy) {
+    jdbc.sql(
+            """
+            update copy set left_off = true, due_at = null, open_since = null, state =
+              case when wanted is null then 'OFF' else 'TAKEN_OFF_THERE' end
+            where link_calendar = ? and entry = ?
+            """)
         .param(copy.outlet())
         .param(copy.entry())
         .update();

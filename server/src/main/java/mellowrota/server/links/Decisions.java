@@ -25,6 +25,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.ical.CopyText;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
@@ -103,13 +104,18 @@ class Decisions {
   List<Told> of(
       World world, Person asker, Optional<Changes.State> state, Optional<RecordId> record) {
     List<Row> rows =
-        jdbc.sql(
+        Opens.of(
+                jdbc,
                 COLUMNS
                     + """
                      where (:state::text is null or o.state = :state)
                       and (:record::bigint is null or e.record = :record)
-                    order by o.id desc limit :most
-                    """)
+                      and (k.person = :me or
+                    """
+                    + Opens.OFFICE_ON_ENTRY
+                    + ") order by o.id desc limit :most",
+                world,
+                asker)
             .param("state", state.map(Enum::name).orElse(null))
             .param("record", record.map(RecordId::value).orElse(null))
             .param("most", MOST)
@@ -212,6 +218,7 @@ class Decisions {
     }
     CopyStore.Copy copy = copies.find(row.outlet(), row.entry()).orElseThrow();
     if (row.part().equals("DELETED")) {
+      copies.leaveOff(copy);
       settle(asker, row, Changes.State.TAKEN, false, "It stays off there.", Optional.empty());
       return;
     }

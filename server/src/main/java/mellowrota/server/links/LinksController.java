@@ -53,6 +53,7 @@ class LinksController {
   private final LinkStore store;
   private final Host host;
   private final Proof proof;
+  private final Tries tries;
   private final Worlds worlds;
   private final JdbcClient jdbc;
 
@@ -64,12 +65,14 @@ class LinksController {
       LinkStore store,
       Host host,
       Proof proof,
+      Tries tries,
       Worlds worlds,
       JdbcClient jdbc) {
     this.inputs = inputs;
     this.looks = looks;
     this.deciders = deciders;
     this.proof = proof;
+    this.tries = tries;
     this.links = links;
     this.store = store;
     this.host = host;
@@ -124,7 +127,11 @@ class LinksController {
       @Schema(
               requiredMode = Schema.RequiredMode.REQUIRED,
               description = "Copies that are still to be written or taken off")
-          long open) {}
+          long open,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Of those, copies that the host refused again and again")
+          long refused) {}
 
   @Schema(name = "Link")
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -161,6 +168,7 @@ class LinksController {
           @RequestBody
           JsonNode body) {
     Input input = inputs.account(body);
+    tries.begin(asker.person());
     try {
       Host.Discovered found = host.discover(inputs.account(input));
       return new TriedView(
@@ -176,6 +184,8 @@ class LinksController {
           fault.kind().name(),
           fault.elsewhere().orElse(null),
           List.of());
+    } finally {
+      tries.end(asker.person());
     }
   }
 
@@ -206,12 +216,15 @@ class LinksController {
           JsonNode body) {
     Input input = inputs.link(body);
     input.flag("ofTheHouse");
+    tries.begin(asker.person());
     try {
       Host.Account account = inputs.account(input);
       List<Links.Wanted> wanted = inputs.wanted(input, host.discover(account).calendars());
       return looks.at(worlds.now().person(asker.person()), account, wanted);
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+    } finally {
+      tries.end(asker.person());
     }
   }
 
@@ -226,6 +239,7 @@ class LinksController {
           JsonNode body) {
     Input input = inputs.link(body);
     boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
+    tries.begin(asker.person());
     try {
       Host.Account account = inputs.account(input);
       Host.Discovered found = host.discover(account);
@@ -236,6 +250,8 @@ class LinksController {
       return ResponseEntity.status(201).body(new MadeView(id));
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+    } finally {
+      tries.end(asker.person());
     }
   }
 
@@ -280,7 +296,8 @@ class LinksController {
                         one.readAt(),
                         one.overruled(),
                         one.sent(),
-                        one.open()))
+                        one.open(),
+                        one.refused()))
             .toList();
     return new LinkView(
         link.id(),
@@ -314,12 +331,13 @@ class LinksController {
   }
 
   private OutletView view(World world, LinkStore.Outlet outlet) {
-    record Counts(long sent, long open) {}
+    record Counts(long sent, long open, long refused) {}
     Counts counts =
         jdbc.sql(
                 """
                 select count(*) filter (where state = 'SENT') as sent,
-                  count(*) filter (where due_at is not null) as open
+                  count(*) filter (where due_at is not null) as open,
+                  count(*) filter (where state = 'REFUSED') as refused
                 from copy where link_calendar = ?
                 """)
             .param(outlet.id())
@@ -344,7 +362,8 @@ class LinksController {
         outlet.readAt().orElse(null),
         outlet.overruled(),
         counts.sent(),
-        counts.open());
+        counts.open(),
+        counts.refused());
   }
 
   @PatchMapping("/{id}")
@@ -361,6 +380,7 @@ class LinksController {
     LinkStore.Link link = links.mine(person, id);
     String password = input.has("password") ? input.required("password", 500) : "";
     input.check();
+    tries.begin(asker.person());
     try {
       Host.Account account =
           password.isEmpty()
@@ -376,6 +396,8 @@ class LinksController {
       }
     } catch (OutsideFault fault) {
       throw Problem.of(409, "outside-fault", fault.getMessage());
+    } finally {
+      tries.end(asker.person());
     }
     return ResponseEntity.noContent().build();
   }
@@ -451,6 +473,7 @@ class LinksController {
             .filter(one -> one.id() == calendar)
             .findFirst()
             .orElseThrow(Problem::notFound);
+    tries.begin(asker.person());
     try {
       List<StepView> steps =
           proof.of(store.account(link), outlet.href(), world.house().zone()).stream()
@@ -465,7 +488,31 @@ class LinksController {
           steps);
     } catch (OutsideFault fault) {
       return new ProofView(false, fault.getMessage(), List.of());
+    } finally {
+      tries.end(asker.person());
     }
+  }
+
+  @Schema(name = "LinkStanding")
+  record StandingView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String when) {
+    static List<StandingView> of(List<Links.Standing> all) {
+      return all.stream().map(one -> new StandingView(one.title(), one.when())).toList();
+    }
+  }
+
+  @GetMapping("/{id}/standing")
+  @Operation(summary = "What of ours stands in a link's calendars, as it was last seen")
+  List<StandingView> standing(Asker asker, @PathVariable long id) {
+    return StandingView.of(links.standing(asker.person(), id));
+  }
+
+  @PostMapping("/{id}/leave")
+  @Operation(
+      summary = "Ends a link at once and leaves what still stands there, which the answer lists")
+  List<StandingView> leave(Asker asker, @PathVariable long id) {
+    return StandingView.of(links.leave(asker.person(), id));
   }
 
   @DeleteMapping("/{id}")

@@ -59,13 +59,14 @@ class Openings {
       on conflict (link_calendar, entry) do update set
         wanted = excluded.wanted, opened_no = excluded.opened_no, near = excluded.near,
         state = case
-          when excluded.wanted is null and kept.state = 'OFF' then 'OFF'
+          when excluded.wanted is null and (kept.state = 'OFF' or kept.left_off) then 'OFF'
+          when kept.left_off then 'TAKEN_OFF_THERE'
           when excluded.wanted is null then 'ASKED_OFF'
           when kept.state in ('SENDING', 'REFUSED', 'TAKEN_OFF_THERE') then kept.state
           else 'WAITS' end,
-        open_since = case when excluded.wanted is null and kept.state = 'OFF' then null
+        open_since = case when excluded.wanted is null and kept.state = 'OFF' or kept.left_off then null
           else coalesce(kept.open_since, now()) end,
-        due_at = case when excluded.wanted is null and kept.state = 'OFF' then null else
+        due_at = case when excluded.wanted is null and kept.state = 'OFF' or kept.left_off then null else
       """;
 
   private final JdbcClient jdbc;

@@ -20,6 +20,8 @@ import org.springframework.stereotype.Component;
 @Component
 class Guard {
 
+  private static final int LAST_PORT = 65_535;
+
   private final Names names;
   private final Set<String> allowed;
 
@@ -39,6 +41,10 @@ class Guard {
   /** Refuses an address that cannot be meant, before anything is sent. */
   URI check(URI address) throws OutsideFault {
     String host = address.getHost();
+    if (address.getPort() > LAST_PORT) {
+      throw OutsideFault.of(
+          OutsideFault.Kind.ADDRESS, "A port is a number up to " + LAST_PORT + ".");
+    }
     if (host == null || address.getRawUserInfo() != null || address.getRawFragment() != null) {
       throw OutsideFault.of(
           OutsideFault.Kind.ADDRESS,

@@ -17,6 +17,9 @@ import org.xml.sax.SAXException;
 /** A 207 answer (RFC 4918 §13), read from the DOM; anything with a DTD is refused. */
 record Multistatus(List<Response> responses, Optional<String> syncToken) {
 
+  /** A calendar of 30 000 entries is listed in fewer. */
+  private static final int MOST_PARTS = 600_000;
+
   static final String DAV = "DAV:";
   static final String CALDAV = "urn:ietf:params:xml:ns:caldav";
   static final String CALENDAR_SERVER = "http://calendarserver.org/ns/";
@@ -58,6 +61,7 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
               ? "The host does not let this account look there."
               : "No calendars answer there (" + answer.status() + ").");
     }
+    requireFew(answer.body());
     Element root = root(answer.body());
     List<Response> found = new ArrayList<>();
     for (Element one : children(root)) {
@@ -67,6 +71,18 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
     }
     return new Multistatus(
         found, child(root, DAV, "sync-token").map(token -> token.getTextContent().strip()));
+  }
+
+  /** Each part of a document takes some hundred octets of memory, however little it says. */
+  private static void requireFew(String body) throws OutsideFault {
+    int parts = 0;
+    for (int at = body.indexOf('<'); at >= 0; at = body.indexOf('<', at + 1)) {
+      if (++parts > MOST_PARTS) {
+        throw OutsideFault.of(
+            OutsideFault.Kind.UNREADABLE,
+            "The host's answer has more than " + MOST_PARTS + " parts; nobody can read that.");
+      }
+    }
   }
 
   private static Element root(String body) throws OutsideFault {
@@ -117,7 +133,8 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
 
   private static Optional<URI> uri(URI base, String text) {
     try {
-      return Optional.of(base.resolve(text.strip().replace(" ", "%20")));
+      URI address = base.resolve(text.strip().replace(" ", "%20"));
+      return Optional.of(address).filter(one -> one.getHost() != null && one.getPath() != null);
     } catch (IllegalArgumentException unreadable) {
       return Optional.empty();
     }

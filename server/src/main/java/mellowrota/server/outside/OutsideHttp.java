@@ -1,5 +1,6 @@
 package mellowrota.server.outside;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetAddress;
@@ -50,6 +51,7 @@ class OutsideHttp implements DisposableBean {
   private static final int CONNECTIONS_PER_HOST = 64;
 
   private final Guard guard;
+  private final Duration exchange;
   private final CloseableHttpClient client;
 
   OutsideHttp(
@@ -57,6 +59,8 @@ class OutsideHttp implements DisposableBean {
       @Value("${mellow.outside.connect-within:10s}") Duration connect,
       @Value("${mellow.outside.answer-within:30s}") Duration answer) {
     this.guard = guard;
+    // All of an exchange, with what it is led on to.
+    exchange = answer.multipliedBy(4);
     Timeout within = Timeout.of(answer);
     client =
         HttpClients.custom()
@@ -134,12 +138,13 @@ class OutsideHttp implements DisposableBean {
    * password goes to the host and port that the account names, and nowhere else.
    */
   Answer send(Ask ask, Host.Account account) throws OutsideFault {
+    long deadline = System.nanoTime() + exchange.toNanos();
     Ask now = ask;
     for (int i = 0; i <= MOST_REDIRECTS; i++) {
       if (!Origin.isSame(account.address(), now.address())) {
         throw OutsideFault.elsewhere(guard.check(now.address()));
       }
-      Answer answer = once(now, account.user(), account.password());
+      Answer answer = once(now, account.user(), account.password(), deadline);
       Optional<String> location = answer.header("location");
       if (answer.status() < 301 || answer.status() > 308 || location.isEmpty()) {
         return answered(answer);
@@ -157,7 +162,7 @@ class OutsideHttp implements DisposableBean {
     throw OutsideFault.of(OutsideFault.Kind.NOT_CALENDARS, "It leads on in a circle.");
   }
 
-  private Answer once(Ask ask, String user, String password) throws OutsideFault {
+  private Answer once(Ask ask, String user, String password, long deadline) throws OutsideFault {
     guard.check(ask.address());
     HttpUriRequestBase request = new HttpUriRequestBase(ask.method(), ask.address());
     ask.headers().forEach(request::setHeader);
@@ -173,7 +178,7 @@ class OutsideHttp implements DisposableBean {
                         body.text().getBytes(StandardCharsets.UTF_8),
                         ContentType.parse(body.type()))));
     try {
-      return client.execute(request, response -> read(ask.address(), response));
+      return client.execute(request, response -> read(ask.address(), response, deadline));
     } catch (Guard.InsideException inside) {
       throw OutsideFault.of(
           OutsideFault.Kind.ADDRESS,
@@ -202,7 +207,8 @@ class OutsideHttp implements DisposableBean {
     return words.length() > 120 ? words.substring(0, 120) : words;
   }
 
-  private static Answer read(URI address, ClassicHttpResponse response) throws IOException {
+  private static Answer read(URI address, ClassicHttpResponse response, long deadline)
+      throws IOException {
     Map<String, String> headers = new java.util.HashMap<>();
     for (Header one : response.getHeaders()) {
       headers.putIfAbsent(one.getName().toLowerCase(java.util.Locale.ROOT), one.getValue());
@@ -210,14 +216,26 @@ class OutsideHttp implements DisposableBean {
     String body = "";
     if (response.getEntity() != null) {
       try (InputStream in = response.getEntity().getContent()) {
-        byte[] octets = in.readNBytes(MOST_OCTETS + 1);
-        if (octets.length > MOST_OCTETS) {
-          throw new IOException("the answer is too large");
-        }
-        body = new String(octets, StandardCharsets.UTF_8);
+        body = text(in, deadline);
       }
     }
     return new Answer(response.getCode(), address, headers, body);
+  }
+
+  /** An answer that trickles is cut off when its time is over. */
+  private static String text(InputStream in, long deadline) throws IOException {
+    ByteArrayOutputStream octets = new ByteArrayOutputStream();
+    byte[] some = new byte[16_384];
+    for (int read = in.read(some); read >= 0; read = in.read(some)) {
+      octets.write(some, 0, read);
+      if (octets.size() > MOST_OCTETS) {
+        throw new IOException("the answer is too large");
+      }
+      if (System.nanoTime() - deadline > 0) {
+        throw new SocketTimeoutException("the answer takes too long");
+      }
+    }
+    return octets.toString(StandardCharsets.UTF_8);
   }
 
   private static Answer answered(Answer answer) throws OutsideFault {

@@ -6,7 +6,6 @@ import java.net.URI;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.slf4j.MDC;
-import org.springframework.dao.CannotAcquireLockException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -14,6 +13,7 @@ import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
@@ -52,13 +52,6 @@ public class ProblemAdvice {
     return problem(Problem.badRequest(mismatch.getName() + " has not the form it should have."));
   }
 
-  @ExceptionHandler(CannotAcquireLockException.class)
-  ResponseEntity<ProblemDetail> locked(CannotAcquireLockException locked) {
-    LOG.warn("a lock could not be had");
-    return problem(
-        Problem.of(503, "busy", "Too much is being saved at once; please send it again."));
-  }
-
   @ExceptionHandler({AsyncRequestNotUsableException.class, IOException.class})
   void gone(Exception gone) {
     LOG.debug("the client went away", gone);
@@ -68,14 +61,40 @@ public class ProblemAdvice {
   ResponseEntity<ProblemDetail> anything(Exception anything, HttpServletRequest request) {
     if (anything instanceof ErrorResponse known) {
       ProblemDetail body = ProblemDetail.forStatus(known.getStatusCode());
-      body.setDetail(words(known.getStatusCode().value()));
+      body.setDetail(
+          anything instanceof MissingServletRequestParameterException missing
+              ? missing.getParameterName() + " is missing; send it in the address."
+              : words(known.getStatusCode().value()));
+      body.setType(type(known.getStatusCode().value()));
       return ResponseEntity.status(known.getStatusCode())
           .headers(allowOnly(known.getHeaders()))
           .contentType(MediaType.APPLICATION_PROBLEM_JSON)
           .body(tell(body));
     }
-    LOG.error("request failed method={} error={}", request.getMethod(), where(anything));
-    return answer(body(failure()));
+    Problem problem = Failures.problem(anything);
+    if (Failures.isOurs(problem)) {
+      LOG.error("request failed method={} error={}", request.getMethod(), where(anything));
+    }
+    return answer(body(problem));
+  }
+
+  private static URI type(int status) {
+    return URI.create(
+        "urn:mellow-rota:problem:"
+            + switch (status) {
+              case 404 -> "not-found";
+              case 405 -> "method";
+              case 406, 415 -> "form";
+              default -> "malformed";
+            });
+  }
+
+  /** What is told where only a status is known. */
+  public static Problem ofStatus(int status) {
+    String type = type(status).toString();
+    return status >= 500
+        ? failure()
+        : Problem.of(status, type.substring(type.lastIndexOf(':') + 1), words(status));
   }
 
   private static HttpHeaders allowOnly(HttpHeaders from) {
@@ -93,7 +112,7 @@ public class ProblemAdvice {
         "Something failed on our side and nothing was changed. The request number helps to find it.");
   }
 
-  private static String words(int status) {
+  static String words(int status) {
     return switch (status) {
       case 404 -> "There is nothing here that you may open.";
       case 405 -> "This address does not take that method.";
@@ -104,7 +123,7 @@ public class ProblemAdvice {
   }
 
   /** Where a failure arose, by class and line; its message may hold values and is not logged. */
-  private static String where(Throwable failure) {
+  static String where(Throwable failure) {
     StringBuilder out = new StringBuilder();
     for (Throwable t = failure; t != null && out.length() < 1500; t = t.getCause()) {
       out.append(out.isEmpty() ? "" : " caused by ").append(t.getClass().getName());

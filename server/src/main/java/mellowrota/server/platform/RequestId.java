@@ -7,18 +7,30 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.security.SecureRandom;
 import java.util.HexFormat;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.slf4j.MDC;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** Gives every request a number that stands in its answer, in the log and on the error page. */
+/**
+ * Gives every request a number that stands in its answer, in the log and on the error page, and
+ * turns what fails in no controller into a problem document.
+ */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class RequestId extends OncePerRequestFilter {
 
+  private static final Logger LOG = LoggerFactory.getLogger(RequestId.class);
+
   private final SecureRandom random = new SecureRandom();
+  private final ProblemWriter problems;
+
+  RequestId(ProblemWriter problems) {
+    this.problems = problems;
+  }
 
   @Override
   protected void doFilterInternal(
@@ -31,6 +43,15 @@ class RequestId extends OncePerRequestFilter {
     response.setHeader("X-Request-Id", id);
     try {
       chain.doFilter(request, response);
+    } catch (ServletException | RuntimeException failure) {
+      Problem problem = Failures.problem(Failures.inside(failure));
+      if (Failures.isOurs(problem)) {
+        LOG.error(
+            "request failed method={} error={}",
+            request.getMethod(),
+            ProblemAdvice.where(Failures.inside(failure)));
+      }
+      problems.write(response, problem);
     } finally {
       MDC.remove("request");
     }

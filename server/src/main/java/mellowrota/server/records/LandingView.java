@@ -3,6 +3,9 @@ package mellowrota.server.records;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.entry.Family;
+import mellowrota.core.rule.Reason;
 
 /** Where a record lands, and why not elsewhere, as far as the asker may know. */
 public record LandingView(
@@ -22,10 +25,12 @@ public record LandingView(
   public record Lands(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String family,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
+          String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Family.class)
+          String family,
       Integer visit,
-      String waits,
+      @Schema(allowableValues = {"FIRST", "CHANGE"}) String waits,
       TimesView times,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean late,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean unhanded,
@@ -52,7 +57,8 @@ public record LandingView(
 
   /** A reason as a code and what it speaks of. */
   public record Why(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String code,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Reason.Code.class)
+          String code,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String subject) {}
 
   /** A calendar it does not stand on, with the first reason that holds. */

@@ -80,6 +80,10 @@ public final class Opens {
              where e.record = r.id and f.live and f.rendering = any(:inFull))))
       """;
 
+  /** That the asker has office rights on the record of the entry {@code e}. */
+  public static final String OFFICE_ON_ENTRY =
+      " exists (select 1 from" + RECORDS + " where r.id = e.record and (me.bits & 1) <> 0)";
+
   private Opens() {}
 
   /** The values that these want. */

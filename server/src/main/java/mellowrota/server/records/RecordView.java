@@ -4,6 +4,9 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.Ruling;
+import mellowrota.core.work.State;
 
 /** A record as one person may see it. What they may not see is not there. */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -11,8 +14,8 @@ import java.util.List;
 public record RecordView(
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
     String ref,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String kind,
-    String state,
+    @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Kind.class) String kind,
+    @Schema(implementation = State.class) String state,
     Boolean started,
     Boolean cant,
     @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean isPrivate,
@@ -90,7 +93,8 @@ public record RecordView(
   /** What the office decided for this record beside the rules. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record ExceptionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Ruling.Sort.class)
+          String sort,
       Long calendar,
       String calendarName,
       Integer visit,

@@ -95,6 +95,12 @@ public class Records {
       records.add(id);
     }
 
+    /** An act that is done anew makes it anew. */
+    void begin() {
+      records.clear();
+      first = Optional.empty();
+    }
+
     List<RecordId> records() {
       return records;
     }
@@ -112,6 +118,7 @@ public class Records {
         acts.run(
             wanted,
             act -> {
+              outcome.begin();
               World world = worlds.locked(act.worldVersion());
               create(act, world, Optional.empty(), body, outcome);
               return outcome.answer();
@@ -216,6 +223,7 @@ public class Records {
         acts.run(
             wanted,
             act -> {
+              outcome.begin();
               change(act, worlds.locked(act.worldVersion()), id, ifMatch, body, outcome);
               return outcome.answer();
             });
@@ -244,6 +252,7 @@ public class Records {
         acts.run(
             wanted,
             act -> {
+              outcome.begin();
               World world = worlds.locked(act.worldVersion());
               List<SeveralInput.Item> items = SeveralInput.read(body);
               // Locked in one order, whatever order they were sent in.

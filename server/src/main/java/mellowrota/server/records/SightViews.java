@@ -3,6 +3,7 @@ package mellowrota.server.records;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import mellowrota.core.calendar.Calendar;
 
 /** Who sees what of a record, as it is told. */
 public final class SightViews {
@@ -58,12 +59,16 @@ public final class SightViews {
   public record AudienceView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String way,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
+          String sort,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY"})
+          String way,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
       Integer visit,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CellView> cells,
-      String waits,
+      @Schema(allowableValues = {"FIRST", "CHANGE"}) String waits,
       EntryView entry) {}
 
   @Schema(name = "Sight")

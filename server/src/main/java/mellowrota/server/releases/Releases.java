@@ -29,6 +29,7 @@ import mellowrota.server.acts.Undoes;
 import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.calendars.ReleasedText;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
@@ -89,17 +90,22 @@ class Releases implements Undoes {
   List<Waiting> before(World world, Person person) {
     List<Row> rows =
         rows(
-            """
-            select id, record, visit, calendar, family, asks_since from entry
-            where asks_since is not null order by asks_since, id limit ?
-            """,
-            MOST);
+            Opens.of(
+                    jdbc,
+                    """
+                    select e.id, e.record, e.visit, e.calendar, e.family, e.asks_since from entry e
+                    where e.asks_since is not null and
+                    """
+                        + Opens.OFFICE_ON_ENTRY
+                        + " order by e.asks_since, e.id limit :most",
+                    world,
+                    person)
+                .param("most", MOST));
     return waiting(world, person, rows, load(rows, false));
   }
 
-  private List<Row> rows(String sql, Object parameter) {
-    return jdbc.sql(sql)
-        .param(parameter)
+  private static List<Row> rows(JdbcClient.StatementSpec statement) {
+    return statement
         .query(
             (row, n) ->
                 new Row(
@@ -172,11 +178,12 @@ class Releases implements Undoes {
 
   private List<Row> entries(List<Long> ids) {
     return rows(
-        """
-        select id, record, visit, calendar, family, asks_since from entry
-        where id = any(?) order by id
-        """,
-        ids.toArray(Long[]::new));
+        jdbc.sql(
+                """
+                select id, record, visit, calendar, family, asks_since from entry
+                where id = any(?) order by id
+                """)
+            .param(ids.toArray(Long[]::new)));
   }
 
   private static Problem changed() {

@@ -54,7 +54,7 @@ class NewDay {
           World after = worlds.on(today);
           Set<Inputs.Input> differing = Inputs.differing(before, after);
           projection.projectReaders(act, after, differing);
-          jdbc.sql("update house set projected_day = ?").param(today).update();
+          jdbc.sql("update house_day set projected = ?").param(today).update();
           return "";
         });
   }

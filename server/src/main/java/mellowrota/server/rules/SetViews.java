@@ -7,6 +7,9 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Stream;
 import mellowrota.core.calendar.Level;
+import mellowrota.core.rule.LandingRule;
+import mellowrota.core.rule.Shape;
+import mellowrota.core.work.DetailSort;
 import mellowrota.server.acts.Leaving;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
@@ -74,10 +77,13 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean on,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) ConditionView when,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TargetView> lands,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Shape.class) String as,
       Long wording,
       Boolean busy,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String whenDone,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              implementation = LandingRule.WhenDone.class)
+          String whenDone,
       List<ReminderView> reminders,
       String attendees,
       Boolean afterYes,
@@ -91,7 +97,10 @@ final class SetViews {
   @Schema(name = "Reminder")
   record ReminderView(
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int amount,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String unit) {}
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              allowableValues = {"MINUTES", "HOURS", "WORKING_DAYS"})
+          String unit) {}
 
   /**
    * A wording.
@@ -127,7 +136,8 @@ final class SetViews {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
       @JsonProperty("for") @Schema(requiredMode = Schema.RequiredMode.REQUIRED)
           ForSets.ForView forWhom,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = DetailSort.class)
+          String sort,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> states,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,

@@ -148,7 +148,7 @@ class TodayController {
         first(dueToday),
         first(nobody),
         first(work.nowhere(world, me).stream().flatMap(o -> views.view(o).stream()).toList()),
-        changes(world, me, unseen.of(Optional.empty(), now)),
+        changes(world, me, unseen.of(world, me, false, now)),
         first(ahead));
   }
 
@@ -170,7 +170,7 @@ class TodayController {
         now,
         world.house().zone().getId(),
         mine,
-        changes(world, me, unseen.of(Optional.of(me.id()), now)));
+        changes(world, me, unseen.of(world, me, true, now)));
   }
 
   @PostMapping("/records/{id}/seen")

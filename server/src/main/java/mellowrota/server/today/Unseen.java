@@ -6,10 +6,13 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.change.RecordFields;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.records.Opens;
+import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -35,25 +38,34 @@ class Unseen {
   /** One person's last unseen change of one record. */
   record Change(long record, long person, long act, Instant at) {}
 
-  /** The latest for each person and record, newest first; of one person, or of all. */
-  List<Change> of(Optional<PersonId> person, Instant now) {
-    return jdbc.sql(
-            """
-            select a.record, a.holder, max(t.id) as act, max(t.at) as at
-            from act t
-              join history h on h.act = t.id
-              join assignment a on a.record = h.record and a.holder_kind = 'P' and a.role <> :informed
-              join record r on r.id = a.record and r.state in ('TENTATIVE', 'CONFIRMED')
+  /** The latest for each person and record, newest first: the asker's, or of all to the office. */
+  List<Change> of(World world, Person asker, boolean theirsAlone, Instant now) {
+    return Opens.of(
+            jdbc,
+            "select a.record, a.holder, max(t.id) as act, max(t.at) as at from"
+                + Opens.RECORDS
+                + Opens.SEEN
+                + """
+              join assignment a on a.record = r.id and a.holder_kind = 'P' and a.role <> :informed
+              join history h on h.record = r.id
+              join act t on t.id = h.act
               left join seen s on s.person = a.holder and s.record = a.record
-            where t.at > :from and h.field = any(:fields) and t.actor <> a.holder
+            where r.state in ('TENTATIVE', 'CONFIRMED') and sees.times and sees.people and sees.place
+              and (a.holder = :me or not :theirsAlone and (me.bits & 1) <> 0)
+              and t.at > :from and h.field = any(:fields) and t.actor <> a.holder
               and t.id > coalesce(s.act, 0) and t.id > (select seen_until from house)
-              and (:person = 0 or a.holder = :person)
+              and
+            """
+                + Opens.MAY_OPEN
+                + """
             group by a.record, a.holder order by at desc, a.record, a.holder limit :most
-            """)
+            """,
+            world,
+            asker)
         .param("from", now.minusSeconds(DAYS_BACK * 86_400L).atOffset(ZoneOffset.UTC))
         .param("fields", ASKED_FOR)
         .param("informed", RoleId.INFORMED.value())
-        .param("person", person.map(PersonId::value).orElse(0L))
+        .param("theirsAlone", theirsAlone)
         .param("most", MOST)
         .query(
             (row, n) ->
