@@ -229,7 +229,7 @@ pg_start() {
   for try in 1 2 3 4 5; do
     PG_PORT="$(free_port)"
     # Descriptors of our locks are closed for it, or it would hold them after us.
-    if as_pg "$PG_BIN/pg_ctl" -D "$dir/cluster" -l "$dir/cluster/server.log" -w -t 60 \
+    if as_pg "$PG_BIN/pg_ctl" -D "$dir/cluster" -l "$dir/cluster/server.log" -w -t 900 \
       -o "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c timezone=UTC -c max_connections=200 $*" \
       start >/dev/null 2>&1 7>&- 8>&- 9>&-; then
       PGPASSWORD="$(cat "$dir/.password")"

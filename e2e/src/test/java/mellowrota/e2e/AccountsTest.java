@@ -112,6 +112,107 @@ public class AccountsTest extends OnDemo {
     server.setClock(Demo.NOW);
   }
 
+  /** Counted before the password is looked at, so that none slips by beside the others. */
+  @Test
+  public void sixtyWrongPasswordsAtOnceCountAsSixty() {
+    String link = invite("Bram Idowu", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api bram = new Api(server);
+    bram.get("/api/v1/session");
+    bram.post(link, "{\"password\": \"long enough for it\"}").expect(204);
+    // Letters that fold alike name the same account: a dotless i, a long s, full width.
+    List<String> names =
+        List.of(
+            "bram.idowu@quillwater.example",
+            "BRAM.IDOWU@quillwater.example",
+            "bram.\u0131dowu@quillwater.example");
+    List<CompletableFuture<Integer>> all = new ArrayList<>();
+    for (int i = 0; i < 60; i++) {
+      String name = names.get(i % names.size());
+      all.add(
+          CompletableFuture.supplyAsync(
+              () -> new Api(server).signIn(name, "wrong wrong wrong").status()));
+    }
+    List<Integer> answers = all.stream().map(CompletableFuture::join).sorted().toList();
+    assertThat(answers.stream().filter(one -> one == 401).count())
+        .as("tries that were looked at, of " + answers)
+        .isLessThanOrEqualTo(10);
+    assertThat(server.database().query("select max(tries)::text from sign_in_try"))
+        .as("all of them are counted on the account")
+        .allSatisfy(count -> assertThat(Integer.parseInt(count)).isGreaterThanOrEqualTo(40));
+    assertThat(bram.signIn("bram.idowu@quillwater.example", "long enough for it").status())
+        .isEqualTo(429);
+  }
+
+  @Test
+  public void aStrangersWrongTriesEndNobodysSessionNorAppPassword() {
+    ines.get("/api/v1/records?limit=1").expect(200);
+    for (int i = 0; i < 12; i++) {
+      new Api(server).signIn("ines@quillwater.example", "wrong wrong");
+    }
+    for (int i = 0; i < 40; i++) {
+      new Api(server)
+          .withAppPassword("ines@quillwater.example:wrong-wrong")
+          .dav("PROPFIND", "/dav/", null, "Depth", "0");
+    }
+    ines.get("/api/v1/records?limit=1").expect(200);
+    ines.dav("PROPFIND", "/dav/", null, "Depth", "0").expect(207);
+    server.setClock("2026-11-25T09:40:00Z");
+    server.setClock(Demo.NOW);
+  }
+
+  @Test
+  public void commonPasswordsAreRefusedAndBlanksStayAsTyped() {
+    String link = invite("Yusra Dane", "WORKER").replace("/welcome/", "/api/v1/invitations/");
+    Api yusra = new Api(server);
+    yusra.get("/api/v1/session");
+    assertThat(yusra.post(link, "{\"password\": \"qwertyuiop\"}").expect(422).text())
+        .contains("guessed first");
+    yusra.post(link, "{\"password\": \"  between blanks  \"}").expect(204);
+    yusra.signIn("yusra.dane@quillwater.example", "between blanks").expect(401);
+    yusra.signIn("yusra.dane@quillwater.example", "  between blanks  ").expect(200);
+  }
+
+  @Test
+  public void aTokenIsOfItsSessionAlone() {
+    Api tam = Api.of(server, "tam");
+    String planted = "0".repeat(64);
+    tam.cookies().stream()
+        .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+        .forEach(cookie -> cookie.setValue(planted));
+    tam.post("/api/v1/views", "{\"name\": \"x\", \"query\": \"\"}", "X-XSRF-TOKEN", planted)
+        .expect(403);
+    tam.get("/api/v1/session").expect(200);
+    tam.post("/api/v1/views", "{\"name\": \"x\", \"query\": \"\"}").expect(201);
+  }
+
+  @Test
+  public void onesSessionsAreListedAndEnded() {
+    Api here = Api.of(server, "wren");
+    Api there = Api.of(server, "wren");
+    JsonNode all = here.get("/api/v1/account/sessions").expect(200).json();
+    assertThat(all.valueStream().filter(one -> one.get("here").asBoolean())).hasSize(1);
+    assertThat(all.toString()).doesNotContain(here.cookie("mellow-session"));
+    for (JsonNode one : all) {
+      if (!one.get("here").asBoolean()) {
+        here.delete("/api/v1/account/sessions/" + one.get("id").asString()).expect(204);
+      }
+    }
+    there.get("/api/v1/my-day").expect(401);
+    here.get("/api/v1/my-day").expect(200);
+    here.delete("/api/v1/account/sessions/0000000000000000").expect(404);
+  }
+
+  @Test
+  public void anAppPasswordIsMadeWithThePasswordAlone() {
+    Api tam = Api.of(server, "tam");
+    tam.post("/api/v1/account/app-passwords", "{\"label\": \"x\"}").expect(422);
+    assertThat(
+            tam.post("/api/v1/account/app-passwords", "{\"label\": \"x\", \"password\": \"wrong\"}")
+                .expect(422)
+                .text())
+        .contains("/password");
+  }
+
   @Test
   public void anUnknownAddressIsToldLikeAWrongPassword() {
     Api api = new Api(server);

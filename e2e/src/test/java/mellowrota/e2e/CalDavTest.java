@@ -245,6 +245,20 @@ public class CalDavTest extends OnDemo {
   }
 
   @Test
+  public void aPutOfAnyNameIsRefusedByPrivilege() {
+    String calendar = "/dav/calendars/" + ines.idOf("calendars", "Ines Okafor, own") + "/";
+    for (String name : List.of("new.ics", "whatever", "a%20b.ics", "x.y.z", "%C3%BC.ics")) {
+      for (String method : List.of("PUT", "DELETE")) {
+        Api.Answer answer = ines.dav(method, calendar + name, "BEGIN:VCALENDAR");
+        assertThat(answer.status()).as(method + " " + name).isEqualTo(403);
+        assertThat(answer.text()).contains("need-privileges");
+      }
+    }
+    String others = "/dav/calendars/" + ines.idOf("calendars", "Hana Vesely, own") + "/new.ics";
+    assertThat(ines.dav("PUT", others, "BEGIN:VCALENDAR").status()).isEqualTo(404);
+  }
+
+  @Test
   public void aWithdrawnAppPasswordOpensNothingMore() {
     String made =
         ines.post(

@@ -87,6 +87,35 @@ public class FeedsTest {
   }
 
   @Test
+  public void aHeadAnswersAsAGet() {
+    String address = feed(wren, "Wren Adeyemi, own", "");
+    Api.Answer head = anybody.send("HEAD", address, null).expect(200);
+    Api.Answer get = anybody.get(address).expect(200);
+    assertThat(head.text()).isEmpty();
+    assertThat(head.header("ETag")).isEqualTo(get.header("ETag"));
+    assertThat(head.header("Content-Type")).isEqualTo(get.header("Content-Type"));
+    anybody.send("HEAD", "/feeds/none-at-all.ics", null).expect(404);
+  }
+
+  /** LANDING 18: done goes with the times, and stands in no words below level all. */
+  @Test
+  public void doneStandsInNoTitleOfBusyOnly() {
+    ticket("Done and untold", "2027-06-04T10:00");
+    long record =
+        hana.get("/api/v1/records?find=Done%20and%20untold")
+            .json()
+            .get("items")
+            .get(0)
+            .get("id")
+            .asLong();
+    hana.change(record, "{\"state\": \"DONE\"}");
+    String busy = feed(hana, "Wren Adeyemi, own", ", \"level\": \"BUSY_ONLY\"");
+    assertThat(anybody.get(busy).expect(200).text()).doesNotContain("\u2713");
+    String all = feed(wren, "Wren Adeyemi, own", "");
+    assertThat(anybody.get(all).expect(200).text()).contains("SUMMARY:\u2713 Done and untold");
+  }
+
+  @Test
   public void busyOnlyTellsNoTitle() {
     ticket("Untold ticket", "2027-06-02T10:00");
     String address = feed(hana, "Wren Adeyemi, own", ", \"level\": \"BUSY_ONLY\"");

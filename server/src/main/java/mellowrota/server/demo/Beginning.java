@@ -8,6 +8,7 @@ import java.util.Optional;
 import mellowrota.core.people.Person;
 import mellowrota.server.accounts.Accounts;
 import mellowrota.server.crew.HouseStore;
+import mellowrota.server.platform.Progress;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
@@ -27,6 +28,7 @@ class Beginning implements ApplicationRunner {
   private final boolean demo;
   private final String setupLink;
   private final DemoLinks links;
+  private final Progress progress;
 
   Beginning(
       NewHouse newHouse,
@@ -34,6 +36,7 @@ class Beginning implements ApplicationRunner {
       HouseStore house,
       Accounts accounts,
       DemoLinks links,
+      Progress progress,
       PlatformTransactionManager transactions,
       @Value("${mellow.demo}") boolean demo,
       @Value("${mellow.setup-link}") String setupLink) {
@@ -42,6 +45,7 @@ class Beginning implements ApplicationRunner {
     this.house = house;
     this.accounts = accounts;
     this.links = links;
+    this.progress = progress;
     this.transaction = new TransactionTemplate(transactions);
     this.demo = demo;
     this.setupLink = setupLink;
@@ -51,6 +55,7 @@ class Beginning implements ApplicationRunner {
   public void run(ApplicationArguments arguments) throws IOException {
     boolean laid = Boolean.TRUE.equals(transaction.execute(status -> lay()));
     if (laid && demo) {
+      progress.at("linking the demo's calendars elsewhere");
       links.link(house.people());
     }
     boolean nobody = house.people().stream().noneMatch(Person::isCoordinator);

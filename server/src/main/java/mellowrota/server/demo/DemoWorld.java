@@ -32,6 +32,7 @@ import mellowrota.server.crew.HouseStore;
 import mellowrota.server.crew.People;
 import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.platform.Progress;
 import mellowrota.server.records.Records;
 import mellowrota.server.regions.Regions;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -49,6 +50,8 @@ class DemoWorld {
 
   private static final String PASSWORD = "still-water";
 
+  private static final int TOLD_EVERY = 20;
+
   private final People people;
   private final WorkTimes times;
   private final Accounts accounts;
@@ -60,6 +63,7 @@ class DemoWorld {
   private final HouseStore house;
   private final JsonMapper json;
   private final JdbcClient jdbc;
+  private final Progress progress;
   private final Clock clock;
 
   DemoWorld(
@@ -74,7 +78,9 @@ class DemoWorld {
       HouseStore house,
       JsonMapper json,
       JdbcClient jdbc,
+      Progress progress,
       Clock clock) {
+    this.progress = progress;
     this.people = people;
     this.times = times;
     this.accounts = accounts;
@@ -114,6 +120,7 @@ class DemoWorld {
 
   void load() {
     JsonNode world = Resources.read(json, "demo.json");
+    progress.at("laying the demo: its people, places and duties");
     Made made = new Made(world.get("coordinator").asString());
     crew(world, made);
     accounts(world, made);
@@ -133,7 +140,14 @@ class DemoWorld {
     // Here a day on the bridge is fourteen hours.
     limits.longest(made.coordinator, Duration.ofHours(14));
     DemoWork work = new DemoWork(json, world, made.persons, made.teams, made.places, made.today);
-    work.records().forEach(made::keep);
+    List<ObjectNode> all = work.records();
+    for (ObjectNode one : all) {
+      if (made.kept % TOLD_EVERY == 0) {
+        progress.at("laying the demo: " + made.kept + " of " + all.size() + " records");
+      }
+      made.keep(one);
+    }
+    progress.at("laying the demo: its last changes");
     jdbc.sql("update house set seen_until = (select max(id) from act)").update();
     for (DemoWork.Later later : work.changes()) {
       records.change(

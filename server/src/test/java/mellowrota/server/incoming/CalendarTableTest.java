@@ -106,12 +106,51 @@ public class CalendarTableTest {
     assertThat(table.notRead()).anyMatch(one -> one.why().startsWith("repeats without end"));
   }
 
+  @DataProvider
+  public Object[][] byTheHour() {
+    return new Object[][] {
+      {"FREQ=HOURLY;INTERVAL=6;COUNT=4", List.of("09:00", "15:00", "21:00", "03:00")},
+      {"FREQ=DAILY;BYHOUR=9,14;COUNT=4", List.of("09:00", "14:00", "09:00", "14:00")},
+      {"FREQ=MINUTELY;INTERVAL=45;COUNT=3", List.of("09:00", "09:45", "10:30")},
+    };
+  }
+
+  @Test(dataProvider = "byTheHour")
+  public void whatRepeatsByTheHourComesInAtItsHours(String rule, List<String> hours) {
+    Table table =
+        event("DTSTART;TZID=Europe/London:20270301T090000", "DURATION:PT30M", "RRULE:" + rule);
+    List<String> starts = new java.util.ArrayList<>();
+    for (int row = 0; row < table.rows().size(); row++) {
+      starts.add(cell(table, row, "start").substring(11));
+      assertThat(
+              java.time.Duration.between(
+                      java.time.LocalDateTime.parse(cell(table, row, "start")),
+                      java.time.LocalDateTime.parse(cell(table, row, "end")))
+                  .toMinutes())
+          .isEqualTo(30);
+    }
+    assertThat(starts).isEqualTo(hours);
+  }
+
+  /** 01:30 UTC on the morning of the change is the second half past one in London. */
+  @Test
+  public void theSecondPassOfAnHourComesInAsItself() {
+    Table table = event("DTSTART:20271031T013000Z", "DTEND:20271031T023000Z");
+    assertThat(cell(table, 0, "zone")).isEqualTo("Etc/UTC");
+    assertThat(cell(table, 0, "start")).isEqualTo("2027-10-31T01:30");
+    assertThat(cell(table, 0, "end")).isEqualTo("2027-10-31T02:30");
+    Table ends = event("DTSTART:20271031T003000Z", "DTEND:20271031T013000Z");
+    assertThat(cell(ends, 0, "zone")).isEqualTo("Etc/UTC");
+    assertThat(cell(ends, 0, "start")).isEqualTo("2027-10-31T00:30");
+    assertThat(cell(ends, 0, "end")).isEqualTo("2027-10-31T01:30");
+  }
+
   @Test
   public void aRuleThatIsNoneTakesTheFirstAlone() {
     Table table = event("DTSTART:20270301T090000Z", "RRULE:FREQ=SOMETIMES");
     assertThat(table.rows()).hasSize(1);
     assertThat(table.notRead())
-        .anyMatch(one -> one.why().startsWith("line 5: its repetition cannot be followed"));
+        .anyMatch(one -> one.why().startsWith("line 3: its repetition cannot be followed"));
   }
 
   @DataProvider

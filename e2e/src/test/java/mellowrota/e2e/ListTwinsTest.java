@@ -1,0 +1,202 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * SIGHT 9 over every list: two worlds that differ only in what a reader may not see answer alike,
+ * walked in pages of 1 with every filter. Details, tags and times of hidden records vary, and so do
+ * whole private records between those that the reader sees. {@code -DlistSeeds=200} runs more.
+ */
+public class ListTwinsTest {
+
+  private static final int SEEDS = Integer.getInteger("listSeeds", 2);
+  private static final List<String> HIDDEN_FROM_CREW =
+      List.of("gate code", "quote", "contact", "phone");
+  private static final int MOST_PAGES = 400;
+
+  private Api hana;
+  private final Map<String, Api> readers = new LinkedHashMap<>();
+  private long marina;
+  private long thornmere;
+  private long inesId;
+
+  @BeforeClass
+  public void readers() {
+    Server server = Server.started(Database.demo());
+    hana = Api.of(server, "hana");
+    readers.put("ines", Api.of(server, "ines"));
+    readers.put("wren", Api.of(server, "wren"));
+    inesId = hana.idOf("people", "Ines Okafor");
+    thornmere = hana.idOf("teams", "Thornmere crew");
+    marina = People.invited(server, hana, "Lockside Boatyard", "OUTSIDE", readers);
+    long calendar = hana.idOf("calendars", "Thornmere crew");
+    long share =
+        hana.post(
+                "/api/v1/shares",
+                "{\"calendar\": %d, \"reader\": %d, \"level\": \"ALL\"}"
+                    .formatted(calendar, marina))
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    readers.get("Lockside Boatyard").post("/api/v1/shares/" + share + "/accept", "{}").expect(204);
+  }
+
+  @DataProvider
+  Object[][] seeds() {
+    Object[][] all = new Object[SEEDS][];
+    for (int i = 0; i < SEEDS; i++) {
+      all[i] = new Object[] {i};
+    }
+    return all;
+  }
+
+  @Test(dataProvider = "seeds")
+  public void twinsListAlikeInPagesOfOneWithEveryFilter(int seed) {
+    SplittableRandom random = new SplittableRandom(seed);
+    String mark = "twin" + seed;
+    List<Long> shown = new ArrayList<>();
+    List<Long> hidden = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      shown.add(hana.record(work(mark, i, false)));
+      hidden.add(hana.record(work(mark, i, true)));
+    }
+    readers.forEach(
+        (name, api) -> {
+          set(name, random.split(), mark, shown, hidden, 'a');
+          Map<String, String> first = walks(api, mark);
+          set(name, random.split(), mark, shown, hidden, 'b');
+          Map<String, String> second = walks(api, mark);
+          first.forEach(
+              (list, answer) ->
+                  assertThat(second.get(list))
+                      .as("seed %d, %s: %s", seed, name, list)
+                      .isEqualTo(answer));
+          assertThat(first.get("/api/v1/records?limit=1&find=" + mark))
+              .as(name + " sees the work that is shown")
+              .contains("" + shown.get(0));
+        });
+  }
+
+  private String work(String mark, int i, boolean isPrivate) {
+    ObjectNode body = Api.JSON.createObjectNode();
+    body.put("title", mark + " work " + i).put("team", thornmere).put("private", isPrivate);
+    body.put("place", 1 + i);
+    body.putObject("due").put("at", "2027-03-0%dT10:00".formatted(1 + i));
+    ArrayNode on = body.putArray("people");
+    if (!isPrivate) {
+      on.addObject().put("role", 1).put("person", hana.idOf("people", "Joss Hallard"));
+    }
+    return body.toString();
+  }
+
+  /** Gives every record what these readers may not see of it. */
+  private void set(
+      String reader,
+      SplittableRandom random,
+      String mark,
+      List<Long> shown,
+      List<Long> hidden,
+      char twin) {
+    for (long id : shown) {
+      ObjectNode body = Api.JSON.createObjectNode();
+      ObjectNode details = body.putObject("details");
+      HIDDEN_FROM_CREW.forEach(key -> details.put(key, mark + "x" + twin + key.charAt(0)));
+      if (reader.contains(" ")) {
+        body.putArray("tags").add(mark + "tag" + twin);
+        details.put("notes", mark + "x" + twin + "n");
+      }
+      hana.change(id, body.toString());
+    }
+    for (long id : hidden) {
+      ObjectNode body = Api.JSON.createObjectNode();
+      body.put("title", mark + "x" + twin + " hidden").put("place", 1 + random.nextInt(5));
+      body.putObject("due")
+          .put("at", "2027-03-0%dT%02d:00".formatted(1 + random.nextInt(4), random.nextInt(24)));
+      body.put("state", random.nextBoolean() ? "CONFIRMED" : "TENTATIVE");
+      body.putArray("tags").add(mark + "tag" + twin);
+      body.putObject("details").put("gate code", mark + "x" + twin + "g");
+      hana.change(id, body.toString());
+    }
+  }
+
+  /** Every list as this person gets it. */
+  private Map<String, String> walks(Api api, String mark) {
+    List<String> filters = new ArrayList<>(List.of("", "&find=" + mark, "&find=" + mark + "tag"));
+    for (char twin : "ab".toCharArray()) {
+      for (String key : List.of("g", "q", "c", "p", "n", " hidden")) {
+        filters.add("&find=" + mark + "x" + twin + key.strip());
+      }
+      filters.add("&find=" + mark + "tag" + twin);
+      filters.add("&find=hidden&state=CONFIRMED&place=2");
+    }
+    for (String state : List.of("DRAFT", "TENTATIVE", "CONFIRMED", "DONE", "CANCELLED")) {
+      filters.add("&find=" + mark + "&state=" + state);
+    }
+    for (int place = 1; place < 6; place++) {
+      filters.add("&find=" + mark + "&place=" + place);
+    }
+    filters.add("&find=" + mark + "&kind=TICKET");
+    filters.add("&find=" + mark + "&person=" + inesId);
+    filters.add("&find=" + mark + "&team=" + thornmere);
+    Map<String, String> found = new LinkedHashMap<>();
+    for (String filter : filters) {
+      found.put("/api/v1/records?limit=1" + filter, pages(api, filter));
+      found.put(
+          "csv" + filter, api.get("/api/v1/records.csv?x" + filter.replaceFirst("&x", "")).text());
+    }
+    for (String list :
+        List.of(
+            "/api/v1/today",
+            "/api/v1/my-day",
+            "/api/v1/copies",
+            "/api/v1/outside-changes",
+            "/api/v1/releases",
+            "/api/v1/settled",
+            "/api/v1/views",
+            "/api/v1/board?from=2027-02-25&until=2027-03-10")) {
+      Api.Answer answer = api.get(list);
+      found.put(list, answer.status() + plain(answer.text()));
+    }
+    return found;
+  }
+
+  /** Walks it to its end; each cursor names the last record that was shown, and nothing else. */
+  private static String pages(Api api, String filter) {
+    StringBuilder found = new StringBuilder();
+    String cursor = "";
+    for (int i = 0; i < MOST_PAGES; i++) {
+      Api.Answer answer = api.get("/api/v1/records?limit=1" + filter + cursor).expect(200);
+      JsonNode page = answer.json();
+      found.append(plain(answer.text())).append('\n');
+      if (!page.has("next")) {
+        return found.toString();
+      }
+      String next = page.get("next").asString();
+      assertThat(new String(Base64.getUrlDecoder().decode(next), StandardCharsets.US_ASCII))
+          .as("the cursor after a page of one")
+          .endsWith(":" + page.get("items").get(0).get("id").asLong());
+      cursor = "&cursor=" + next;
+    }
+    throw new AssertionError("no end of " + filter);
+  }
+
+  private static String plain(String text) {
+    return text.replaceAll("\"request\":\"[0-9a-f]+\"", "")
+        .replaceAll("\"at\":\"2026-11-25T[^\"]+\"", "");
+  }
+}
