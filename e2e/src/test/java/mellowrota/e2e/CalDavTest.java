@@ -254,7 +254,7 @@ public class CalDavTest extends OnDemo {
         assertThat(answer.text()).contains("need-privileges");
       }
     }
-    String others = "/dav/calendars/" + ines.idOf("calendars", "Hana Vesely, own") + "/new.ics";
+    String others = "/dav/calendars/" + hana.idOf("calendars", "Hana Vesely, own") + "/new.ics";
     assertThat(ines.dav("PUT", others, "BEGIN:VCALENDAR").status()).isEqualTo(404);
   }
 

@@ -32,7 +32,7 @@ public class LeaverTest {
             .post(
                 "/api/v1/feeds",
                 "{\"calendar\": %d, \"label\": \"Wall\", \"level\": \"ALL\"}"
-                    .formatted(hana.idOf("calendars", "Thornmere crew")))
+                    .formatted(hana.idOf("calendars", "Thornmere crew, team")))
             .expect(201)
             .json()
             .get("address")
@@ -59,7 +59,7 @@ public class LeaverTest {
             .post(
                 "/api/v1/shares",
                 "{\"calendar\": %d, \"reader\": %d, \"level\": \"ALL\"}"
-                    .formatted(hana.idOf("calendars", "Saltgate crew"), yard))
+                    .formatted(hana.idOf("calendars", "Saltgate crew, team"), yard))
             .expect(201)
             .json()
             .get("id")

@@ -130,6 +130,20 @@ public class LinkWishesTest {
         "as many as were told stand there",
         SOON,
         () -> Outside.work(account).objects().size() == all);
+    // What was looked at is what was sent, to the letter.
+    for (JsonNode one : look.get(0).get("nearest")) {
+      for (String told : List.of("title", "place", "text")) {
+        for (String line : one.get(told).asString().split("\n")) {
+          assertThat(Outside.saying(Outside.work(account), escaped(line)))
+              .as(told + " of " + one)
+              .isPresent();
+        }
+      }
+    }
+  }
+
+  private static String escaped(String text) {
+    return text.replace("\\", "\\\\").replace(",", "\\,").replace(";", "\\;");
   }
 
   @Test

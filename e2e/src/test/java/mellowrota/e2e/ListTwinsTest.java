@@ -43,7 +43,7 @@ public class ListTwinsTest {
     inesId = hana.idOf("people", "Ines Okafor");
     thornmere = hana.idOf("teams", "Thornmere crew");
     marina = People.invited(server, hana, "Lockside Boatyard", "OUTSIDE", readers);
-    long calendar = hana.idOf("calendars", "Thornmere crew");
+    long calendar = hana.idOf("calendars", "Thornmere crew, team");
     long share =
         hana.post(
                 "/api/v1/shares",

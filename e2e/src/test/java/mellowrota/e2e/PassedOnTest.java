@@ -114,7 +114,7 @@ public class PassedOnTest {
     String rows =
         """
         {"what": "RECORDS", "source": "yard", "kind": "TICKET", "strokes": "DAY_FIRST",
-         "fields": ["id", "title", "lead"], "rows": [{"row": 2, "cells": ["%s", "Hidden row", "%s"]}]}
+         "fields": ["id", "title", "role:0"], "rows": [{"row": 2, "cells": ["%s", "Hidden row", "%s"]}]}
         """;
     hana.post("/api/v1/files/take", rows.formatted("y-1", "Tam Birtles")).expect(200);
     String known =
@@ -162,7 +162,7 @@ public class PassedOnTest {
 
   private static String plain(Api.Answer answer) {
     return answer.status()
-        + answer.text().replaceAll("\"request\":\"\\w+\"", "")
+        + answer.text().replaceAll("\"request\":\"\\w+\"", "").replaceAll("/\\d+", "/N")
         + answer.headers().keySet();
   }
 }

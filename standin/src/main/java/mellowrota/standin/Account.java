@@ -14,6 +14,7 @@ public final class Account {
   private final Map<String, Collection> collections = new LinkedHashMap<>();
 
   private final Optional<Path> folder;
+  private volatile String origin = "";
 
   Account(String name, String password, Optional<Path> folder) {
     this.name = name;
@@ -31,6 +32,15 @@ public final class Account {
 
   public Faults faults() {
     return faults;
+  }
+
+  /** Has it told that the account is elsewhere, as an origin without a slash; empty: it is here. */
+  public void livesAt(String elsewhere) {
+    origin = elsewhere;
+  }
+
+  String origin() {
+    return origin;
   }
 
   /** Makes a calendar at {@code /dav/ACCOUNT/ID/}. */

@@ -298,7 +298,8 @@ final class DavHandler implements HttpHandler {
 
   private static Map<String, String> rootProperties(Account account, boolean home) {
     Map<String, String> found = new LinkedHashMap<>();
-    String href = "<D:href>/dav/" + account.name() + "/</D:href>";
+    String path = "/dav/" + account.name() + "/</D:href>";
+    String href = "<D:href>" + Xml.escape(account.origin()) + path;
     found.put("{DAV:}resourcetype", home ? "<D:collection/><D:principal/>" : "<D:collection/>");
     found.put("{DAV:}current-user-principal", href);
     found.put("{DAV:}principal-URL", href);

@@ -1,8 +1,6 @@
 package mellowrota.server.accounts;
 
-import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
-import java.util.regex.Pattern;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemWriter;
 import org.springframework.context.annotation.Bean;
@@ -14,8 +12,6 @@ import org.springframework.security.config.annotation.web.configurers.HeadersCon
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
-import org.springframework.security.web.firewall.FirewalledRequest;
-import org.springframework.security.web.firewall.RequestRejectedException;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
@@ -43,7 +39,7 @@ class SecurityConfiguration {
 
   @Bean
   StrictHttpFirewall firewall() {
-    StrictHttpFirewall firewall = new PlainPaths();
+    StrictHttpFirewall firewall = new StrictHttpFirewall();
     firewall.setAllowedHttpMethods(
         List.of(
             "GET",
@@ -64,23 +60,6 @@ class SecurityConfiguration {
             "UNLOCK",
             "ACL"));
     return firewall;
-  }
-
-  /**
-   * Letters and digits stand for themselves in a path (RFC 3986 §6.2.2.2): who escapes them means
-   * that one of us reads the address otherwise than another.
-   */
-  private static final class PlainPaths extends StrictHttpFirewall {
-    private static final Pattern NEEDLESS =
-        Pattern.compile("%(3[0-9]|[46][1-9A-Fa-f]|[57][0-9Aa])");
-
-    @Override
-    public FirewalledRequest getFirewalledRequest(HttpServletRequest request) {
-      if (NEEDLESS.matcher(request.getRequestURI()).find()) {
-        throw new RequestRejectedException("needless escapes");
-      }
-      return super.getFirewalledRequest(request);
-    }
   }
 
   @Bean

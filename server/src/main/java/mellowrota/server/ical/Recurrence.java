@@ -22,7 +22,7 @@ public final class Recurrence {
 
   private static final long MOST_STEPS = 100_000;
   private static final long MOST_COUNTED = 10_000;
-  private static final long MOST_OF_A_FILE = 1_000_000;
+  private static final long MOST_OF_A_FILE = 50_000;
 
   /** A rule begun so many steps before it matters is taken up nearer. */
   private static final long NEAR = 50;
@@ -87,13 +87,13 @@ public final class Recurrence {
       case "WEEKLY" -> ChronoUnit.WEEKS;
       case "MONTHLY" -> ChronoUnit.MONTHS;
       case "YEARLY" -> ChronoUnit.YEARS;
-      default -> throw new IllegalArgumentException("its frequency is none");
+      default -> throw new IllegalArgumentException("its frequency is not one of the standard");
     };
   }
 
   private static long number(String text) {
     if (!text.matches("[0-9]{1,9}") || Long.parseLong(text) == 0) {
-      throw new IllegalArgumentException("one of its numbers is none");
+      throw new IllegalArgumentException("one of its numbers is not a number");
     }
     return Long.parseLong(text);
   }

@@ -84,7 +84,7 @@ public class ProblemAdvice {
             + switch (status) {
               case 404 -> "not-found";
               case 405 -> "method";
-              case 406, 415 -> "form";
+              case 415 -> "form";
               default -> "malformed";
             });
   }
@@ -116,7 +116,6 @@ public class ProblemAdvice {
     return switch (status) {
       case 404 -> "There is nothing here that you may open.";
       case 405 -> "This address does not take that method.";
-      case 406 -> "This address cannot answer in that form.";
       case 415 -> "This address takes application/json.";
       default -> "The request has not the form that this address takes.";
     };

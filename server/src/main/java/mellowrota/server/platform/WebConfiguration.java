@@ -15,6 +15,7 @@ import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
+import org.springframework.web.servlet.config.annotation.ContentNegotiationConfigurer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
@@ -45,6 +46,12 @@ class WebConfiguration implements WebMvcConfigurer {
                 .maxNumberLength(40)
                 .build())
         .build();
+  }
+
+  /** Each address answers in one form, whatever is asked for (RFC 9110 §12.5.1). */
+  @Override
+  public void configureContentNegotiation(ContentNegotiationConfigurer negotiation) {
+    negotiation.ignoreAcceptHeader(true);
   }
 
   @Override

@@ -30,7 +30,7 @@ class NewDay {
   }
 
   /** Safe to run in several processes: the act's key names the day. */
-  @Scheduled(fixedDelay = 20_000)
+  @Scheduled(fixedDelayString = "${mellow.day.look-every:20s}")
   void turn() {
     if (!house.exists()) {
       return;

@@ -1,0 +1,42 @@
+package mellowrota.server.platform;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.regex.Pattern;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/**
+ * Letters and digits stand for themselves in a path (RFC 3986 §6.2.2.2): who escapes them means
+ * that one of us reads the address otherwise than another.
+ */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
+class PlainPaths extends OncePerRequestFilter {
+
+  private static final Pattern NEEDLESS = Pattern.compile("%(3[0-9]|[46][1-9A-Fa-f]|[57][0-9Aa])");
+
+  private final ProblemWriter problems;
+
+  PlainPaths(ProblemWriter problems) {
+    this.problems = problems;
+  }
+
+  @Override
+  protected void doFilterInternal(
+      HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+      throws ServletException, IOException {
+    if (NEEDLESS.matcher(request.getRequestURI()).find()) {
+      problems.write(
+          response,
+          Problem.badRequest("The address is malformed: it escapes letters that need none."));
+    } else {
+      chain.doFilter(request, response);
+    }
+  }
+}
