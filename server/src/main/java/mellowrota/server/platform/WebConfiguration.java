@@ -8,8 +8,10 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Profile;
 import org.springframework.core.MethodParameter;
+import org.springframework.http.MediaType;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.accept.FixedContentNegotiationStrategy;
 import org.springframework.web.bind.support.WebDataBinderFactory;
 import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.context.request.RequestAttributes;
@@ -51,7 +53,7 @@ class WebConfiguration implements WebMvcConfigurer {
   /** Each address answers in one form, whatever is asked for (RFC 9110 §12.5.1). */
   @Override
   public void configureContentNegotiation(ContentNegotiationConfigurer negotiation) {
-    negotiation.ignoreAcceptHeader(true);
+    negotiation.strategies(List.of(new FixedContentNegotiationStrategy(MediaType.ALL)));
   }
 
   @Override

@@ -1,0 +1,121 @@
+package mellowrota.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.time.Duration;
+import java.util.Map;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Work written down while somebody is on the telephone, in one line and by hand beside it. */
+public class ShortLineTest extends InBrowser {
+
+  private Page writing() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records");
+    page.getByText("Fallen willow").first().waitFor();
+    press(page, "n");
+    page.getByLabel("In one line").waitFor();
+    return page;
+  }
+
+  private static Locator button(Page page, String name) {
+    return page.getByRole(
+        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(false));
+  }
+
+  @Test
+  public void correctingTheLineLeavesWhatWasTypedByHand() {
+    Page page = writing();
+    Locator line = page.getByLabel("In one line");
+    line.fill("ticket Lift stuck, Ines, by Fri 13:00");
+    page.getByLabel("Notes").fill("Bring the long hook");
+    page.getByLabel("Contact").fill("H. Varga");
+    page.getByLabel("Gate code").fill("4471");
+    page.getByLabel("What", new Page.GetByLabelOptions().setExact(true))
+        .fill("Lift stuck for good");
+    line.fill("ticket Lift stuck, Tam, by Fri 15:00");
+    assertThat(page.getByLabel("Notes")).hasValue("Bring the long hook");
+    assertThat(page.getByLabel("Contact")).hasValue("H. Varga");
+    assertThat(page.getByLabel("Gate code")).hasValue("4471");
+    assertThat(page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)))
+        .hasValue("Lift stuck for good");
+    button(page, "Save").click();
+    assertThat(page.getByText("Lands on ")).isVisible();
+    JsonNode made = newest();
+    assertThat(made.get("title").asString()).isEqualTo("Lift stuck for good");
+    assertThat(made.get("due").get("at").asString()).startsWith("2026-11-27T15:00");
+    assertThat(made.get("people").toString()).contains("Tam Birtles").doesNotContain("Ines");
+    assertThat(made.get("details").toString())
+        .contains("Bring the long hook")
+        .contains("H. Varga")
+        .contains("4471");
+  }
+
+  @Test
+  public void whoCalledIsUnderstoodAndWhatWasNotWaitsToBeSaid() {
+    Page page = writing();
+    page.getByLabel("In one line")
+        .fill("ticket Lift jammed, Inés, from H. Varga 0555 0142, wet, by Fri 13:00");
+    assertThat(page.getByLabel("Contact")).hasValue("H. Varga");
+    assertThat(page.getByLabel("Phone")).hasValue("0555 0142");
+    assertThat(button(page, "Save: what is")).isDisabled();
+    Locator understood = page.getByLabel("Understood");
+    assertThat(understood).containsText("wet");
+    button(page, "Ines Okafor").click();
+    assertThat(understood).containsText("Ines Okafor, Lead");
+    button(page, "Into the notes").click();
+    assertThat(page.getByLabel("Notes")).hasValue("wet");
+    assertThat(page.getByLabel("Contact")).hasValue("H. Varga");
+    button(page, "Save").click();
+    assertThat(page.getByText("Lands on ")).isVisible();
+    JsonNode made = newest();
+    assertThat(made.get("people").toString()).contains("Ines Okafor");
+    assertThat(made.get("details").toString())
+        .contains("H. Varga")
+        .contains("0555 0142")
+        .contains("wet");
+  }
+
+  /** The keys of a record work as soon as it is saved, whichever hand saved it. */
+  @Test
+  public void theKeysWorkRightAfterASaveByMouse() {
+    for (Map.Entry<String, String> one :
+        Map.of("o", "O key", "z", "Z key", "f", "F key").entrySet()) {
+      Page page = writing();
+      page.getByLabel("In one line")
+          .fill("ticket %s, Ines, by Fri 13:00".formatted(one.getValue()));
+      button(page, "Save").click();
+      page.getByText(" saved: ").waitFor();
+      press(page, one.getKey());
+      if (one.getKey().equals("z")) {
+        assertThat(page.getByText("Taken back")).isVisible();
+        assertThat(found(one.getValue())).doesNotContain(one.getValue());
+      } else {
+        String state = one.getKey().equals("o") ? "\"CONFIRMED\"" : "\"DONE\"";
+        Await.until(
+            "its state is " + state,
+            Duration.ofSeconds(30),
+            () -> found(one.getValue()).contains(state));
+      }
+      page.context().close();
+    }
+  }
+
+  private JsonNode newest() {
+    Api hana = Api.of(server, "hana");
+    String id = server.database().query("select max(id)::text from record").get(0);
+    return hana.get("/api/v1/records/" + id).expect(200).json();
+  }
+
+  private String found(String title) {
+    return Api.of(server, "hana")
+        .get("/api/v1/records?state=all&find=" + title.replace(" ", "%20"))
+        .expect(200)
+        .text();
+  }
+}
