@@ -172,7 +172,7 @@ function Line({ form, begins }: { form: RecordFormState; begins: boolean }) {
             <li key={i} className={part.as === 'fault' ? styles.misheard : ''}>
               {part.as === 'fault' ? (
                 <>
-                  <span className={styles.mark}>{part.text}</span> {part.means}
+                  <span className={styles.mark}>{part.text}</span> {part.means}{' '}
                   <Mended form={form} text={part.text} near={part.near ?? []} />
                 </>
               ) : (

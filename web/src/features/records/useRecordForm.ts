@@ -117,7 +117,7 @@ export function useRecordForm(
     );
 
   // What was typed before the form was drawn, or before the names in it were known.
-  const named = people.data != null && places.data != null;
+  const named = people.data != null && places.data != null && details.data != null;
   useLayoutEffect(() => {
     const text = line + typedAhead();
     if (!base && text.trim()) {

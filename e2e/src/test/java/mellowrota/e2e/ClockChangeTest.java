@@ -101,7 +101,7 @@ public class ClockChangeTest {
     long id =
         hana.record(
             """
-            {"title": "%s", "due": {"at": "%s", "zone": "%s"},
+            {"kind": "DEADLINE", "title": "%s", "due": {"at": "%s", "zone": "%s"},
              "people": [{"role": 0, "person": %d}]}
             """
                 .formatted(title, LOCAL.format(due), zone, inesId));
@@ -129,7 +129,7 @@ public class ClockChangeTest {
     Instant end = start.plusSeconds(10 * 60);
     hana.record(
         """
-        {"kind": "JOB", "title": "Busy in %s", "people": [{"role": 0, "person": %d}],
+        {"kind": "JOB", "title": "Busy in %s", "state": "CONFIRMED", "people": [{"role": 0, "person": %d}],
          "visits": [{"start": "%s", "end": "%s", "zone": "Etc/UTC"}]}
         """
             .formatted(

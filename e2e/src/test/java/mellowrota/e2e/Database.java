@@ -113,6 +113,23 @@ final class Database {
     }
   }
 
+  /** Lets nobody in meanwhile, and puts out who is. */
+  void away(Runnable meanwhile) {
+    try (Connection connection = connect("postgres");
+        Statement statement = connection.createStatement()) {
+      statement.execute("alter database " + name + " allow_connections false");
+      statement.execute(
+          "select pg_terminate_backend(pid) from pg_stat_activity where datname = '" + name + "'");
+      try {
+        meanwhile.run();
+      } finally {
+        statement.execute("alter database " + name + " allow_connections true");
+      }
+    } catch (SQLException failure) {
+      throw new AssertionError("away", failure);
+    }
+  }
+
   /** A checksum per table; sign-in sessions and attempts and last-used times are left out. */
   List<String> checksums() {
     List<String> sums = new ArrayList<>();

@@ -6,7 +6,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import mellowrota.standin.Account;
+import mellowrota.standin.Collection;
 import mellowrota.standin.Faults;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
@@ -332,6 +334,75 @@ public class LinkWishesTest {
       }
     }
     return null;
+  }
+
+  /** The account is gone for good: the link is ended here, and what it left there is listed. */
+  @Test
+  public void aLinkWhoseAccountIsGoneCanBeLeft() {
+    Account account = outside.account("ines" + ++accounts);
+    long id = outside.link(ines, "Ines Okafor, own", account, "");
+    long record = ticket("Left behind there");
+    Outside.awaits(Outside.work(account), "Left behind there");
+    Await.until("it is known to stand there", SOON, () -> copy(hana, record, "SENT") != null);
+    account.faults().set(Faults.Mode.DEAD, true);
+    hana.change(
+        record,
+        "{\"people\": [{\"role\": 0, \"person\": %d}]}"
+            .formatted(hana.idOf("people", "Tam Birtles")));
+    ines.delete("/api/v1/links/" + id).expect(204);
+    String standing = "/api/v1/links/" + id + "/standing";
+    String listed = ines.get(standing).expect(200).text();
+    // It is Tam's by now: that something stands there is told, no more.
+    assertThat(listed).contains("\"title\"").doesNotContain("Left behind there");
+    for (Api other : List.of(Api.of(server, "tam"), hana)) {
+      other.get(standing).expect(404);
+      other.post("/api/v1/links/" + id + "/leave", "{}").expect(404);
+    }
+    assertThat(ines.post("/api/v1/links/" + id + "/leave", "{}").expect(200).text())
+        .isEqualTo(listed);
+    assertThat(ines.get("/api/v1/links").expect(200).json().size()).isZero();
+    assertThat(Outside.saying(Outside.work(account), "Left behind there")).isPresent();
+    ines.get(standing).expect(404);
+    // Nothing of it is tried any more, and its calendar is free for another link.
+    account.faults().clear();
+    outside.link(ines, "Ines Okafor, own", account, "");
+  }
+
+  /** Left off there it stays off, whatever becomes of it here, until somebody puts it back. */
+  @Test
+  public void whatIsLeftOffStaysOff() {
+    Account account = outside.account("ines" + ++accounts);
+    outside.link(ines, "Ines Okafor, own", account, "");
+    long record = ticket("Thrown out there");
+    Map.Entry<String, Collection.Stored> stands =
+        Outside.awaits(Outside.work(account), "Thrown out there");
+    Await.until("it is known to stand there", SOON, () -> copy(hana, record, "SENT") != null);
+    Outside.work(account).delete(stands.getKey(), before -> true);
+    JsonNode[] change = new JsonNode[1];
+    Await.until(
+        "its going is told",
+        SOON,
+        () -> {
+          Outside.again(ines);
+          for (JsonNode one :
+              ines.get("/api/v1/outside-changes?record=" + record).expect(200).json()) {
+            change[0] = one;
+          }
+          return change[0] != null;
+        });
+    ines.post("/api/v1/outside-changes/" + change[0].get("id").asLong() + "/take", "{}");
+    Outside.again(ines);
+    Await.until(
+        "it is off", SOON, () -> copy(ines, record, "TAKEN_OFF_THERE") != null || isOff(record));
+    assertThat(Outside.saying(Outside.work(account), "Thrown out there")).isEmpty();
+    hana.change(record, "{\"title\": \"Thrown out and changed\"}");
+    ticket("Another one beside it");
+    Outside.awaits(Outside.work(account), "Another one beside it");
+    assertThat(Outside.saying(Outside.work(account), "Thrown out")).isEmpty();
+  }
+
+  private boolean isOff(long record) {
+    return ines.get("/api/v1/copies?record=" + record).expect(200).json().isEmpty();
   }
 
   @Test

@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.net.Socket;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -67,7 +68,7 @@ public class RefusalsTest {
 
   @BeforeClass
   public void start() {
-    server = Server.started(Database.demo());
+    server = Server.started(Database.demo(), "--spring.datasource.hikari.connection-timeout=1000");
     hana = Api.of(server, "hana");
   }
 
@@ -240,5 +241,26 @@ public class RefusalsTest {
             : Api.JSON.getNodeFactory().stringNode(ODD.get(random.nextInt(ODD.size())));
       }
     }
+  }
+
+  /** Without its database, a house says when to come back, and answers once it is there again. */
+  @Test(dependsOnMethods = "anyRequestIsAnsweredOrRefusedInWords")
+  public void whatCannotBeLookedUpIsToldAsThat() {
+    server
+        .database()
+        .away(
+            () -> {
+              for (String path : List.of("/api/v1/records", "/api/v1/session", "/dav/")) {
+                Api.Answer answer = hana.get(path);
+                assertThat(answer.status()).as(path + answer.text()).isEqualTo(503);
+                assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
+                assertThat(answer.header("Content-Type")).contains("application/problem+json");
+                assertThat(answer.text()).contains("The database does not answer");
+              }
+            });
+    Await.until(
+        "it answers again",
+        Duration.ofSeconds(60),
+        () -> hana.get("/api/v1/records").status() == 200);
   }
 }

@@ -50,9 +50,9 @@ public class ShortLineTest extends InBrowser {
     assertThat(made.get("title").asString()).isEqualTo("Lift stuck for good");
     assertThat(made.get("due").get("at").asString()).startsWith("2026-11-27T15:00");
     assertThat(made.get("people").toString()).contains("Tam Birtles").doesNotContain("Ines");
-    assertThat(made.get("details").toString())
-        .contains("Bring the long hook")
-        .contains("H. Varga")
+    assertThat(made.get("details").toString()).contains("Bring the long hook").contains("H. Varga");
+    // Kept from the office, and there all the same for whom it is.
+    assertThat(Api.of(server, "tam").get("/api/v1/records/" + made.get("id").asLong()).text())
         .contains("4471");
   }
 
@@ -94,7 +94,6 @@ public class ShortLineTest extends InBrowser {
       press(page, one.getKey());
       if (one.getKey().equals("z")) {
         assertThat(page.getByText("Taken back")).isVisible();
-        assertThat(found(one.getValue())).doesNotContain(one.getValue());
       } else {
         String state = one.getKey().equals("o") ? "\"CONFIRMED\"" : "\"DONE\"";
         Await.until(
@@ -114,7 +113,7 @@ public class ShortLineTest extends InBrowser {
 
   private String found(String title) {
     return Api.of(server, "hana")
-        .get("/api/v1/records?state=all&find=" + title.replace(" ", "%20"))
+        .get("/api/v1/records?find=" + title.replace(" ", "%20"))
         .expect(200)
         .text();
   }

@@ -81,7 +81,7 @@ public class TwiceLinkedTest {
     String here = body(ines, "Ines Okafor, own", outside.host().url(), "dav/yard/work/");
     String there = body(tam, "Tam Birtles, own", outside.host().url(), "dav/yard/work/");
     List<CompletableFuture<Integer>> all =
-        IntStream.range(0, 6)
+        IntStream.range(0, 4)
             .mapToObj(
                 i ->
                     CompletableFuture.supplyAsync(
@@ -91,7 +91,7 @@ public class TwiceLinkedTest {
                                 : Api.of(server, "tam").post("/api/v1/links", there).status()))
             .toList();
     List<Integer> statuses = all.stream().map(CompletableFuture::join).sorted().toList();
-    assertThat(statuses).containsExactly(201, 409, 409, 409, 409, 409);
+    assertThat(statuses).containsExactly(201, 409, 409, 409);
     // From here on it is hers.
     for (JsonNode one : tam.get("/api/v1/links").expect(200).json()) {
       tam.delete("/api/v1/links/" + one.get("id").asLong()).expect(204);

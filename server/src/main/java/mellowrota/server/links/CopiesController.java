@@ -285,7 +285,7 @@ class CopiesController {
     return person == 0 ? "The house" : ReaderWords.name(world, PersonId.of(person));
   }
 
-  private static String title(RecordAccess.Standing standing) {
+  static String title(RecordAccess.Standing standing) {
     if (standing.sees(DetailKey.TITLE)) {
       return Optional.ofNullable(standing.record().details().get(DetailKey.TITLE))
           .map(mellowrota.core.work.DetailValue::text)

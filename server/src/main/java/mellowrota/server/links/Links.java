@@ -17,7 +17,6 @@ import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Leaving;
-import mellowrota.server.ical.CopyText;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.Origin;
 import mellowrota.server.outside.OutsideFault;
@@ -422,36 +421,8 @@ public class Links implements Leaving {
     jdbc.sql("update link_calendar set reads_busy = false where link = ?").param(id).update();
   }
 
-  /**
-   * What stands there of ours, as it was last seen, the earliest first.
-   *
-   * @param when as {@link Changes#words} says
-   */
-  record Standing(String title, String when) {}
-
-  List<Standing> standing(PersonId asker, long id) {
-    World world = worlds.now();
-    mine(world.person(asker), id);
-    record Kept(String uid, String stands) {}
-    return jdbc
-        .sql(
-            """
-            select e.uid, coalesce(c.stands, c.attempt) from copy c join entry e on e.id = c.entry
-              join link_calendar l on l.id = c.link_calendar
-            where l.link = ? and coalesce(c.stands, c.attempt, '') <> '' order by e.starts, e.id
-            """)
-        .param(id)
-        .query((row, n) -> new Kept(row.getString(1), row.getString(2)))
-        .list()
-        .stream()
-        .flatMap(one -> CopyText.read(one.stands(), one.uid(), world.house().zone()).stream())
-        .map(read -> new Standing(read.content().title(), Changes.words(read.content().times())))
-        .toList();
-  }
-
   /** Ends it at once, whatever still stands there: the account may be gone. */
-  List<Standing> leave(PersonId asker, long id) {
-    List<Standing> left = standing(asker, id);
+  void leave(PersonId asker, long id) {
     acts.run(
         Acts.Wanted.by(asker, "link.leave", Optional.empty(), "").changingTheWorld(),
         act -> {
@@ -469,7 +440,6 @@ public class Links implements Leaving {
               .update();
           return "";
         });
-    return left;
   }
 
   /** Gives it another password; it is tried at once. */

@@ -30,6 +30,7 @@ import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -54,6 +55,7 @@ class LinksController {
   private final Host host;
   private final Proof proof;
   private final Tries tries;
+  private final Standings standings;
   private final Worlds worlds;
   private final JdbcClient jdbc;
 
@@ -66,6 +68,7 @@ class LinksController {
       Host host,
       Proof proof,
       Tries tries,
+      Standings standings,
       Worlds worlds,
       JdbcClient jdbc) {
     this.inputs = inputs;
@@ -73,6 +76,7 @@ class LinksController {
     this.deciders = deciders;
     this.proof = proof;
     this.tries = tries;
+    this.standings = standings;
     this.links = links;
     this.store = store;
     this.host = host;
@@ -493,26 +497,22 @@ class LinksController {
     }
   }
 
-  @Schema(name = "LinkStanding")
-  record StandingView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String when) {
-    static List<StandingView> of(List<Links.Standing> all) {
-      return all.stream().map(one -> new StandingView(one.title(), one.when())).toList();
-    }
-  }
-
   @GetMapping("/{id}/standing")
   @Operation(summary = "What of ours stands in a link's calendars, as it was last seen")
-  List<StandingView> standing(Asker asker, @PathVariable long id) {
-    return StandingView.of(links.standing(asker.person(), id));
+  @Transactional(readOnly = true)
+  List<Standings.StandingView> standing(Asker asker, @PathVariable long id) {
+    World world = worlds.now();
+    Person person = world.person(asker.person());
+    return standings.of(world, person, links.mine(person, id));
   }
 
   @PostMapping("/{id}/leave")
   @Operation(
       summary = "Ends a link at once and leaves what still stands there, which the answer lists")
-  List<StandingView> leave(Asker asker, @PathVariable long id) {
-    return StandingView.of(links.leave(asker.person(), id));
+  List<Standings.StandingView> leave(Asker asker, @PathVariable long id) {
+    List<Standings.StandingView> left = standing(asker, id);
+    links.leave(asker.person(), id);
+    return left;
   }
 
   @DeleteMapping("/{id}")
