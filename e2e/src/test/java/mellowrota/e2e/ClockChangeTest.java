@@ -88,25 +88,29 @@ public class ClockChangeTest {
 
   @Test(dataProvider = "changes")
   public void allTellTheSameMoment(ZoneId zone, ZoneOffsetTransition change) {
-    // Due at the first local time that exists once again; its mark begins a quarter before.
-    LocalDateTime due = change.isOverlap() ? change.getDateTimeBefore() : change.getDateTimeAfter();
-    Instant end = due.atZone(zone).toInstant();
-    Instant start = end.minusSeconds(15 * 60);
+    // It begins at the first local time that is there once again, and its way there before that.
+    LocalDateTime from =
+        change.isOverlap() ? change.getDateTimeBefore() : change.getDateTimeAfter();
+    Instant start = from.atZone(zone).toInstant().minusSeconds(15 * 60);
+    Instant end = from.plusHours(1).atZone(zone).toInstant();
     if (change.isOverlap()) {
       assertThat(start.atZone(zone).toLocalDateTime().atZone(zone).toInstant())
           .as("its second pass")
           .isNotEqualTo(start);
     }
-    String title = "Changed %s %s".formatted(zone.getId().replaceAll(".*/", ""), due.getMonth());
+    String title = "Changed %s %s".formatted(zone.getId().replaceAll(".*/", ""), from.getMonth());
     long id =
         hana.record(
             """
-            {"kind": "DEADLINE", "title": "%s", "due": {"at": "%s", "zone": "%s"},
-             "people": [{"role": 0, "person": %d}]}
+            {"kind": "JOB", "title": "%s", "state": "CONFIRMED",
+             "people": [{"role": 0, "person": %d}],
+             "visits": [{"start": "%s", "end": "%s", "zone": "%s", "before": 15}]}
             """
-                .formatted(title, LOCAL.format(due), zone, inesId));
-    JsonNode told = hana.get("/api/v1/records/" + id).expect(200).json().get("due");
-    assertThat(Instant.parse(told.get("instant").asString())).isEqualTo(end);
+                .formatted(
+                    title, inesId, LOCAL.format(from), LOCAL.format(from.plusHours(1)), zone));
+    JsonNode told = hana.get("/api/v1/records/" + id).expect(200).json().get("visits").get(0);
+    assertThat(told.get("start").asString()).startsWith(LOCAL.format(from));
+    assertThat(told.get("zone").asString()).isEqualTo(zone.getId());
 
     Calendars calendars = new Calendars(ines);
     VEvent served =
