@@ -2916,6 +2916,7 @@ export interface components {
         };
         LinkStanding: {
             title: string;
+            /** @description As it stands there; empty where that is not for the asker */
             when: string;
         };
         LinkTried: {

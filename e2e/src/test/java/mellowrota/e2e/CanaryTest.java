@@ -70,6 +70,7 @@ public class CanaryTest {
     operations.clear();
     finds.clear();
     Api hana = Api.of(server, "hana");
+    Api.of(server, "hana"); // One session more, which is ended.
     Api ines = Api.of(server, "ines");
     long lead = hana.idOf("people", "Ines Okafor");
     long open = make(hana, "Canary", lead, false);
@@ -338,7 +339,10 @@ public class CanaryTest {
     call(
         "POST /api/v1/outside-changes/{id}/put-back",
         a -> a.post(proposals.get(1) + "/put-back", "{}"));
+    find("GET /api/v1/links/{id}/standing", a -> a.get(one + "/standing"), "Copied twice");
     call("DELETE /api/v1/links/{id}", a -> a.delete(one));
+    long left = outside.link(hana, "Hana Vesely, own", outside.account("hana.left"), "");
+    call("POST /api/v1/links/{id}/leave", a -> a.post("/api/v1/links/" + left + "/leave", "{}"));
   }
 
   private static JsonNode changes(Api asker, long record) {
@@ -538,9 +542,23 @@ public class CanaryTest {
                 "/api/v1/account/app-passwords",
                 "{\"label\": \"x\", \"password\": \"still-water\"}"));
     call("DELETE /api/v1/account/app-passwords/{id}", CanaryTest::withdraw);
+    call("GET /api/v1/account/sessions", a -> a.get("/api/v1/account/sessions"));
+    call("DELETE /api/v1/account/sessions/{id}", CanaryTest::endSession);
     call("POST /api/v1/account/password", CanaryTest::changePassword);
     call("GET /api/v1/invitations/{token}", a -> invitation(a, lead, false));
     call("POST /api/v1/invitations/{token}", a -> invitation(a, lead, true));
+  }
+
+  /** One that is not this one, where there is any. */
+  private static Api.Answer endSession(Api api) {
+    String id = "none";
+    Api.Answer all = api.get("/api/v1/account/sessions");
+    if (all.status() == 200) {
+      for (JsonNode one : all.json()) {
+        id = one.get("here").asBoolean() ? id : one.get("id").asString();
+      }
+    }
+    return api.delete("/api/v1/account/sessions/" + id);
   }
 
   private void call(String name, Function<Api, Api.Answer> call) {

@@ -347,12 +347,12 @@ public class LinkWishesTest {
     account.faults().set(Faults.Mode.DEAD, true);
     hana.change(
         record,
-        "{\"people\": [{\"role\": 0, \"person\": %d}]}"
+        "{\"private\": true, \"people\": [{\"role\": 0, \"person\": %d}]}"
             .formatted(hana.idOf("people", "Tam Birtles")));
     ines.delete("/api/v1/links/" + id).expect(204);
     String standing = "/api/v1/links/" + id + "/standing";
     String listed = ines.get(standing).expect(200).text();
-    // It is Tam's by now: that something stands there is told, no more.
+    // It is Tam's alone by now: that something stands there is told, no more.
     assertThat(listed).contains("\"title\"").doesNotContain("Left behind there");
     for (Api other : List.of(Api.of(server, "tam"), hana)) {
       other.get(standing).expect(404);

@@ -251,7 +251,10 @@ public class RefusalsTest {
         .away(
             () -> {
               for (String path : List.of("/api/v1/records", "/api/v1/session", "/dav/")) {
-                Api.Answer answer = hana.get(path);
+                Api.Answer answer =
+                    path.startsWith("/dav")
+                        ? hana.dav("PROPFIND", path, null, "Depth", "0")
+                        : hana.get(path);
                 assertThat(answer.status()).as(path + answer.text()).isEqualTo(503);
                 assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
                 assertThat(answer.header("Content-Type")).contains("application/problem+json");
