@@ -5,7 +5,7 @@ export const words = {
     'Any calendar program that speaks CalDAV shows your own calendar, your teams’ and the house’s. Give it this address, your mail address, and an app password made here.',
   address: 'Address',
   user: 'User name',
-  label: 'For which program or phone?',
+  label: 'For which program?',
   yourPassword: 'Your password',
   make: 'Make an app password',
   once: 'Copy it now: it is shown this once.',

@@ -2960,7 +2960,7 @@ export interface components {
             readsBusy: boolean;
             /**
              * Format: int64
-             * @description Of those, copies that the host refused again and again
+             * @description Of those, copies that the host refused
              */
             refused: number;
             /**

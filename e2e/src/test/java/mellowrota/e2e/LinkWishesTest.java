@@ -217,6 +217,7 @@ public class LinkWishesTest {
     final long hers = outside.link(ines, "Ines Okafor, own", mine, "");
     assertThat(decidedFor(hana, inesId)).isEqualTo("PERSON");
     Await.until("there is no room", SOON, () -> isRefused(record));
+    assertThat(link(ines, hers).get("calendars").get(0).get("refused").asLong()).isPositive();
     assertThat(Outside.saying(Outside.work(house), "Copied by whom")).isPresent();
     mine.faults().set(Faults.Mode.QUOTA, false);
     ines.post("/api/v1/links/" + hers + "/again", "{}").expect(204);

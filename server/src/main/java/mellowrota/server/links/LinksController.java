@@ -134,7 +134,7 @@ class LinksController {
           long open,
       @Schema(
               requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of those, copies that the host refused again and again")
+              description = "Of those, copies that the host refused")
           long refused) {}
 
   @Schema(name = "Link")
@@ -341,7 +341,8 @@ class LinksController {
                 """
                 select count(*) filter (where state = 'SENT') as sent,
                   count(*) filter (where due_at is not null) as open,
-                  count(*) filter (where state = 'REFUSED') as refused
+                  count(*) filter (where state = 'REFUSED'
+                    or due_at is not null and fault in ('REFUSED', 'QUOTA')) as refused
                 from copy where link_calendar = ?
                 """)
             .param(outlet.id())
