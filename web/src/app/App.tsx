@@ -40,7 +40,8 @@ export function App() {
   return (
     <ConfigProvider theme={themeFor(mode.mode)}>
       <QueryClientProvider client={client}>
-        <BrowserRouter>
+        {/* A page is there together with what was told of it, so that its keys act on it. */}
+        <BrowserRouter useTransitions={false}>
           <Routes>
             <Route path="/welcome/:token" element={<Welcome />} />
             <Route path="*" element={<Inside mode={mode} />} />

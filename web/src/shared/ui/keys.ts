@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** Whether letter keys act at once; people may switch them off (WCAG 2.1.4). */
 export function letterKeysOn(): boolean {
@@ -64,10 +64,10 @@ export function typedAhead(): string {
 export function useKeys(keys: Record<string, () => void>): void {
   const latest = useRef(keys);
   const prefix = useRef('');
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
       const letter = event.key.length === 1;

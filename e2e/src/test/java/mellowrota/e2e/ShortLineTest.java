@@ -7,8 +7,8 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import java.time.Duration;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -84,23 +84,27 @@ public class ShortLineTest extends InBrowser {
   /** The keys of a record work as soon as it is saved, whichever hand saved it. */
   @Test
   public void theKeysWorkRightAfterASaveByMouse() {
-    for (Map.Entry<String, String> one :
-        Map.of("o", "O key", "z", "Z key", "f", "F key").entrySet()) {
+    Map<String, String> told =
+        Map.of(
+            "o",
+            "J-\\d+ confirmed",
+            "s",
+            "T-\\d+ started",
+            "f",
+            "T-\\d+ finished",
+            "z",
+            "Taken back");
+    for (String key : told.keySet()) {
       Page page = writing();
       page.getByLabel("In one line")
-          .fill("ticket %s, Ines, by Fri 13:00".formatted(one.getValue()));
+          .fill(
+              key.equals("o")
+                  ? "job Key o, Ines, Fri 9:00-12:00"
+                  : "ticket Key %s, Ines, by Fri 13:00".formatted(key));
       button(page, "Save").click();
       page.getByText(" saved: ").waitFor();
-      press(page, one.getKey());
-      if (one.getKey().equals("z")) {
-        assertThat(page.getByText("Taken back")).isVisible();
-      } else {
-        String state = one.getKey().equals("o") ? "CONFIRMED" : "DONE";
-        Await.until(
-            "its state is " + state,
-            Duration.ofSeconds(30),
-            () -> newest().get("state").asString().equals(state));
-      }
+      press(page, key);
+      assertThat(page.getByText(Pattern.compile(told.get(key)))).isVisible();
       page.context().close();
     }
   }
