@@ -1,3 +1,4 @@
+import { distance } from 'fastest-levenshtein';
 import { dueInput, readDue, readSpan, spanInput } from '../../shared/time';
 import { usualMinutes, type Draft, type Kind } from './model';
 
@@ -43,7 +44,8 @@ const plain = (text: string) => text.trim().toLowerCase();
 /**
  * Reads a record said in one line: "ticket Lock 7 paddle stuck, Ines, by Fri 13:00". The first
  * piece holds kind, place and what is to be done; each further one is a person, a due time after
- * "by", who called with their number, or a span. Nothing is guessed: what fits nothing, or more than one, is a fault at its word.
+ * "by", who called with their number, or a span. Nothing is guessed: what fits nothing, or more than
+ * one, is a fault at its word.
  */
 export function readShortLine(line: string, known: Known): ShortLine | null {
   const pieces = line.split(',');
@@ -189,36 +191,22 @@ function readCaller(piece: string): Record<string, string> | null {
   return Object.keys(found).length > 0 ? found : null;
 }
 
-/** Names of which some word is one letter in four off at most, the nearest first. */
-export function nearNames(said: string, all: { label: string }[]): string[] {
+/** Names of which some word is one letter in three off at most, as in files; the nearest first. */
+function nearNames(said: string, all: { label: string }[]): string[] {
   const wanted = plain(said);
-  const most = Math.floor(wanted.length / 4);
+  const most = Math.max(1, Math.floor(wanted.length / 3));
   return all
     .map((one) => ({
       label: one.label,
-      off: Math.min(...[plain(one.label), ...plain(one.label).split(' ')].map(offBy(wanted))),
+      off: Math.min(
+        ...[plain(one.label), ...plain(one.label).split(' ')].map((name) => distance(wanted, name)),
+      ),
     }))
     .filter((one) => one.off > 0 && one.off <= most)
     .sort((one, other) => one.off - other.off)
     .slice(0, 3)
     .map((one) => one.label);
 }
-
-/** How many letters have to be put in, left out or exchanged (Levenshtein's distance). */
-const offBy =
-  (wanted: string) =>
-  (name: string): number => {
-    let row = Array.from({ length: name.length + 1 }, (_, i) => i);
-    for (let i = 1; i <= wanted.length; i++) {
-      const next = [i];
-      for (let j = 1; j <= name.length; j++) {
-        const same = wanted[i - 1] === name[j - 1] ? 0 : 1;
-        next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + same));
-      }
-      row = next;
-    }
-    return row[name.length]!;
-  };
 
 function people(said: string, known: Known) {
   const wanted = plain(said);
@@ -231,9 +219,4 @@ function people(said: string, known: Known) {
       .split(' ')
       .some((name) => name === wanted),
   );
-}
-
-/** Whether there are details for who called, and for their number. */
-export function keepsCallers(details: { key: string }[] = []): boolean {
-  return ['contact', 'phone'].every((key) => details.some((d) => d.key === key));
 }

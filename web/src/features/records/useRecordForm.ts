@@ -12,17 +12,9 @@ import {
   type Draft,
   type RecordView,
 } from './model';
-import {
-  useCalendars,
-  useChange,
-  useCreate,
-  useDetails,
-  usePeople,
-  usePlaces,
-  usePreview,
-  useTeams,
-} from './queries';
-import { keepsCallers, readShortLine, type Known } from './shortLine';
+import { useCalendars, useChange, useCreate, useDetails, usePreview, useTeams } from './queries';
+import { readShortLine } from './shortLine';
+import { useKnown } from './useShortLine';
 import { words } from './words';
 
 /** The form's whole behaviour; the view only shows it. */
@@ -39,8 +31,7 @@ export function useRecordForm(
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [key, setKey] = useState(newKey);
   const [conflict, setConflict] = useState<RecordView | null>(null);
-  const people = usePeople();
-  const places = usePlaces();
+  const { crew, known, isWhole } = useKnown();
   const teams = useTeams();
   const calendars = useCalendars();
   const details = useDetails();
@@ -48,18 +39,6 @@ export function useRecordForm(
   const change = useChange(base?.data.id ?? 0);
   const tray = useTray();
 
-  const crew = useMemo(
-    () => (people.data ?? []).filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY'),
-    [people.data],
-  );
-  const known: Known = useMemo(
-    () => ({
-      people: crew.map((p) => ({ value: p.id, label: p.name })),
-      places: (places.data ?? []).map((p) => ({ value: p.id, label: p.name, code: p.code })),
-      callers: keepsCallers(details.data),
-    }),
-    [crew, places.data, details.data],
-  );
   const understood = useMemo(
     () => (line.trim() ? readShortLine(line, known) : null),
     [line, known],
@@ -117,13 +96,12 @@ export function useRecordForm(
     );
 
   // What was typed before the form was drawn, or before the names in it were known.
-  const named = people.data != null && places.data != null && details.data != null;
   useLayoutEffect(() => {
     const text = line + typedAhead();
     if (!base && text.trim()) {
       say(text);
     }
-  }, [named]);
+  }, [isWhole]);
 
   const saved = (done: {
     act: number;

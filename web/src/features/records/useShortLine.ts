@@ -1,30 +1,41 @@
 import { useMemo } from 'react';
 import { draftFrom, newRecord, type Change } from './model';
 import { useDetails, usePeople, usePlaces } from './queries';
-import { keepsCallers, readShortLine } from './shortLine';
+import { readShortLine, type Known } from './shortLine';
 
-/** A record in one line, as it would be made, and what of the line was not understood. */
-export function useShortLine(line: string): { wish: Change | null; faults: string[] } {
+/** What a line may name; not whole before all of it is fetched. */
+export function useKnown() {
   const people = usePeople();
   const places = usePlaces();
   const details = useDetails();
+  const crew = useMemo(
+    () => (people.data ?? []).filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY'),
+    [people.data],
+  );
+  const known: Known = useMemo(
+    () => ({
+      people: crew.map((p) => ({ value: p.id, label: p.name })),
+      places: (places.data ?? []).map((p) => ({ value: p.id, label: p.name, code: p.code })),
+      callers: ['contact', 'phone'].every((key) => details.data?.some((d) => d.key === key)),
+    }),
+    [crew, places.data, details.data],
+  );
+  return { crew, known, isWhole: Boolean(people.data && places.data && details.data) };
+}
+
+/** A record in one line, as it would be made, and what of the line was not understood. */
+export function useShortLine(line: string): { wish: Change | null; faults: string[] } {
+  const { crew, known, isWhole } = useKnown();
   return useMemo(() => {
-    if (!line.trim() || !people.data || !places.data) {
-      return { wish: null, faults: [] };
-    }
-    const heard = readShortLine(line, {
-      people: people.data.map((p) => ({ value: p.id, label: p.name })),
-      places: places.data.map((p) => ({ value: p.id, label: p.name, code: p.code })),
-      callers: keepsCallers(details.data),
-    });
+    const heard = isWhole && line.trim() ? readShortLine(line, known) : null;
     if (!heard) {
       return { wish: null, faults: [] };
     }
     const faults = heard.parts
       .filter((part) => part.as === 'fault')
       .map((part) => `${part.text}: ${part.means}`);
-    const lead = people.data.find((p) => p.id === heard.draft.lead);
+    const lead = crew.find((p) => p.id === heard.draft.lead);
     const draft = { ...draftFrom(null), ...heard.draft, team: lead?.teams[0] ?? null };
     return { wish: faults.length > 0 ? null : newRecord(draft), faults };
-  }, [line, people.data, places.data, details.data]);
+  }, [line, crew, known, isWhole]);
 }

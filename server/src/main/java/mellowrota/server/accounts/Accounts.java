@@ -195,29 +195,30 @@ public class Accounts implements Leaving {
   /** Changes one's own password and ends one's other sessions. */
   void changePassword(
       PersonId person, String old, String password, String keepSession, Caller caller) {
-    requireOwn(person, "/old", old, caller);
+    requireGood(password, requireOwn(person, "/old", old, caller).getEmail());
+    // Whoever waits for the pool of hashing holds no connection meanwhile.
+    String hash = hashing.encode(password);
     transaction.executeWithoutResult(
         status -> {
-          Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-          requireGood(password, account.getEmail());
-          account.setPasswordHash(hashing.encode(password));
+          accounts.findById(person.value()).orElseThrow(Problem::notFound).setPasswordHash(hash);
           endSessions(person, Optional.of(keepSession));
         });
   }
 
   /** That whoever is signed in knows the password too; tries are counted as at sign-in. */
-  private void requireOwn(PersonId person, String field, String password, Caller caller) {
+  private Account requireOwn(PersonId person, String field, String password, Caller caller) {
     AttemptLimit.Whose whose = AttemptLimit.Whose.account(person.value());
     limit.count(whose, caller);
-    String hash =
+    Account account =
         transaction
             .execute(status -> accounts.findById(person.value()))
-            .flatMap(Account::getPasswordHash)
             .orElseThrow(Problem::notFound);
+    String hash = account.getPasswordHash().orElseThrow(Problem::notFound);
     if (!hashing.matches(password, hash)) {
       throw Problem.fault(field, "is not your present password");
     }
     limit.succeeded(whose, caller);
+    return account;
   }
 
   private static void requireGood(String password, String email) {

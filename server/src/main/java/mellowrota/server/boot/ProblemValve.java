@@ -2,10 +2,9 @@ package mellowrota.server.boot;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.security.SecureRandom;
-import java.util.HexFormat;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemAdvice;
+import mellowrota.server.platform.RequestId;
 import org.apache.catalina.connector.Request;
 import org.apache.catalina.connector.Response;
 import org.apache.catalina.valves.ErrorReportValve;
@@ -17,21 +16,17 @@ import org.apache.tomcat.util.ExceptionUtils;
  */
 public class ProblemValve extends ErrorReportValve {
 
-  private static final SecureRandom RANDOM = new SecureRandom();
-
   @Override
   protected void report(Request request, Response response, Throwable throwable) {
     int status = response.getStatus();
     if (status < 400 || response.getContentWritten() > 0 || !response.setErrorReported()) {
       return;
     }
-    byte[] id = new byte[6];
-    RANDOM.nextBytes(id);
     Problem problem = ProblemAdvice.ofStatus(status);
     // Words of ours alone, which hold nothing that JSON would escape.
     String body =
         "{\"type\":\"urn:mellow-rota:problem:%s\",\"status\":%d,\"detail\":\"%s\",\"request\":\"%s\"}"
-            .formatted(problem.type(), status, problem.getMessage(), HexFormat.of().formatHex(id));
+            .formatted(problem.type(), status, problem.getMessage(), RequestId.next());
     try {
       response.setContentType("application/problem+json");
       response.setCharacterEncoding(StandardCharsets.UTF_8.name());

@@ -121,8 +121,7 @@ class LinkLooks {
     return new NearView(face.title(), face.place(), face.text(), Changes.words(face.times()));
   }
 
-  private OffsetDateTime from(Links.Wanted one) {
-    World world = worlds.now();
+  private static OffsetDateTime from(World world, Links.Wanted one) {
     LocalDate day = one.from().orElse(world.day());
     return day.atStartOfDay(world.house().zone()).toInstant().atOffset(ZoneOffset.UTC);
   }
@@ -131,9 +130,10 @@ class LinkLooks {
   private List<Sent> sent(Person asker, CalendarId calendar, Links.Wanted wanted) {
     World world = worlds.now();
     Audience audience = world.calendars().audienceOfCopy(calendar, Worlds.copy(wanted.alsoRead()));
-    Instant from = from(wanted).toInstant();
+    OffsetDateTime day = from(world, wanted);
+    Instant from = day.toInstant();
     List<Sent> found = new ArrayList<>();
-    List<RecordId> all = records(calendar, from(wanted));
+    List<RecordId> all = records(calendar, day);
     for (int at = 0; at < all.size(); at += AT_ONCE) {
       List<RecordId> some = all.subList(at, Math.min(all.size(), at + AT_ONCE));
       Release.Known known = releases.of(world, some);

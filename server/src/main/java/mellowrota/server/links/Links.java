@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Family;
@@ -213,18 +214,9 @@ public class Links implements Leaving {
         && host.meansTheSame(one, other);
   }
 
-  private void requireOne(long outlet, Wanted one) {
+  private static <T> T once(Supplier<T> written) {
     try {
-      jdbc.sql(
-              """
-              update link_calendar set open = open or :used, place = :place, resource = :resource
-              where id = :id
-              """)
-          .param("used", one.isUsed())
-          .param("place", Origin.place(one.href()))
-          .param("resource", one.resource().orElse(null))
-          .param("id", outlet)
-          .update();
+      return written.get();
     } catch (DuplicateKeyException twice) {
       throw linkedAlready();
     }
@@ -233,28 +225,27 @@ public class Links implements Leaving {
   private void insert(Person person, boolean ofTheHouse, long link, Wanted one) {
     Optional<Long> rendering =
         one.writes().map(calendar -> rendering(person, ofTheHouse, calendar));
-    long outlet =
+    once(
         jdbc.sql(
-                """
-            insert into link_calendar (link, href, place, name, may_write, rendering, families,
-              from_day, also_read, reads_busy, read_due)
-            values (:link, :href, :place, :name, :mayWrite, :rendering, :families, :from, :also,
-              :busy, case when :reads then now() end) returning id
-            """)
-            .param("link", link)
-            .param("href", one.href().toString())
-            .param("name", one.name())
-            .param("mayWrite", one.mayWrite().orElse(null))
-            .param("rendering", rendering.orElse(null))
-            .param("families", names(one.families()))
-            .param("from", one.from().orElse(null))
-            .param("also", one.alsoRead())
-            .param("busy", one.readsBusy())
-            .param("reads", rendering.isPresent() || one.readsBusy())
-            .param("place", Origin.place(one.href()))
-            .query(Long.class)
-            .single();
-    requireOne(outlet, one);
+                    """
+                    insert into link_calendar (link, href, place, resource, open, name, may_write,
+                      rendering, families, from_day, also_read, reads_busy, read_due)
+                    values (:link, :href, :place, :resource, :used, :name, :mayWrite,
+                      :rendering, :families, :from, :also, :busy, case when :used then now() end)
+                    """)
+                .param("link", link)
+                .param("href", one.href().toString())
+                .param("place", Origin.place(one.href()))
+                .param("resource", one.resource().orElse(null))
+                .param("used", one.isUsed())
+                .param("name", one.name())
+                .param("mayWrite", one.mayWrite().orElse(null))
+                .param("rendering", rendering.orElse(null))
+                .param("families", names(one.families()))
+                .param("from", one.from().orElse(null))
+                .param("also", one.alsoRead())
+                .param("busy", one.readsBusy())
+            ::update);
   }
 
   private static String names(Set<Family> families) {
@@ -312,7 +303,17 @@ public class Links implements Leaving {
       return;
     }
     LinkStore.Outlet outlet = known.get();
-    requireOne(outlet.id(), one);
+    once(
+        jdbc.sql(
+                    """
+                    update link_calendar set open = open or :used, place = :place,
+                      resource = :resource where id = :id
+                    """)
+                .param("used", one.isUsed())
+                .param("place", Origin.place(one.href()))
+                .param("resource", one.resource().orElse(null))
+                .param("id", outlet.id())
+            ::update);
     Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
     if (writes.isPresent() && one.writes().isPresent() && !writes.equals(one.writes())) {
       throw Problem.fault(

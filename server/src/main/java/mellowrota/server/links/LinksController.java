@@ -30,7 +30,6 @@ import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -55,7 +54,7 @@ class LinksController {
   private final Host host;
   private final Proof proof;
   private final Tries tries;
-  private final Standings standings;
+  private final StandsThere standsThere;
   private final Worlds worlds;
   private final JdbcClient jdbc;
 
@@ -68,7 +67,7 @@ class LinksController {
       Host host,
       Proof proof,
       Tries tries,
-      Standings standings,
+      StandsThere standsThere,
       Worlds worlds,
       JdbcClient jdbc) {
     this.inputs = inputs;
@@ -76,7 +75,7 @@ class LinksController {
     this.deciders = deciders;
     this.proof = proof;
     this.tries = tries;
-    this.standings = standings;
+    this.standsThere = standsThere;
     this.links = links;
     this.store = store;
     this.host = host;
@@ -172,9 +171,8 @@ class LinksController {
           @RequestBody
           JsonNode body) {
     Input input = inputs.account(body);
-    tries.begin(asker.person());
     try {
-      Host.Discovered found = host.discover(inputs.account(input));
+      Host.Discovered found = tries.of(asker.person(), () -> host.discover(inputs.account(input)));
       return new TriedView(
           true,
           words(found),
@@ -188,8 +186,6 @@ class LinksController {
           fault.kind().name(),
           fault.elsewhere().orElse(null),
           List.of());
-    } finally {
-      tries.end(asker.person());
     }
   }
 
@@ -220,15 +216,16 @@ class LinksController {
           JsonNode body) {
     Input input = inputs.link(body);
     input.flag("ofTheHouse");
-    tries.begin(asker.person());
     try {
-      Host.Account account = inputs.account(input);
-      List<Links.Wanted> wanted = inputs.wanted(input, host.discover(account).calendars());
-      return looks.at(worlds.now().person(asker.person()), account, wanted);
+      return tries.of(
+          asker.person(),
+          () -> {
+            Host.Account account = inputs.account(input);
+            List<Links.Wanted> wanted = inputs.wanted(input, host.discover(account).calendars());
+            return looks.at(worlds.now().person(asker.person()), account, wanted);
+          });
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
-    } finally {
-      tries.end(asker.person());
     }
   }
 
@@ -243,10 +240,9 @@ class LinksController {
           JsonNode body) {
     Input input = inputs.link(body);
     boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
-    tries.begin(asker.person());
     try {
       Host.Account account = inputs.account(input);
-      Host.Discovered found = host.discover(account);
+      Host.Discovered found = tries.of(asker.person(), () -> host.discover(account));
       List<Links.Wanted> wanted = inputs.wanted(input, found.calendars());
       long id =
           links.add(
@@ -254,8 +250,6 @@ class LinksController {
       return ResponseEntity.status(201).body(new MadeView(id));
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
-    } finally {
-      tries.end(asker.person());
     }
   }
 
@@ -385,13 +379,12 @@ class LinksController {
     LinkStore.Link link = links.mine(person, id);
     String password = input.has("password") ? input.required("password", 500) : "";
     input.check();
-    tries.begin(asker.person());
     try {
       Host.Account account =
           password.isEmpty()
               ? store.account(link)
               : new Host.Account(link.home(), link.account(), password);
-      List<Host.Found> found = host.calendars(account, link.home());
+      List<Host.Found> found = tries.of(asker.person(), () -> host.calendars(account, link.home()));
       List<Links.Wanted> wanted = inputs.wanted(input, found);
       if (!password.isEmpty()) {
         links.password(asker.person(), id, password);
@@ -401,8 +394,6 @@ class LinksController {
       }
     } catch (OutsideFault fault) {
       throw Problem.of(409, "outside-fault", fault.getMessage());
-    } finally {
-      tries.end(asker.person());
     }
     return ResponseEntity.noContent().build();
   }
@@ -478,10 +469,13 @@ class LinksController {
             .filter(one -> one.id() == calendar)
             .findFirst()
             .orElseThrow(Problem::notFound);
-    tries.begin(asker.person());
     try {
       List<StepView> steps =
-          proof.of(store.account(link), outlet.href(), world.house().zone()).stream()
+          tries
+              .of(
+                  asker.person(),
+                  () -> proof.of(store.account(link), outlet.href(), world.house().zone()))
+              .stream()
               .map(one -> new StepView(one.what(), one.good(), one.sent(), one.read()))
               .toList();
       boolean good = steps.stream().allMatch(StepView::good);
@@ -493,25 +487,22 @@ class LinksController {
           steps);
     } catch (OutsideFault fault) {
       return new ProofView(false, fault.getMessage(), List.of());
-    } finally {
-      tries.end(asker.person());
     }
   }
 
   @GetMapping("/{id}/standing")
   @Operation(summary = "What of ours stands in a link's calendars, as it was last seen")
-  @Transactional(readOnly = true)
-  List<Standings.StandingView> standing(Asker asker, @PathVariable long id) {
+  List<StandsThere.StandingView> standing(Asker asker, @PathVariable long id) {
     World world = worlds.now();
     Person person = world.person(asker.person());
-    return standings.of(world, person, links.mine(person, id));
+    return standsThere.of(world, person, links.mine(person, id));
   }
 
   @PostMapping("/{id}/leave")
   @Operation(
       summary = "Ends a link at once and leaves what still stands there, which the answer lists")
-  List<Standings.StandingView> leave(Asker asker, @PathVariable long id) {
-    List<Standings.StandingView> left = standing(asker, id);
+  List<StandsThere.StandingView> leave(Asker asker, @PathVariable long id) {
+    List<StandsThere.StandingView> left = standing(asker, id);
     links.leave(asker.person(), id);
     return left;
   }

@@ -3,6 +3,7 @@ package mellowrota.server.links;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentMap;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;
 import org.springframework.stereotype.Component;
 
@@ -14,17 +15,27 @@ class Tries {
 
   private final ConcurrentMap<PersonId, Integer> running = new ConcurrentHashMap<>();
 
-  /** Refuses one too many; else {@link #end} is to follow. */
-  void begin(PersonId person) {
+  /** What asks a host. */
+  interface Asking<T> {
+    T ask() throws OutsideFault;
+  }
+
+  /** Asks for somebody, where they have not too many under way. */
+  <T> T of(PersonId person, Asking<T> asking) throws OutsideFault {
     if (running.merge(person, 1, Integer::sum) > AT_ONCE) {
       end(person);
       throw Problem.of(
               429, "too-many-tries", "Two of your accounts are being tried; wait until they are.")
           .with("retryAfter", 5);
     }
+    try {
+      return asking.ask();
+    } finally {
+      end(person);
+    }
   }
 
-  void end(PersonId person) {
+  private void end(PersonId person) {
     running.computeIfPresent(person, (who, count) -> count == 1 ? null : count - 1);
   }
 }

@@ -21,24 +21,29 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
-class RequestId extends OncePerRequestFilter {
+public class RequestId extends OncePerRequestFilter {
 
   private static final Logger LOG = LoggerFactory.getLogger(RequestId.class);
+  private static final SecureRandom RANDOM = new SecureRandom();
 
-  private final SecureRandom random = new SecureRandom();
   private final ProblemWriter problems;
 
   RequestId(ProblemWriter problems) {
     this.problems = problems;
   }
 
+  /** A number for one more request. */
+  public static String next() {
+    byte[] bytes = new byte[6];
+    RANDOM.nextBytes(bytes);
+    return HexFormat.of().formatHex(bytes);
+  }
+
   @Override
   protected void doFilterInternal(
       HttpServletRequest request, HttpServletResponse response, FilterChain chain)
       throws ServletException, IOException {
-    byte[] bytes = new byte[6];
-    random.nextBytes(bytes);
-    String id = HexFormat.of().formatHex(bytes);
+    String id = next();
     MDC.put("request", id);
     response.setHeader("X-Request-Id", id);
     try {

@@ -13,19 +13,21 @@ import mellowrota.server.records.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
 
 /**
  * What of ours stands in a link's calendars, as it was last seen, told as its asker may know it
  * now.
  */
 @Component
-class Standings {
+class StandsThere {
 
   private final JdbcClient jdbc;
   private final RecordStore records;
   private final RecordAccess access;
 
-  Standings(JdbcClient jdbc, RecordStore records, RecordAccess access) {
+  StandsThere(JdbcClient jdbc, RecordStore records, RecordAccess access) {
     this.jdbc = jdbc;
     this.records = records;
     this.access = access;
@@ -41,6 +43,7 @@ class Standings {
 
   private record Kept(RecordId record, String uid, String stands) {}
 
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<StandingView> of(World world, Person asker, LinkStore.Link link) {
     List<Kept> kept =
         jdbc.sql(
