@@ -306,17 +306,22 @@ function Password() {
   );
 }
 
-/** Where one is signed in, each to be ended. */
+const FEW = 4;
+
+/** Where one is signed in, each to be ended; the last used first. */
 function Sessions() {
   const sessions = useSessions();
   const end = useEndSession();
+  const [all, setAll] = useState(false);
+  const shown = sessions.data?.slice(0, all ? undefined : FEW) ?? [];
+  const more = (sessions.data?.length ?? 0) - shown.length;
   return (
     <section className={styles.part}>
       <h2>{words.sessions}</h2>
       {sessions.error && <Fault error={sessions.error} again={() => void sessions.refetch()} />}
       {end.error && <Fault error={end.error} />}
       <ul className={styles.list}>
-        {sessions.data?.map((one) => (
+        {shown.map((one) => (
           <li key={one.id}>
             <strong>{deviceName(one.device)}</strong>
             <span className={styles.quiet}>
@@ -337,6 +342,11 @@ function Sessions() {
           </li>
         ))}
       </ul>
+      {more > 0 && (
+        <Button type="link" size="small" onClick={() => setAll(true)}>
+          {words.more(more)}
+        </Button>
+      )}
     </section>
   );
 }

@@ -67,6 +67,7 @@ export const words = {
   since: (moment: string) => `signed in ${moment}`,
   here: 'this one',
   endIt: 'End it',
+  more: (n: number) => `and ${n} more`,
   phone: 'A phone',
   tablet: 'A tablet',
   computer: 'A computer',

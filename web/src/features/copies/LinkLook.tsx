@@ -35,7 +35,8 @@ export function LinkLook({
                 <li key={at}>
                   <span>{valueText('TIMES', entry.when)}</span>
                   <span>
-                    {[entry.title, entry.place].filter(Boolean).join(' · ')}
+                    {entry.title}
+                    {entry.place && <small className={styles.sent}>{words.at(entry.place)}</small>}
                     {entry.text && <small className={styles.sent}>{entry.text}</small>}
                   </span>
                 </li>

@@ -62,6 +62,7 @@ export const words = {
       ? '1 entry stands there; only its times are read.'
       : `${n} entries stand there; only their times are read.`,
   more: (n: number) => `and ${n} more`,
+  at: (place: string) => `Place: ${place}`,
   stop: 'Stop',
   stopped: 'stopped',
   overruled: 'written elsewhere now',
