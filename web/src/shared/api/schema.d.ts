@@ -63,7 +63,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where one is signed in, last used first */
+        /** Where one is signed in: here first, then as last used */
         get: operations["sessions"];
         put?: never;
         post?: never;

@@ -191,6 +191,7 @@ public class AccountsTest extends OnDemo {
     Api there = Api.of(server, "wren");
     JsonNode all = here.get("/api/v1/account/sessions").expect(200).json();
     assertThat(all.valueStream().filter(one -> one.get("here").asBoolean())).hasSize(1);
+    assertThat(all.get(0).get("here").asBoolean()).isTrue();
     assertThat(all.toString()).doesNotContain(here.cookie("mellow-session"));
     for (JsonNode one : all) {
       if (!one.get("here").asBoolean()) {

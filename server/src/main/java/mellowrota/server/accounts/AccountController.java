@@ -95,7 +95,7 @@ class AccountController {
   }
 
   @GetMapping("/sessions")
-  @Operation(summary = "Where one is signed in, last used first")
+  @Operation(summary = "Where one is signed in: here first, then as last used")
   List<SessionView> sessions(Asker asker, HttpServletRequest request) {
     return accounts.signedIn(asker.person(), request.getSession(false).getId()).stream()
         .map(

@@ -259,7 +259,7 @@ public class Accounts implements Leaving {
    */
   record SignedIn(String id, String device, Instant since, Instant lastUsedAt, boolean here) {}
 
-  /** Where somebody is signed in, last used first. */
+  /** Where somebody is signed in: here first, then as last used. */
   List<SignedIn> signedIn(PersonId person, String here) {
     return sessions.findByPrincipalName(Long.toString(person.value())).values().stream()
         .filter(session -> !session.isExpired())
@@ -271,7 +271,7 @@ public class Accounts implements Leaving {
                     session.getCreationTime(),
                     session.getLastAccessedTime(),
                     session.getId().equals(here)))
-        .sorted(Comparator.comparing(SignedIn::lastUsedAt).reversed())
+        .sorted(Comparator.comparing(SignedIn::here).thenComparing(SignedIn::lastUsedAt).reversed())
         .toList();
   }
 
