@@ -277,3 +277,38 @@ require_format() { # FOLDER
     fi
   fi
 }
+
+# ---- Waiting for the server ------------------------------------------------------------------
+
+# How long a server may do nothing at all before it is given up, seconds.
+QUIET_AT_MOST="${MELLOW_QUIET_AT_MOST:-120}"
+
+# await_ready PID PORT PROGRESS LOG: waits for as long as the server gets on, however slow the
+# machine is, and says what it is at, which stands in the file PROGRESS; each way to end says why.
+await_ready() {
+  local pid="$1" port="$2" progress="$3" log="$4"
+  local answer at now busy code told="" worked="" said=$SECONDS quiet=$SECONDS
+  while kill -0 "$pid" 2>/dev/null; do
+    answer="$( (exec 3<>"/dev/tcp/127.0.0.1/$port" && printf 'GET /actuator/health/readiness HTTP/1.0\r\nHost: 127.0.0.1\r\n\r\n' >&3 && timeout 20 cat <&3) 2>/dev/null)" || true
+    [[ "$answer" != *'"status":"UP"'* ]] || return 0
+    at="$(cat "$progress" 2>/dev/null || true)"
+    if [ "$at" != "$told" ]; then
+      told="$at"
+      quiet=$SECONDS
+      [ $((SECONDS - said)) -lt 3 ] || { say "… $told"; said=$SECONDS; }
+    fi
+    # What the server itself has worked so far, in ticks of the processor.
+    now="$(awk '{print $14 + $15}' "/proc/$pid/stat" 2>/dev/null || true)"
+    [ "$now" = "$worked" ] || { worked="$now"; quiet=$SECONDS; }
+    if [ $((SECONDS - quiet)) -gt "$QUIET_AT_MOST" ]; then
+      busy="$(sql mellow "select count(*) from pg_stat_activity where state = 'active' and pid <> pg_backend_pid()" 2>/dev/null)" || busy=0
+      [ "$busy" != 0 ] || die "The server has done nothing for $QUIET_AT_MOST s while it was ${told:-beginning}; see $log"
+      quiet=$SECONDS
+    fi
+    sleep 0.1
+  done
+  grep -E 'ERROR|Caused|Exception' "$log" | tail -n 3 >&2 || true
+  code=0
+  wait "$pid" || code=$?
+  die "The server ended by itself (code $code) while it was ${told:-beginning}; see $log"
+}

@@ -11,6 +11,7 @@ import {
   type ReactNode,
 } from 'react';
 import { dayNumber, nowMoment, shortDayText, weekdayText } from '../../shared/time';
+import { typing } from '../../shared/ui/keys';
 import type { Taker } from '../cover';
 import { placeOf, type Days } from './days';
 import type { Piece } from './lanes';
@@ -155,9 +156,13 @@ export function Grid(props: Props) {
     } else {
       virtual.scrollToIndex(index);
     }
+    const from = document.activeElement;
     const frame = window.requestAnimationFrame(() => {
-      const at = scroller.current?.querySelector<HTMLElement>('[data-has-focus] [tabindex="0"]');
-      at?.focus({ preventScroll: true });
+      // A form that was opened meanwhile keeps what is typed.
+      if (document.activeElement === from || !typing(document.activeElement)) {
+        const at = scroller.current?.querySelector<HTMLElement>('[data-has-focus] [tabindex="0"]');
+        at?.focus({ preventScroll: true });
+      }
       setMoved(wanted);
     });
     return () => window.cancelAnimationFrame(frame);

@@ -11,8 +11,8 @@ export function setLetterKeys(on: boolean): void {
 
 const TAKES_KEYS = '[role="dialog"], .ant-select, [role="listbox"], [role="menu"]';
 
-/** What is going away, or is hidden already, may still have the focus, and takes no more keys. */
-function typing(target: EventTarget | null): boolean {
+/** Whether it takes keys; what is going away or hidden may still have the focus, and takes none. */
+export function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement) || target.getClientRects().length === 0) {
     return false;
   }

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -15,6 +16,11 @@ import tools.jackson.databind.json.JsonMapper;
 public class ContractTest {
 
   private static final Path COMMITTED = Path.of("..", "server", "openapi.json");
+
+  /** The document, by which others call each operation. */
+  static JsonNode committed() {
+    return Api.JSON.readTree(COMMITTED.toFile());
+  }
 
   @Test
   public void theCommittedDocumentIsTheServersOwn() throws IOException {

@@ -30,6 +30,7 @@ public class FaultRunTest {
 
   private static final String[] PEOPLE = {"ines", "tam", "wren"};
   private static final String[] NAMES = {"Ines Okafor", "Tam Birtles", "Wren Adeyemi"};
+  private static final String DOUBLE = "doubled-";
   private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
   private static final Duration QUIET = Duration.ofSeconds(Integer.getInteger("quiet", 60));
 
@@ -38,7 +39,7 @@ public class FaultRunTest {
   private final long seed = Long.getLong("seed", 11);
 
   private static int[] size() {
-    return java.util.Arrays.stream(System.getProperty("faults", "200,6,3").split(","))
+    return java.util.Arrays.stream(System.getProperty("faults", "120,6,2").split(","))
         .mapToInt(Integer::parseInt)
         .toArray();
   }
@@ -56,6 +57,7 @@ public class FaultRunTest {
 
     Collection there;
     String theirs = "";
+    boolean doubled;
 
     Ticket(long id, int lead, String title, LocalDateTime due) {
       this.id = id;
@@ -68,15 +70,23 @@ public class FaultRunTest {
   private Outside outside;
   private Server server;
   private Server second;
-  private final Map<Integer, List<Account>> accounts = new HashMap<>();
+  private final List<Account> accounts = new ArrayList<>();
+  private final Map<Integer, List<Collection>> calendars = new HashMap<>();
+
+  /** Of one account, one calendar each of the first two people. */
+  private final List<Collection> yard = new ArrayList<>();
+
   private final List<Ticket> tickets = new ArrayList<>();
   private final Api[] leads = new Api[PEOPLE.length];
   private final long[] ids = new long[PEOPLE.length];
   private Api hana;
   private int made;
+  private int doubles;
 
   /** Edits over there that found nothing to edit yet. */
   private int owed;
+
+  private int owedDoubles;
 
   /** Two share the work unless a size is asked for, which runs with one as well. */
   @DataProvider
@@ -92,7 +102,7 @@ public class FaultRunTest {
   /** Where a lost answer is met by writing again under a new UID, the audit sees it. */
   @Test
   public void aWriteTriedAgainUnderAnotherUidIsSeen() {
-    size = new int[] {60, 3, 0};
+    size = new int[] {30, 3, 0};
     lostAfter = 0.3;
     try {
       assertThatThrownBy(() -> run(Database.demo(), 1, this::forgetfulOfUids))
@@ -129,9 +139,13 @@ public class FaultRunTest {
 
   private void run(Database database, int processes, Consumer<Database> beside) {
     accounts.clear();
+    calendars.clear();
+    yard.clear();
     tickets.clear();
     made = 0;
+    doubles = 0;
     owed = 0;
+    owedDoubles = 0;
     SplittableRandom random = new SplittableRandom(seed);
     outside = Outside.start();
     server = Server.started(database, outside.options().toArray(String[]::new));
@@ -155,7 +169,7 @@ public class FaultRunTest {
         }
       }
       outage(false);
-      makeUpForEdits(random);
+      makeUp(random);
       trouble(false);
       settle();
       audit();
@@ -173,24 +187,35 @@ public class FaultRunTest {
     for (int i = 0; i < PEOPLE.length; i++) {
       leads[i] = Api.of(server, PEOPLE[i]);
       ids[i] = hana.idOf("people", NAMES[i]);
-      accounts.put(i, new ArrayList<>());
+      calendars.put(i, new ArrayList<>());
     }
     for (int n = 0; n < size[1]; n++) {
       int who = n % PEOPLE.length;
-      Account account = outside.account(PEOPLE[who] + n);
-      account.faults().seed(seed * 1000 + n);
-      accounts.get(who).add(account);
-      outside.link(leads[who], NAMES[who] + ", own", account, "");
+      link(who, account(PEOPLE[who] + n), "work");
     }
+    Account both = account("yard");
+    both.make("second", "Second");
+    yard.add(link(0, both, "work"));
+    yard.add(link(1, both, "second"));
   }
 
-  private List<Account> all() {
-    return accounts.values().stream().flatMap(List::stream).toList();
+  private Account account(String name) {
+    Account account = outside.account(name);
+    account.faults().seed(seed * 1000 + accounts.size());
+    accounts.add(account);
+    return account;
+  }
+
+  private Collection link(int who, Account account, String calendar) {
+    outside.link(leads[who], NAMES[who] + ", own", account, calendar, "");
+    Collection there = account.collection(calendar).orElseThrow();
+    calendars.get(who).add(there);
+    return there;
   }
 
   private void trouble(boolean on) {
     double chance = on ? 0.04 : 0;
-    for (Account one : all()) {
+    for (Account one : accounts) {
       for (Faults.Chance what : Faults.Chance.values()) {
         one.faults().set(what, chance);
       }
@@ -200,12 +225,11 @@ public class FaultRunTest {
 
   /** Two links each, as far as there are as many. */
   private void outage(boolean on) {
-    List<Account> all = all();
     Faults.Mode[] modes = {
       Faults.Mode.WRONG_PASSWORD, Faults.Mode.QUOTA, Faults.Mode.READ_ONLY, Faults.Mode.NO_SYNC,
     };
-    for (int i = 0; i < Math.min(all.size(), 2 * modes.length); i++) {
-      all.get(i).faults().set(modes[i % modes.length], on);
+    for (int i = 0; i < Math.min(accounts.size(), 2 * modes.length); i++) {
+      accounts.get(i).faults().set(modes[i % modes.length], on);
     }
   }
 
@@ -220,13 +244,20 @@ public class FaultRunTest {
 
   /** One change: a new ticket, another title or time, handed over, cancelled; or one over there. */
   private void step(SplittableRandom random, int i) {
+    if (i % 8 == 3) {
+      if (moveOrDouble(random)) {
+        return;
+      }
+      owedDoubles++;
+    }
     if (i % 8 == 7) {
       if (edit(random)) {
         return;
       }
       owed++;
     }
-    List<Ticket> open = tickets.stream().filter(one -> !one.cancelled).toList();
+    List<Ticket> open =
+        tickets.stream().filter(one -> !one.cancelled && !one.edited.equals("DELETED")).toList();
     if (open.size() < 8 || random.nextInt(3) == 0) {
       make(random);
       return;
@@ -254,16 +285,23 @@ public class FaultRunTest {
     }
   }
 
-  /** An edit that came before anything had arrived is made once something has. */
-  private void makeUpForEdits(SplittableRandom random) {
+  /** What came before anything had arrived is made once something has. */
+  private void makeUp(SplittableRandom random) {
     for (; owed > 0 && !free().isEmpty(); owed--) {
       Await.until("an entry there to edit", QUIET, () -> edit(random));
+    }
+    for (; owedDoubles > 0 && !freeInTheYard().isEmpty(); owedDoubles--) {
+      Await.until("an entry there to double", QUIET, () -> moveOrDouble(random));
     }
   }
 
   /** What nobody cancelled or edited so far. */
   private List<Ticket> free() {
     return tickets.stream().filter(one -> !one.cancelled && one.edited.isEmpty()).toList();
+  }
+
+  private List<Ticket> freeInTheYard() {
+    return free().stream().filter(one -> one.lead < yard.size() && !one.doubled).toList();
   }
 
   private void make(SplittableRandom random) {
@@ -292,8 +330,8 @@ public class FaultRunTest {
     Map.Entry<String, Collection.Stored> stored = null;
     for (int tries = 0; tries < 4 * free.size() && stored == null; tries++) {
       one = free.get(random.nextInt(free.size()));
-      List<Account> where = accounts.get(one.lead);
-      there = Outside.work(where.get(random.nextInt(where.size())));
+      List<Collection> where = calendars.get(one.lead);
+      there = where.get(random.nextInt(where.size()));
       stored = entry(there, one);
     }
     if (stored == null) {
@@ -336,6 +374,53 @@ public class FaultRunTest {
     return true;
   }
 
+  /**
+   * Somebody moves an entry into the calendar that another has in the same account, or doubles it
+   * there or beside itself, under its own UID or as programs do that give it a new one.
+   */
+  private boolean moveOrDouble(SplittableRandom random) {
+    List<Ticket> free = freeInTheYard();
+    Ticket one = null;
+    Collection there = null;
+    Map.Entry<String, Collection.Stored> stored = null;
+    for (int tries = 0; tries < 4 * free.size() && stored == null; tries++) {
+      one = free.get(random.nextInt(free.size()));
+      there = yard.get(one.lead);
+      stored = entry(there, one);
+    }
+    if (stored == null) {
+      return false;
+    }
+    String name = DOUBLE + doubles + ".ics";
+    String text = stored.getValue().text();
+    String etag = stored.getValue().etag();
+    String anew = text.replace("\nUID:", "\nUID:x" + doubles + "-");
+    Collection other = yard.get(1 - one.lead);
+    switch (random.nextInt(4)) {
+      case 0 -> {
+        Collection.Outcome outcome =
+            there.delete(
+                stored.getKey(), now -> now.filter(was -> was.etag().equals(etag)).isPresent());
+        if (outcome != Collection.Outcome.DELETED) {
+          return false;
+        }
+        one.edited = "DELETED";
+        one.there = there;
+        put(other, name, text);
+      }
+      case 1 -> put(other, name, text);
+      case 2 -> put(other, name, anew);
+      default -> put(there, name, anew);
+    }
+    one.doubled = true;
+    doubles++;
+    return true;
+  }
+
+  private static void put(Collection there, String name, String text) {
+    assertThat(there.put(name, text, now -> true)).isEqualTo(Collection.Outcome.CREATED);
+  }
+
   private static String escaped(String title) {
     return title.replace(";", "\\;").replace(",", "\\,");
   }
@@ -343,6 +428,7 @@ public class FaultRunTest {
   /** The entry as it stands there now with what we last said of it. */
   private static Map.Entry<String, Collection.Stored> entry(Collection there, Ticket one) {
     return there.objects().entrySet().stream()
+        .filter(e -> !e.getKey().startsWith(DOUBLE))
         .filter(e -> Outside.unfolded(e.getValue()).contains(escaped(one.title)))
         .filter(
             e ->
@@ -389,13 +475,24 @@ public class FaultRunTest {
       }
     }
     List<String> wrong = new ArrayList<>();
+    int doubled = 0;
     for (int who = 0; who < PEOPLE.length; who++) {
-      for (Account account : accounts.get(who)) {
-        audit(account, who, told, wrong);
+      for (Collection there : calendars.get(who)) {
+        audit(there, who, told, wrong);
+        doubled +=
+            there.objects().keySet().stream().filter(name -> name.startsWith(DOUBLE)).count();
       }
     }
+    // What is ours is nobody's words wherever it stands, and what others put there is theirs.
+    assertThat(doubled).as("doubled over there").isEqualTo(doubles);
+    assertThat(notes()).as("records with notes of a copy, seed %s", seed).isEmpty();
     int edits = 0;
     for (Ticket one : tickets) {
+      for (JsonNode change : told.getOrDefault(one.id, List.of())) {
+        if (!change.get("part").asString().equals(one.edited)) {
+          wrong.add("nobody changed this of " + one.title + " over there: " + change);
+        }
+      }
       if (!one.edited.isEmpty()) {
         edits++;
         boolean known =
@@ -408,20 +505,34 @@ public class FaultRunTest {
     }
     assertThat(wrong).as("seed %s", seed).isEmpty();
     assertThat(edits).as("edits over there").isGreaterThan(size[0] / 40);
+    assertThat(doubles).as("moved or doubled over there").isGreaterThan(size[0] / 40);
   }
 
-  private void audit(Account account, int who, Map<Long, List<JsonNode>> told, List<String> wrong) {
-    Collection there = Outside.work(account);
+  private List<String> notes() {
+    return server
+        .database()
+        .query(
+            """
+            select record::text from detail where key = 'notes' and record in (
+              select record from detail where key = 'title' and value ~ '^(Run|Theirs) ')
+            """);
+  }
+
+  private void audit(
+      Collection there, int who, Map<Long, List<JsonNode>> told, List<String> wrong) {
     Map<String, Integer> standing = new TreeMap<>();
-    for (Collection.Stored one : there.objects().values()) {
-      String text = Outside.unfolded(one);
+    for (Map.Entry<String, Collection.Stored> one : there.objects().entrySet()) {
+      if (one.getKey().startsWith(DOUBLE)) {
+        continue;
+      }
+      String text = Outside.unfolded(one.getValue());
       if (text.contains("Run ") || text.contains("Theirs ")) {
         standing.merge(said(text), 1, Integer::sum);
       }
     }
     Map<String, Integer> wanted = new TreeMap<>();
     for (Ticket one : tickets) {
-      if (one.lead == who && !one.cancelled) {
+      if (one.lead == who && !one.cancelled && !(one.there == there && offered(one, told))) {
         // Where our write met theirs, ours stands there and theirs is kept with a word.
         boolean held =
             one.edited.equals("TITLE")
@@ -440,8 +551,24 @@ public class FaultRunTest {
       Map<String, Integer> over = new TreeMap<>(standing);
       over.keySet().removeAll(wanted.keySet());
       wrong.add(
-          account.name() + ": lost " + lost.keySet() + ", too much " + over + standing.values());
+          there.title()
+              + " of "
+              + PEOPLE[who]
+              + ": lost "
+              + lost.keySet()
+              + ", too much "
+              + over
+              + standing.values());
     }
+  }
+
+  /** Whether it was taken off there, which somebody is asked about. */
+  private static boolean offered(Ticket one, Map<Long, List<JsonNode>> told) {
+    return told.getOrDefault(one.id, List.of()).stream()
+        .anyMatch(
+            change ->
+                change.get("part").asString().equals("DELETED")
+                    && change.get("state").asString().equals("PROPOSED"));
   }
 
   private static String said(String text) {

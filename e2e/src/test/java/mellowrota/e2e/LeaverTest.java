@@ -10,10 +10,8 @@ import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Who leaves takes with them what they made, in the same act (SIGHT 11). */
-public class LeaverTest {
+public class LeaverTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api leaver;
   private Api anybody;
   private long person;
@@ -22,8 +20,6 @@ public class LeaverTest {
 
   @BeforeClass
   public void someoneMakesThings() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     anybody = new Api(server);
     person = hana.idOf("people", "Priya Lund");
     leaver = People.invite(server, hana, person, "Priya Lund", "COORDINATOR");

@@ -21,14 +21,13 @@ import tools.jackson.databind.node.ObjectNode;
  * walked in pages of 1 with every filter. Details, tags and times of hidden records vary, and so do
  * whole private records between those that the reader sees. {@code -DlistSeeds=200} runs more.
  */
-public class ListTwinsTest {
+public class ListTwinsTest extends OnDemo {
 
-  private static final int SEEDS = Integer.getInteger("listSeeds", 2);
+  private static final int SEEDS = Integer.getInteger("listSeeds", 1);
   private static final List<String> HIDDEN_FROM_CREW =
       List.of("gate code", "quote", "contact", "phone");
   private static final int MOST_PAGES = 400;
 
-  private Api hana;
   private final Map<String, Api> readers = new LinkedHashMap<>();
   private long marina;
   private long thornmere;
@@ -36,8 +35,6 @@ public class ListTwinsTest {
 
   @BeforeClass
   public void readers() {
-    Server server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     readers.put("ines", Api.of(server, "ines"));
     readers.put("wren", Api.of(server, "wren"));
     inesId = hana.idOf("people", "Ines Okafor");

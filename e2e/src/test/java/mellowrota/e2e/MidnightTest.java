@@ -10,8 +10,6 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -19,23 +17,14 @@ import tools.jackson.databind.JsonNode;
  * The house turns its day while people save, all of it at once: nothing waits for each other in a
  * circle, and what is in the way is tried again. {@code -Dmidnights=1000} has as many of them.
  */
-public class MidnightTest {
+public class MidnightTest extends OnDemo {
 
   private static final int MIDNIGHTS = Integer.getInteger("midnights", 12);
   private static final LocalDate FIRST = LocalDate.parse("2026-11-26");
 
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void begin() {
-    server = Server.started(Database.demo(), "--mellow.day.look-every=5ms");
-    hana = Api.of(server, "hana");
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void end() {
-    server.close();
+  @Override
+  String[] options() {
+    return new String[] {"--mellow.day.look-every=5ms"};
   }
 
   @Test

@@ -11,8 +11,13 @@ abstract class OnDemo {
 
   @BeforeClass
   public void serve() {
-    server = Server.started(Database.demo());
+    server = Server.started(Database.demo(), options());
     hana = Api.of(server, "hana");
+  }
+
+  /** With what the server is started besides. */
+  String[] options() {
+    return new String[0];
   }
 
   @AfterClass(alwaysRun = true)

@@ -118,11 +118,16 @@ final class Outside implements AutoCloseable {
 
   /** Links an account's calendar to somebody's own one. */
   long link(Api who, String ownCalendar, Account account, String more) {
+    return link(who, ownCalendar, account, "work", more);
+  }
+
+  /** Links one of an account's calendars to somebody's own one. */
+  long link(Api who, String ownCalendar, Account account, String calendar, String more) {
     return link(
         who,
         """
         {"address": "%s", "user": "%s", "password": "%s", "calendars": [
-          {"href": "%sdav/%s/work/", "writes": %d, "alsoRead": "NOBODY"%s}]}
+          {"href": "%sdav/%s/%s/", "writes": %d, "alsoRead": "NOBODY"%s}]}
         """
             .formatted(
                 host.url(),
@@ -130,6 +135,7 @@ final class Outside implements AutoCloseable {
                 PASSWORD,
                 host.url(),
                 account.name(),
+                calendar,
                 who.idOf("calendars", ownCalendar),
                 more));
   }

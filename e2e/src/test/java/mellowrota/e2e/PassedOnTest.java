@@ -12,18 +12,14 @@ import tools.jackson.databind.JsonNode;
  * What one record passes on to another is what its maker sees (SIGHT 10), and what one may not know
  * of answers as if it were not there.
  */
-public class PassedOnTest {
+public class PassedOnTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api marguerite;
   private long tam;
   private long nell;
 
   @BeforeClass
   public void people() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     marguerite = Api.of(server, "marguerite");
     tam = hana.idOf("people", "Tam Birtles");
     nell = hana.idOf("people", "Nell Ashdown");

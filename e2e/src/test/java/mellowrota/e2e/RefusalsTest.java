@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.SplittableRandom;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -24,7 +23,7 @@ import tools.jackson.databind.node.ObjectNode;
  * Whatever is sent, the answer is ours: never a 500, never HTML, each refusal a problem document
  * (RFC 9457) with a remedy. {@code -Drefusals=20000 -Dseed=7} sends more.
  */
-public class RefusalsTest {
+public class RefusalsTest extends OnDemo {
 
   private static final int REQUESTS = Integer.getInteger("refusals", 1000);
   private static final long SEED = Long.getLong("seed", 15);
@@ -63,13 +62,12 @@ public class RefusalsTest {
       List.of(
           "*/*", "text/html", "application/xml", "image/png", ";;;", "application/json;q=x", "");
 
-  private Server server;
-  private Api hana;
+  /** The lock under which a house is laid. */
+  private static final long LAYING = 7302001;
 
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo(), "--spring.datasource.hikari.connection-timeout=1000");
-    hana = Api.of(server, "hana");
+  @Override
+  String[] options() {
+    return new String[] {"--spring.datasource.hikari.connection-timeout=1000"};
   }
 
   @DataProvider
@@ -126,7 +124,7 @@ public class RefusalsTest {
   /** Every operation of the document with values of all sorts where it takes some. */
   @Test
   public void anyRequestIsAnsweredOrRefusedInWords() {
-    JsonNode document = new Api(server).get("/v3/api-docs").expect(200).json();
+    JsonNode document = ContractTest.committed();
     List<Operation> all = new ArrayList<>();
     document
         .get("paths")
@@ -240,6 +238,58 @@ public class RefusalsTest {
             ? choices.get(random.nextInt(choices.size()))
             : Api.JSON.getNodeFactory().stringNode(ODD.get(random.nextInt(ODD.size())));
       }
+    }
+  }
+
+  /** A full disk is told as that, and what was sent is not half kept. */
+  @Test
+  public void aFullDiskIsToldAsThat() {
+    Database database = server.database();
+    String count = "select count(*)::text from record";
+    List<String> before = database.query(count);
+    database.execute(
+        """
+        create function full_disk() returns trigger language plpgsql as $$
+        begin
+          raise exception 'could not extend file' using errcode = 'disk_full';
+        end $$;
+        create trigger full_disk before insert on entry for each row execute function full_disk()
+        """);
+    try {
+      Api.Answer answer =
+          hana.post(
+              "/api/v1/records",
+              "{\"title\": \"One too many\", \"due\": {\"date\": \"2026-12-01\"}}");
+      assertThat(answer.expect(507).header("Content-Type")).contains("application/problem+json");
+      assertThat(answer.text()).contains("The disk is full, so nothing was changed");
+      assertThat(database.query(count)).isEqualTo(before);
+    } finally {
+      database.execute("drop function full_disk() cascade");
+    }
+  }
+
+  /** While the house is laid, nobody is answered but with when to come back. */
+  @Test
+  public void whileTheHouseIsLaidItSaysSo() {
+    Database database = Database.empty();
+    Server beginning = Server.start(database);
+    try {
+      database.holding(
+          LAYING,
+          () -> {
+            beginning.listens();
+            for (String path : List.of("/", "/api/v1/session", "/dav/", "/feeds/x.ics")) {
+              Api.Answer answer = new Api(beginning).get(path);
+              assertThat(answer.status()).as(path + answer.text()).isEqualTo(503);
+              assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
+              assertThat(answer.header("Content-Type")).contains("application/problem+json");
+              assertThat(answer.text()).contains("The house is just being laid");
+            }
+          });
+      beginning.ready();
+      new Api(beginning).get("/api/v1/session").expect(200);
+    } finally {
+      beginning.close();
     }
   }
 

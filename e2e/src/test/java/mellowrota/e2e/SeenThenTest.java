@@ -4,22 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** History judges <i>then</i> by what held at that act, not by today's crew (SIGHT 9). */
-public class SeenThenTest {
+public class SeenThenTest extends OnDemo {
 
   private static final String NEXT_DAY = "2026-11-26T09:00:00Z";
-
-  private Server server;
-  private Api hana;
-
-  @BeforeClass
-  public void start() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
-  }
 
   private static String history(Api api, long record) {
     return api.get("/api/v1/records/" + record + "/history").expect(200).text();

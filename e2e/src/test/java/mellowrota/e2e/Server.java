@@ -4,6 +4,7 @@ import java.io.File;
 import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.net.ServerSocket;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -149,6 +150,20 @@ final class Server implements AutoCloseable {
             throw new AssertionError("the server ended:\n" + log());
           }
           return health();
+        });
+  }
+
+  /** Waits until its port answers, whatever it says. */
+  void listens() {
+    Await.until(
+        "the server listens",
+        Duration.ofSeconds(120),
+        () -> {
+          try (Socket socket = new Socket("127.0.0.1", port)) {
+            return socket.isConnected();
+          } catch (IOException notYet) {
+            return false;
+          }
         });
   }
 

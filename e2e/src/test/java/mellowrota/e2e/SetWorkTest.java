@@ -238,7 +238,7 @@ public class SetWorkTest {
 
   @DataProvider
   public Object[][] seeds() {
-    return IntStream.range(0, Integer.getInteger("changes", 50))
+    return IntStream.range(0, Integer.getInteger("changes", 12))
         .mapToObj(seed -> new Object[] {(long) seed})
         .toArray(Object[][]::new);
   }

@@ -26,7 +26,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public class SightServedTest {
 
-  private static final int WORLDS = Integer.getInteger("servedWorlds", 6);
+  private static final int WORLDS = Integer.getInteger("servedWorlds", 2);
   private static final int RECORDS = 3;
   private static final Pattern TOKEN = Pattern.compile("<d:sync-token>([^<]*)</d:sync-token>");
   private static final List<String> READERS = List.of("ines", "tam", "wren");

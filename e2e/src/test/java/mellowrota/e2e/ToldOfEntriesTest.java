@@ -10,17 +10,13 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** What is told about an entry is cut for whoever asks by the same face (SIGHT 8). */
-public class ToldOfEntriesTest {
+public class ToldOfEntriesTest extends OnDemo {
 
-  private Server server;
-  private Api hana;
   private Api outsider;
   private long tam;
 
   @BeforeClass
   public void share() {
-    server = Server.started(Database.demo());
-    hana = Api.of(server, "hana");
     tam = hana.idOf("people", "Tam Birtles");
     Map<String, Api> some = new LinkedHashMap<>();
     long marina = People.invited(server, hana, "Basin Moorings", "OUTSIDE", some);

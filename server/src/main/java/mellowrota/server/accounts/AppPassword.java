@@ -9,9 +9,7 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.data.jpa.repository.JpaRepository;
-import org.springframework.data.jpa.repository.Modifying;
-import org.springframework.data.jpa.repository.Query;
-import org.springframework.transaction.annotation.Transactional;
+import org.springframework.data.jpa.repository.JpaSpecificationExecutor;
 
 /** A password for one calendar program; it opens calendars and nothing else. */
 @Entity
@@ -70,19 +68,24 @@ class AppPassword {
     return hash.startsWith("$2");
   }
 
-  interface Repository extends JpaRepository<AppPassword, Long> {
+  interface Repository
+      extends JpaRepository<AppPassword, Long>, JpaSpecificationExecutor<AppPassword> {
     List<AppPassword> findByPersonOrderById(long person);
 
     List<AppPassword> deleteByPerson(long person);
 
     /** Told to the minute; an older hash is written anew by whoever knows the password. */
-    @Transactional
-    @Modifying
-    @Query(
-        """
-        update AppPassword set lastUsedAt = :now, hash = :hash where id = :id
-          and (lastUsedAt is null or lastUsedAt < :before or hash <> :hash)
-        """)
-    void used(long id, String hash, Instant now, Instant before);
+    default void used(long id, String hash, Instant now, Instant before) {
+      update(
+          (of, update, build) -> {
+            update.set("lastUsedAt", now).set("hash", hash);
+            return build.and(
+                of.get("id").equalTo(id),
+                build.or(
+                    of.get("lastUsedAt").isNull(),
+                    build.lessThan(of.get("lastUsedAt"), before),
+                    of.get("hash").notEqualTo(hash)));
+          });
+    }
   }
 }

@@ -6,9 +6,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
-import org.springframework.data.jpa.repository.Modifying;
-import org.springframework.data.jpa.repository.Query;
-import org.springframework.data.repository.query.Param;
+import org.springframework.data.jpa.repository.JpaSpecificationExecutor;
 
 /** A one-time link; only its hash is kept. Without a person it is for the first coordinator. */
 @Entity
@@ -47,15 +45,20 @@ class Invitation {
     return now.isBefore(expiresAt);
   }
 
-  interface Repository extends JpaRepository<Invitation, String> {
-    @Modifying
-    @Query(
-        "delete from Invitation i where i.person = :person or :person is null and i.person is null")
-    void deleteByPerson(@Param("person") Long person);
+  /**
+   * Sets are changed by criteria: HQL in annotations is parsed anew at each start, for a second.
+   */
+  interface Repository
+      extends JpaRepository<Invitation, String>, JpaSpecificationExecutor<Invitation> {
+    default void deleteByPerson(Long person) {
+      delete(
+          (of, build) ->
+              person == null ? of.get("person").isNull() : of.get("person").equalTo(person));
+    }
 
     /** Uses the link up; 0 where somebody else just did. */
-    @Modifying
-    @Query("delete from Invitation i where i.tokenHash = :hash")
-    int useUp(@Param("hash") String hash);
+    default long useUp(String hash) {
+      return delete((of, build) -> of.get("tokenHash").equalTo(hash));
+    }
   }
 }
