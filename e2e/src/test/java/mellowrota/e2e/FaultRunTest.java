@@ -532,17 +532,19 @@ public class FaultRunTest {
     }
     Map<String, Integer> wanted = new TreeMap<>();
     for (Ticket one : tickets) {
-      if (one.lead == who && !one.cancelled && !(one.there == there && offered(one, told))) {
+      if (one.lead == who && !one.cancelled) {
         // Where our write met theirs, ours stands there and theirs is kept with a word.
         boolean held =
             one.edited.equals("TITLE")
                 && one.there == there
                 && told.getOrDefault(one.id, List.of()).stream()
                     .allMatch(change -> change.get("stays").asBoolean());
-        wanted.merge(
-            (held ? one.theirs : escaped(one.title)) + " until " + STAMP.format(one.due),
-            1,
-            Integer::sum);
+        String stands =
+            (held ? one.theirs : escaped(one.title)) + " until " + STAMP.format(one.due);
+        // What was taken off there stays off until somebody says, or a change of ours crossed it.
+        if (one.there != there || !offered(one, told) || standing.containsKey(stands)) {
+          wanted.merge(stands, 1, Integer::sum);
+        }
       }
     }
     if (!standing.equals(wanted)) {

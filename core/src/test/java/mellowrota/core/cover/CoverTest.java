@@ -29,7 +29,7 @@ import org.testng.annotations.Test;
  */
 public class CoverTest {
 
-  private static final int CREWS = Integer.getInteger("crews", 150);
+  private static final int CREWS = Integer.getInteger("crews", 100);
   private static final int PEOPLE = 6;
   private static final int DAYS = 7;
   private static final ZoneId[] ZONES = {

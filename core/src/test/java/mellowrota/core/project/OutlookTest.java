@@ -28,7 +28,7 @@ import org.testng.annotations.Test;
 /** What other rules and wordings would do, told before, is what they then do. */
 public class OutlookTest {
 
-  private static final int WORLDS = Integer.getInteger("worlds", 2_000) / 2;
+  private static final int WORLDS = Integer.getInteger("worlds", 1_000) / 2;
   private static final int RECORDS = 6;
 
   /** The store as it stands after a projection, and what the next one changes in it. */

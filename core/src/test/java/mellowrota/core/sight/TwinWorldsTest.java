@@ -26,7 +26,7 @@ import org.testng.annotations.Test;
  */
 public class TwinWorldsTest {
 
-  private static final int WORLDS = Integer.getInteger("worlds", 2_000);
+  private static final int WORLDS = Integer.getInteger("worlds", 1_000);
   private static final int RECORDS = 40;
 
   @Test
