@@ -80,7 +80,7 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
           ) : (
             <LinkList links={all} />
           )}
-          {all.length > 0 && open.length === 0 && <p className={styles.quiet}>{words.none}</p>}
+          {all.length > 0 && all.every(isWell) && <p className={styles.quiet}>{words.none}</p>}
         </section>
       )}
       {others.length > 0 && (
@@ -113,6 +113,15 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
 
 function refused(link: Account): number {
   return link.calendars.reduce((n, one) => n + one.refused, 0);
+}
+
+/** Nothing is on its way or in trouble by it. */
+function isWell(link: Account): boolean {
+  return (
+    !link.faultWords &&
+    refused(link) === 0 &&
+    link.calendars.every((calendar) => calendar.open === 0)
+  );
 }
 
 const FEW = 3;

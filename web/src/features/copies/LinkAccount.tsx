@@ -5,6 +5,8 @@ import styles from './copies.module.css';
 import type { Tried } from './model';
 import { words } from './words';
 
+const PASSWORD = 'outside-password';
+
 type Account = Schemas['OutsideAccount'];
 
 /** Where the account is, and whether it is right. */
@@ -50,6 +52,7 @@ export function LinkAccount({
         <label>
           {words.password}
           <Input
+            id={PASSWORD}
             type="password"
             value={account.password}
             maxLength={500}
@@ -71,17 +74,6 @@ export function LinkAccount({
           {tried.data.words}
         </p>
       )}
-      {tried.data?.elsewhere && (
-        <p>
-          <Button
-            onClick={() =>
-              onChange({ ...account, address: tried.data?.elsewhere ?? '', password: '' })
-            }
-          >
-            {words.elsewhere(tried.data.elsewhere)}
-          </Button>
-        </p>
-      )}
       <div className={styles.answers}>
         <Button
           type="primary"
@@ -91,6 +83,16 @@ export function LinkAccount({
         >
           {words.tryIt}
         </Button>
+        {tried.data?.elsewhere && (
+          <Button
+            onClick={() => {
+              onChange({ ...account, address: tried.data?.elsewhere ?? '', password: '' });
+              document.getElementById(PASSWORD)?.focus();
+            }}
+          >
+            {words.elsewhere(tried.data.elsewhere)}
+          </Button>
+        )}
       </div>
     </form>
   );

@@ -40,6 +40,7 @@ function Leaving({ link }: { link: Link }) {
         </details>
       )}
       <Popconfirm
+        placement="topLeft"
         title={words.leaveWhy}
         okText={words.leave}
         cancelText={words.cancel}
@@ -124,7 +125,9 @@ function One({ link }: { link: Link }) {
             <span>{one.overruled ? words.overruled : (one.writesName ?? '')}</span>
             <span>
               {one.writes !== undefined || one.sent + one.open > 0
-                ? words.counts(one.sent, one.open)
+                ? link.ends
+                  ? words.toTakeOff(one.open)
+                  : words.counts(one.sent, one.open)
                 : ''}
               {one.refused > 0 && (
                 <strong className={styles.bad}> · {words.refused(one.refused)}</strong>

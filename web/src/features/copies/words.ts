@@ -123,6 +123,7 @@ export const words = {
   neverRead: 'not read yet',
   counts: (sent: number, open: number) =>
     `${sent} ${sent === 1 ? 'copy' : 'copies'} there` + (open > 0 ? `, ${open} on the way` : ''),
+  toTakeOff: (n: number) => (n === 1 ? '1 copy to take off' : `${n} copies to take off`),
   busy: 'busy time is read',
   copies: 'On their way, or in trouble',
   sendNow: 'Send now',

@@ -62,7 +62,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                 <td>{person.teams.map(teamName).join(', ')}</td>
                 {mayChange && (
                   <td>
-                    {person.account === 'NONE'
+                    {person.account === 'NONE' || person.standing === 'LEFT'
                       ? words.accounts.NONE
                       : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
                   </td>
