@@ -7,6 +7,7 @@ import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.sli
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import jakarta.persistence.Entity;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -39,7 +40,7 @@ public class ArrowsTest {
           Map.entry("regions", Set.of("acts", "crew", "ical", "sight")),
           Map.entry("cover", Set.of("acts", "crew", "links", "records", "regions", "sight")),
           Map.entry("board", Set.of("records", "sight", "crew", "links")),
-          Map.entry("today", Set.of("acts", "records", "sight")),
+          Map.entry("today", Set.of("acts", "crew", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "ical", "sight")),
           Map.entry("releases", Set.of("acts", "calendars", "records", "sight")),
           Map.entry("outside", Set.of()),
@@ -102,6 +103,26 @@ public class ArrowsTest {
     known.add("boot");
     String[] packages = known.stream().map(name -> SERVER + name + "..").toArray(String[]::new);
     classes().should().resideInAnyPackage(packages).check(server);
+  }
+
+  /** What a store keeps is nobody's to name but its own, and goes through the session alone. */
+  @Test
+  public void whatIsKeptIsNamedByItsStoreAlone() {
+    classes()
+        .that()
+        .areAnnotatedWith(Entity.class)
+        .and()
+        .resideInAPackage("..store..")
+        .should()
+        .bePackagePrivate()
+        .check(server);
+    noClasses()
+        .that()
+        .resideInAnyPackage("..store..", SERVER + "regions..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("org.springframework.jdbc..", "java.sql..")
+        .check(server);
   }
 
   @Test

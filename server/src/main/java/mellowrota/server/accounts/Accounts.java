@@ -6,10 +6,11 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Leaving;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Problem;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
@@ -236,10 +237,13 @@ public class Accounts implements Leaving {
   /** App passwords, sessions and what would make a new password: none comes back with them. */
   @Override
   public void end(Act act) {
-    for (Long person : house.left()) {
-      appPasswords.deleteByPerson(person).forEach(gone -> act.ends(Ended.of(Sort.APP_PASSWORD)));
-      invitations.deleteByPerson(person);
-      endSessions(PersonId.of(person), Optional.empty());
+    for (Person one : house.people()) {
+      if (one.hasLeft()) {
+        long person = one.id().value();
+        appPasswords.deleteByPerson(person).forEach(gone -> act.ends(Ended.of(Sort.APP_PASSWORD)));
+        invitations.deleteByPerson(person);
+        endSessions(one.id(), Optional.empty());
+      }
     }
   }
 

@@ -1,5 +1,6 @@
 package mellowrota.server.acts;
 
+import jakarta.persistence.EntityManager;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -44,6 +45,7 @@ public class Acts {
   private static final long LONGEST_PAUSE = 20_000_000;
 
   private final TransactionTemplate transaction;
+  private final EntityManager entities;
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final Clock clock;
@@ -56,7 +58,9 @@ public class Acts {
       Clock clock,
       ObjectProvider<Affected> affected,
       ObjectProvider<Leaving> leavings,
+      EntityManager entities,
       PlatformTransactionManager transactions) {
+    this.entities = entities;
     transaction = new TransactionTemplate(transactions);
     this.leavings = leavings;
     this.jdbc = jdbc;
@@ -149,6 +153,8 @@ public class Acts {
       affected.getObject().worldAboutToChange(act);
     }
     String answer = command.apply(act);
+    // What is asked of the database from here on sees what the command changed.
+    entities.flush();
     if (wanted.changesWorld()) {
       act.later().send(template);
       leavings.forEach(leaving -> leaving.end(act));
@@ -181,6 +187,7 @@ public class Acts {
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     Act going = new Act(act, at, Wanted.byTheHouse(""), version, false);
     T done = step.apply(going);
+    entities.flush();
     going.later().send(template);
     return done;
   }

@@ -7,7 +7,7 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemAdvice;
 import mellowrota.server.platform.ProblemWriter;

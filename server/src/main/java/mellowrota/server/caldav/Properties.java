@@ -7,7 +7,7 @@ import java.util.Map;
 import javax.xml.namespace.QName;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.server.calendars.Faces;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import org.springframework.stereotype.Component;
 
 /** The properties of each place in the tree. */

@@ -14,7 +14,7 @@ import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.server.calendars.Faces;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.ical.Times;
 import mellowrota.server.platform.Problem;
 import org.springframework.stereotype.Component;

@@ -13,6 +13,9 @@ import mellowrota.core.cover.Travel;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Places;
+import mellowrota.server.platform.Problem;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -20,20 +23,16 @@ import org.springframework.stereotype.Service;
 @Service
 public class HouseLimits {
 
+  private final HouseStore house;
+  private final Places places;
   private final JdbcClient jdbc;
   private final Acts acts;
 
-  HouseLimits(JdbcClient jdbc, Acts acts) {
+  HouseLimits(HouseStore house, Places places, JdbcClient jdbc, Acts acts) {
+    this.house = house;
+    this.places = places;
     this.jdbc = jdbc;
     this.acts = acts;
-  }
-
-  private record Settled(String weekBegins, int periodWeeks, double travelSpeed) {}
-
-  private Settled settled() {
-    return jdbc.sql("select week_begins, period_weeks, travel_speed from house")
-        .query(Settled.class)
-        .single();
   }
 
   Limits limits() {
@@ -51,14 +50,14 @@ public class HouseLimits {
               levels.put(kind, row.getBoolean(2) ? Clash.Level.NEVER : Clash.Level.WARN);
               amounts.put(kind, row.getInt(3));
             });
-    Settled settled = settled();
+    HouseStore.Reckoning reckoning = house.reckoning();
     return new Limits(
         levels,
         Duration.ofMinutes(amounts.get(Clash.Kind.REST)),
         Duration.ofMinutes(amounts.get(Clash.Kind.LONGEST)),
-        DayOfWeek.valueOf(settled.weekBegins()),
+        reckoning.weekBegins(),
         Duration.ofMinutes(amounts.get(Clash.Kind.WEEK)),
-        settled.periodWeeks(),
+        reckoning.periodWeeks(),
         Duration.ofMinutes(amounts.get(Clash.Kind.PERIOD)),
         amounts.get(Clash.Kind.DAYS),
         amounts.get(Clash.Kind.NIGHTS),
@@ -94,118 +93,54 @@ public class HouseLimits {
                       .param(wish.level() == Clash.Level.NEVER)
                       .param(wish.amount().orElse(null))
                       .update());
-          jdbc.sql(
-                  """
-                  update house set week_begins = coalesce(?, week_begins),
-                    period_weeks = coalesce(?, period_weeks)
-                  """)
-              .param(weekBegins.map(DayOfWeek::name).orElse(null))
-              .param(periodWeeks.orElse(null))
-              .update();
+          house.reckon(weekBegins, periodWeeks);
           return "";
         });
   }
 
   Travel travel() {
     Map<Travel.Way, Duration> table = new HashMap<>();
-    jdbc.sql("select from_place, to_place, minutes from travel")
-        .query(
-            row -> {
-              table.put(
-                  new Travel.Way(PlaceId.of(row.getLong(1)), PlaceId.of(row.getLong(2))),
-                  Duration.ofMinutes(row.getInt(3)));
-            });
     Map<PlaceId, Travel.Position> positions = new HashMap<>();
-    jdbc.sql(
-            """
-            select id, latitude, longitude from place
-            where latitude is not null and longitude is not null
-            """)
-        .query(
-            row -> {
-              positions.put(
-                  PlaceId.of(row.getLong(1)),
-                  new Travel.Position(row.getDouble(2), row.getDouble(3)));
+    places
+        .terms()
+        .forEach(
+            (place, terms) -> {
+              terms
+                  .ways()
+                  .forEach(
+                      (to, minutes) ->
+                          table.put(new Travel.Way(place, to), Duration.ofMinutes(minutes)));
+              if (terms.latitude().isPresent() && terms.longitude().isPresent()) {
+                positions.put(
+                    place, new Travel.Position(terms.latitude().get(), terms.longitude().get()));
+              }
             });
-    return new Travel(table, positions, settled().travelSpeed());
+    return new Travel(table, positions, house.reckoning().travelSpeed());
   }
 
   /** Of the places about which it is said. */
   Map<PlaceId, Clashes.Capacity> capacities() {
     Map<PlaceId, Clashes.Capacity> found = new HashMap<>();
-    jdbc.sql("select id, capacity, capacity_of_people from place where capacity is not null")
-        .query(
-            row -> {
-              found.put(
-                  PlaceId.of(row.getLong(1)),
-                  new Clashes.Capacity(row.getInt(2), row.getBoolean(3)));
-            });
+    places
+        .terms()
+        .forEach(
+            (place, terms) ->
+                terms
+                    .capacity()
+                    .ifPresent(
+                        most -> found.put(place, new Clashes.Capacity(most, terms.ofPeople()))));
     return found;
   }
 
-  /**
-   * What is said of one place.
-   *
-   * @param ofPeople whether people are counted, else visits
-   * @param ways from it, in minutes
-   */
-  record PlaceTerms(
-      Optional<Integer> capacity,
-      boolean ofPeople,
-      Optional<Double> latitude,
-      Optional<Double> longitude,
-      Map<PlaceId, Integer> ways) {}
-
-  PlaceTerms place(PlaceId id) {
-    Map<PlaceId, Integer> ways = new HashMap<>();
-    jdbc.sql("select to_place, minutes from travel where from_place = ?")
-        .param(id.value())
-        .query(
-            row -> {
-              ways.put(PlaceId.of(row.getLong(1)), row.getInt(2));
-            });
-    return jdbc.sql(
-            "select capacity, capacity_of_people, latitude, longitude from place where id = ?")
-        .param(id.value())
-        .query(
-            (row, n) ->
-                new PlaceTerms(
-                    Optional.ofNullable(row.getObject(1, Integer.class)),
-                    row.getBoolean(2),
-                    Optional.ofNullable(row.getObject(3, Double.class)),
-                    Optional.ofNullable(row.getObject(4, Double.class)),
-                    ways))
-        .single();
+  Places.Terms place(PlaceId id) {
+    return Optional.ofNullable(places.terms().get(id)).orElseThrow(Problem::notFound);
   }
 
-  void setPlace(PersonId actor, PlaceId id, PlaceTerms terms) {
+  void setPlace(PersonId actor, PlaceId id, Places.Terms terms) {
     acts.run(
         Acts.Wanted.by(actor, "house.place", Optional.empty(), ""),
         act -> {
-          jdbc.sql(
-                  """
-                  update place set capacity = ?, capacity_of_people = ?, latitude = ?,
-                    longitude = ? where id = ?
-                  """)
-              .param(terms.capacity().orElse(null))
-              .param(terms.ofPeople())
-              .param(terms.latitude().orElse(null))
-              .param(terms.longitude().orElse(null))
-              .param(id.value())
-              .update();
-          jdbc.sql("delete from travel where from_place = ?").param(id.value()).update();
-          terms
-              .ways()
-              .forEach(
-                  (to, minutes) ->
-                      jdbc.sql(
-                              """
-                              insert into travel (from_place, to_place, minutes) values (?, ?, ?)
-                              """)
-                          .param(id.value())
-                          .param(to.value())
-                          .param(minutes)
-                          .update());
+          places.setTerms(id, terms);
           return "";
         });
   }

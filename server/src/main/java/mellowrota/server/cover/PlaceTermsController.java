@@ -12,6 +12,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -86,7 +87,7 @@ class PlaceTermsController {
   @Transactional(readOnly = true)
   TermsView terms(Asker asker, @PathVariable long id) {
     office(asker, id);
-    HouseLimits.PlaceTerms terms = limits.place(PlaceId.of(id));
+    Places.Terms terms = limits.place(PlaceId.of(id));
     return new TermsView(
         terms.capacity().orElse(null),
         terms.ofPeople(),
@@ -139,7 +140,7 @@ class PlaceTermsController {
     limits.setPlace(
         asker.person(),
         PlaceId.of(id),
-        new HouseLimits.PlaceTerms(
+        new Places.Terms(
             capacity.isPresent() ? Optional.of((int) capacity.getAsLong()) : Optional.empty(),
             ofPeople,
             latitude,

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.ZoneId;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
@@ -13,9 +14,15 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Teams;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -44,10 +51,12 @@ class CrewController {
 
   private final People people;
   private final HouseStore house;
+  private final Teams teams;
   private final JdbcClient jdbc;
   private final JsonMapper json;
 
-  CrewController(People people, HouseStore house, JdbcClient jdbc, JsonMapper json) {
+  CrewController(People people, HouseStore house, Teams teams, JdbcClient jdbc, JsonMapper json) {
+    this.teams = teams;
     this.json = json;
     this.people = people;
     this.house = house;
@@ -149,32 +158,37 @@ class CrewController {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<PersonView> people(Asker asker) {
     Person me = asking(asker);
-    Map<Long, List<Long>> teams =
-        people.openMemberships().stream()
-            .filter(m -> m.memberPerson != null)
+    Map<Holder, List<Long>> teams =
+        people.openMembers().stream()
+            .map(Teams.Member::in)
             .collect(
                 Collectors.groupingBy(
-                    m -> m.memberPerson, Collectors.mapping(m -> m.team, Collectors.toList())));
+                    Membership::member,
+                    Collectors.mapping(one -> one.team().value(), Collectors.toList())));
     Map<Long, String[]> accounts = me.isCoordinator() ? accounts() : Map.of();
-    return people.allPersons().stream()
-        .filter(p -> WorkTimes.seesCrew(me) || p.id == me.id().value())
-        .filter(p -> me.isCoordinator() || p.standing != Person.Standing.LEFT)
-        .sorted(
-            Comparator.comparing((CrewEntities.PersonEntity p) -> p.name).thenComparing(p -> p.id))
-        .map(p -> view(p, me, teams.getOrDefault(p.id, List.of()), accounts.get(p.id)))
+    return house.people().stream()
+        .filter(p -> WorkTimes.seesCrew(me) || p.id().equals(me.id()))
+        .filter(p -> me.isCoordinator() || !p.hasLeft())
+        .sorted(Comparator.comparing(Person::name).thenComparing(p -> p.id().value()))
+        .map(
+            p ->
+                view(
+                    p,
+                    me,
+                    teams.getOrDefault(Holder.of(p.id()), List.of()),
+                    accounts.get(p.id().value())))
         .toList();
   }
 
-  private static PersonView view(
-      CrewEntities.PersonEntity p, Person me, List<Long> teams, String[] account) {
+  private static PersonView view(Person p, Person me, List<Long> teams, String[] account) {
     boolean office = me.isCoordinator();
     return new PersonView(
-        p.id,
-        p.name,
-        p.standing.name(),
-        office ? p.right.name() : null,
+        p.id().value(),
+        p.name(),
+        p.standing().name(),
+        office ? p.right().name() : null,
         List.copyOf(new TreeSet<>(teams)),
-        office ? List.copyOf(new TreeSet<>(p.coordinates)) : null,
+        office ? p.coordinates().stream().map(TeamId::value).sorted().toList() : null,
         account == null ? null : account[0],
         office ? (account == null ? "NONE" : account[1]) : null);
   }
@@ -223,7 +237,7 @@ class CrewController {
         input.has("name") ? Optional.of(input.required("name", 100)) : Optional.empty();
     Optional<Person.Standing> standing = input.choice("standing", Person.Standing.class);
     Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
-    Optional<Set<Long>> coordinates = coordinates(body, input);
+    Optional<Set<TeamId>> coordinates = coordinates(body, input);
     input.check();
     people.change(
         asker.person(),
@@ -232,11 +246,11 @@ class CrewController {
     return ResponseEntity.noContent().build();
   }
 
-  private static Optional<Set<Long>> coordinates(JsonNode body, Input input) {
+  private static Optional<Set<TeamId>> coordinates(JsonNode body, Input input) {
     if (!input.has("coordinates")) {
       return Optional.empty();
     }
-    Set<Long> found = new HashSet<>();
+    Set<TeamId> found = new HashSet<>();
     JsonNode list = body.get("coordinates");
     if (!list.isArray() || list.size() > 200) {
       input.fault("coordinates", "is no list of at most 200 teams");
@@ -247,7 +261,7 @@ class CrewController {
         input.fault("coordinates", "holds what is no number of a team");
         return Optional.empty();
       }
-      found.add(item.asLong());
+      found.add(TeamId.of(item.asLong()));
     }
     return Optional.of(found);
   }
@@ -259,19 +273,29 @@ class CrewController {
     if (!WorkTimes.seesCrew(asking(asker))) {
       return List.of();
     }
-    Map<Long, List<CrewEntities.MembershipEntity>> members =
-        people.openMemberships().stream().collect(Collectors.groupingBy(m -> m.team));
-    return people.allTeams().stream()
-        .sorted(Comparator.comparing((CrewEntities.TeamEntity t) -> t.name))
-        .map(t -> new TeamView(t.id, t.name, t.hue, members(members.getOrDefault(t.id, List.of()))))
+    Map<TeamId, List<Teams.Member>> members =
+        people.openMembers().stream().collect(Collectors.groupingBy(one -> one.in().team()));
+    return teams.all().stream()
+        .sorted(Comparator.comparing(one -> one.team().name()))
+        .map(
+            one ->
+                new TeamView(
+                    one.team().id().value(),
+                    one.team().name(),
+                    one.hue(),
+                    members.getOrDefault(one.team().id(), List.of()).stream()
+                        .map(CrewController::view)
+                        .toList()))
         .toList();
   }
 
-  private static List<MemberView> members(List<CrewEntities.MembershipEntity> list) {
-    return list.stream()
-        .sorted(Comparator.comparing(m -> m.id))
-        .map(m -> new MemberView(m.id, m.memberPerson, m.memberTeam, m.fromDay.toString()))
-        .toList();
+  private static MemberView view(Teams.Member member) {
+    Holder who = member.in().member();
+    return new MemberView(
+        member.id(),
+        who instanceof Holder.OnePerson one ? one.person().value() : null,
+        who instanceof Holder.WholeTeam nested ? nested.team().value() : null,
+        member.in().from().toString());
   }
 
   @PostMapping("/teams")
@@ -330,8 +354,9 @@ class CrewController {
     people.join(
         asker.person(),
         TeamId.of(id),
-        person.isPresent() ? Optional.of(PersonId.of(person.getAsLong())) : Optional.empty(),
-        team.isPresent() ? Optional.of(TeamId.of(team.getAsLong())) : Optional.empty());
+        person.isPresent()
+            ? Holder.of(PersonId.of(person.getAsLong()))
+            : Holder.of(TeamId.of(team.getAsLong())));
     return ResponseEntity.noContent().build();
   }
 
@@ -350,9 +375,15 @@ class CrewController {
     if (!WorkTimes.seesCrew(asking(asker))) {
       return List.of();
     }
-    return people.allPlaces().stream()
-        .sorted(Comparator.comparing((CrewEntities.PlaceEntity p) -> p.name))
-        .map(p -> new PlaceView(p.id, p.code, p.name, p.zone))
+    return house.places().stream()
+        .sorted(Comparator.comparing(Place::name))
+        .map(
+            one ->
+                new PlaceView(
+                    one.id().value(),
+                    one.code(),
+                    one.name(),
+                    one.zone().map(ZoneId::getId).orElse(null)))
         .toList();
   }
 
@@ -368,9 +399,9 @@ class CrewController {
     Input input = Input.of(body, Set.of("code", "name", "zone"));
     String code = input.required("code", 12);
     String name = input.required("name", 100);
-    Optional<String> zone = input.zone("zone").map(java.time.ZoneId::getId);
+    Optional<ZoneId> zone = input.zone("zone");
     input.check();
-    return made(people.addPlace(asker.person(), code, name, zone));
+    return made(people.addPlace(asker.person(), code, name, zone).value());
   }
 
   @PatchMapping("/places/{id}")
@@ -387,7 +418,7 @@ class CrewController {
     String code = input.required("code", 12);
     String name = input.required("name", 100);
     input.check();
-    people.renamePlace(asker.person(), id, code, name);
+    people.renamePlace(asker.person(), PlaceId.of(id), code, name);
     return ResponseEntity.noContent().build();
   }
 

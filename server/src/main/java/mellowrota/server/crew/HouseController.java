@@ -9,11 +9,12 @@ import java.util.OptionalLong;
 import java.util.Set;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
+import mellowrota.core.time.WorkingWeek;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -44,23 +45,14 @@ class HouseController {
   private static final int SHORTEST_INTERVAL = 60;
   private static final int LONGEST_INTERVAL = 86_400;
 
-  /** Who decides in which outside calendars people's own work is copied. */
-  enum DecidedBy {
-    /** Each for themselves. */
-    PEOPLE,
-    HOUSE
-  }
-
   private final HouseStore store;
   private final People people;
   private final Acts acts;
-  private final JdbcClient jdbc;
 
-  HouseController(HouseStore store, People people, Acts acts, JdbcClient jdbc) {
+  HouseController(HouseStore store, People people, Acts acts) {
     this.store = store;
     this.people = people;
     this.acts = acts;
-    this.jdbc = jdbc;
   }
 
   /**
@@ -85,7 +77,7 @@ class HouseController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean trustsOwnFeeds,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int copiesWait,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int readingInterval,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) DecidedBy linksDecidedBy) {}
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) HouseStore.DecidedBy linksDecidedBy) {}
 
   @Schema(name = "HouseChange")
   record ChangeSchema(
@@ -96,34 +88,25 @@ class HouseController {
       Boolean trustsOwnFeeds,
       @Schema(description = "In seconds, from 0 to 300") Integer copiesWait,
       @Schema(description = "In seconds, from 60 to 86400") Integer readingInterval,
-      DecidedBy linksDecidedBy) {}
+      HouseStore.DecidedBy linksDecidedBy) {}
 
   @GetMapping
   @Operation(summary = "What the organisation has settled for all")
   @Transactional(readOnly = true)
   HouseView house() {
     House house = store.house();
-    Settled settled =
-        jdbc.sql(
-                """
-                select outside_reason, copies_wait, reading_interval, links_decided_by from house
-                """)
-            .query(Settled.class)
-            .single();
+    HouseStore.Copying copying = store.copying();
     return new HouseView(
         house.name(),
         house.zone().getId(),
         Weeks.names(house.week()),
         house.outsideLimit().name(),
-        settled.outsideReason(),
+        store.outsideReason(),
         house.trustsOwnFeeds(),
-        settled.copiesWait(),
-        settled.readingInterval(),
-        DecidedBy.valueOf(settled.linksDecidedBy()));
+        copying.waits(),
+        copying.readingInterval(),
+        copying.decidedBy());
   }
-
-  private record Settled(
-      String outsideReason, int copiesWait, int readingInterval, String linksDecidedBy) {}
 
   @PatchMapping
   @Operation(summary = "Settles it otherwise; every calendar follows at once")
@@ -137,50 +120,35 @@ class HouseController {
     Input input = Input.of(body, FIELDS);
     Optional<String> name =
         input.has("name") ? Optional.of(input.required("name", 80)) : Optional.empty();
-    Optional<String> week =
-        input.has("week") ? Weeks.sent(input, "week").map(Weeks::kept) : Optional.empty();
+    Optional<WorkingWeek> week = input.has("week") ? Weeks.sent(input, "week") : Optional.empty();
     Optional<Level> limit = input.choice("outsideLimit", Level.class);
     Optional<String> reason =
         input.has("outsideReason")
             ? Optional.of(input.text("outsideReason", 200))
             : Optional.empty();
     Optional<Boolean> trusts = input.flag("trustsOwnFeeds");
-    OptionalLong wait = within(input, "copiesWait", 0, LONGEST_WAIT);
-    OptionalLong interval = within(input, "readingInterval", SHORTEST_INTERVAL, LONGEST_INTERVAL);
-    Optional<DecidedBy> decided = input.choice("linksDecidedBy", DecidedBy.class);
+    Optional<Integer> wait = within(input, "copiesWait", 0, LONGEST_WAIT);
+    Optional<Integer> interval =
+        within(input, "readingInterval", SHORTEST_INTERVAL, LONGEST_INTERVAL);
+    Optional<HouseStore.DecidedBy> decided =
+        input.choice("linksDecidedBy", HouseStore.DecidedBy.class);
     input.check();
     acts.run(
         Acts.Wanted.by(asker.person(), "house.settle", Optional.empty(), "").changingTheWorld(),
         act -> {
-          jdbc.sql(
-                  """
-                  update house set name = coalesce(?, name), week = coalesce(?, week),
-                    outside_limit = coalesce(?, outside_limit),
-                    outside_reason = coalesce(?, outside_reason),
-                    trusts_own_feeds = coalesce(?, trusts_own_feeds),
-                    copies_wait = coalesce(?, copies_wait),
-                    reading_interval = coalesce(?, reading_interval),
-                    links_decided_by = coalesce(?, links_decided_by)
-                  """)
-              .param(name.orElse(null))
-              .param(week.orElse(null))
-              .param(limit.map(Level::name).orElse(null))
-              .param(reason.orElse(null))
-              .param(trusts.orElse(null))
-              .param(wait.isPresent() ? (int) wait.getAsLong() : null)
-              .param(interval.isPresent() ? (int) interval.getAsLong() : null)
-              .param(decided.map(DecidedBy::name).orElse(null))
-              .update();
+          store.change(
+              new HouseStore.Change(name, week, limit, reason, trusts, wait, interval, decided));
           return "";
         });
     return ResponseEntity.noContent().build();
   }
 
-  private static OptionalLong within(Input input, String field, int least, int most) {
+  private static Optional<Integer> within(Input input, String field, int least, int most) {
     OptionalLong sent = input.number(field);
     if (sent.isPresent() && (sent.getAsLong() < least || sent.getAsLong() > most)) {
       input.fault(field, "is not from " + least + " to " + most + " seconds");
+      return Optional.empty();
     }
-    return sent;
+    return sent.isPresent() ? Optional.of((int) sent.getAsLong()) : Optional.empty();
   }
 }

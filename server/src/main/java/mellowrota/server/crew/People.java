@@ -1,16 +1,27 @@
 package mellowrota.server.crew;
 
 import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
+import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Persons;
+import mellowrota.server.crew.store.Places;
+import mellowrota.server.crew.store.Teams;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import org.springframework.stereotype.Service;
@@ -20,43 +31,23 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class People {
 
-  private final CrewEntities.PersonEntity.Repository persons;
-  private final CrewEntities.TeamEntity.Repository teams;
-  private final CrewEntities.MembershipEntity.Repository memberships;
-  private final CrewEntities.PlaceEntity.Repository places;
-  private final Skills skills;
+  private final Persons persons;
+  private final Teams teams;
+  private final Places places;
   private final HouseStore house;
   private final Acts acts;
 
-  People(
-      CrewEntities.PersonEntity.Repository persons,
-      CrewEntities.TeamEntity.Repository teams,
-      CrewEntities.MembershipEntity.Repository memberships,
-      CrewEntities.PlaceEntity.Repository places,
-      Skills skills,
-      HouseStore house,
-      Acts acts) {
+  People(Persons persons, Teams teams, Places places, HouseStore house, Acts acts) {
     this.persons = persons;
     this.teams = teams;
-    this.memberships = memberships;
     this.places = places;
-    this.skills = skills;
     this.house = house;
     this.acts = acts;
   }
 
   @Transactional(readOnly = true)
   public Optional<Person> find(PersonId id) {
-    return persons.findById(id.value()).map(People::person);
-  }
-
-  static Person person(CrewEntities.PersonEntity entity) {
-    return new Person(
-        PersonId.of(entity.id),
-        entity.name,
-        entity.standing,
-        entity.right,
-        entity.coordinates.stream().map(TeamId::of).collect(Collectors.toSet()));
+    return persons.find(id);
   }
 
   public void requireCoordinator(Asker asker) {
@@ -66,35 +57,20 @@ public class People {
   }
 
   private <T> T act(PersonId actor, String kind, Supplier<T> change) {
-    List<T> result = new java.util.ArrayList<>();
+    List<T> result = new ArrayList<>();
     acts.run(
         Acts.Wanted.by(actor, kind, Optional.empty(), "").changingTheWorld(),
         act -> {
           result.clear();
           result.add(change.get());
-          flush();
           return "";
         });
     return result.get(0);
   }
 
-  private void flush() {
-    persons.flush();
-    teams.flush();
-    memberships.flush();
-    places.flush();
-  }
-
   /** Adds somebody; nobody has an account by that alone. */
   public PersonId add(PersonId actor, String name, Person.Standing standing) {
-    return act(
-        actor,
-        "crew.person",
-        () ->
-            PersonId.of(
-                persons.save(
-                        new CrewEntities.PersonEntity(name, standing, Person.AccountRight.NONE))
-                    .id));
+    return act(actor, "crew.person", () -> persons.add(name, standing, Person.AccountRight.NONE));
   }
 
   /** The one who begins an empty house. */
@@ -102,12 +78,7 @@ public class People {
     return act(
         PersonId.of(Acts.THE_HOUSE),
         "crew.first",
-        () ->
-            PersonId.of(
-                persons.save(
-                        new CrewEntities.PersonEntity(
-                            name, Person.Standing.HOUSE, Person.AccountRight.COORDINATOR))
-                    .id));
+        () -> persons.add(name, Person.Standing.HOUSE, Person.AccountRight.COORDINATOR));
   }
 
   /** What may change about a person; what is empty stays. */
@@ -115,42 +86,38 @@ public class People {
       Optional<String> name,
       Optional<Person.Standing> standing,
       Optional<Person.AccountRight> right,
-      Optional<Set<Long>> coordinates) {}
+      Optional<Set<TeamId>> coordinates) {
+
+    private Person of(Person before) {
+      return new Person(
+          before.id(),
+          name.orElse(before.name()),
+          standing.orElse(before.standing()),
+          right.orElse(before.right()),
+          coordinates.orElse(before.coordinates()));
+    }
+  }
 
   public void change(PersonId actor, PersonId id, PersonChange change) {
     act(
         actor,
         "crew.person",
         () -> {
-          CrewEntities.PersonEntity entity =
-              persons.findById(id.value()).orElseThrow(Problem::notFound);
-          change.name().ifPresent(name -> entity.name = name);
-          change.standing().ifPresent(standing -> entity.standing = standing);
-          change.right().ifPresent(right -> entity.right = right);
-          change
-              .coordinates()
-              .ifPresent(
-                  set -> {
-                    requireTeams(set);
-                    entity.coordinates.clear();
-                    entity.coordinates.addAll(set);
-                  });
-          persons.saveAndFlush(entity);
+          change.coordinates().ifPresent(this::requireTeams);
+          persons.keep(change.of(persons.find(id).orElseThrow(Problem::notFound)));
           requireSomeCoordinator();
           return true;
         });
   }
 
-  private void requireTeams(Set<Long> ids) {
-    for (Long id : ids) {
-      if (!teams.existsById(id)) {
-        throw Problem.fault("/coordinates", "names a team that is not there");
-      }
+  private void requireTeams(Set<TeamId> ids) {
+    if (!ids.stream().allMatch(teams::has)) {
+      throw Problem.fault("/coordinates", "names a team that is not there");
     }
   }
 
   private void requireSomeCoordinator() {
-    if (persons.findAll().stream().map(People::person).noneMatch(Person::isCoordinator)) {
+    if (persons.all().stream().noneMatch(Person::isCoordinator)) {
       throw Problem.of(
           409, "last-coordinator", "A house needs a coordinator; make somebody else one first.");
     }
@@ -164,11 +131,13 @@ public class People {
   }
 
   public TeamId addTeam(PersonId actor, String name, String hue) {
-    if (teams.existsByNameIgnoreCase(name)) {
-      throw Problem.fault("/name", "is the name of another team");
-    }
     return act(
-        actor, "crew.team", () -> TeamId.of(teams.save(new CrewEntities.TeamEntity(name, hue)).id));
+        actor,
+        "crew.team",
+        () -> {
+          requireFree(name, Optional.empty());
+          return teams.add(name, hue);
+        });
   }
 
   public void renameTeam(PersonId actor, TeamId id, String name) {
@@ -176,82 +145,83 @@ public class People {
         actor,
         "crew.team",
         () -> {
-          CrewEntities.TeamEntity team = teams.findById(id.value()).orElseThrow(Problem::notFound);
-          if (!team.name.equalsIgnoreCase(name) && teams.existsByNameIgnoreCase(name)) {
-            throw Problem.fault("/name", "is the name of another team");
-          }
-          team.name = name;
+          requireFree(name, Optional.of(id));
+          teams.rename(id, name);
           return true;
         });
   }
 
+  private void requireFree(String name, Optional<TeamId> of) {
+    if (teams.isTaken(name, of)) {
+      throw Problem.fault("/name", "is the name of another team");
+    }
+  }
+
   /** Puts a person or a team into a team from today; who is in it already stays as they are. */
-  public void join(
-      PersonId actor, TeamId team, Optional<PersonId> person, Optional<TeamId> nested) {
+  public void join(PersonId actor, TeamId team, Holder member) {
     act(
         actor,
         "crew.membership",
         () -> {
-          requireMember(team, person, nested);
-          boolean there =
-              memberships.findByTeam(team.value()).stream()
-                  .filter(m -> m.isOpenOn(house.today()))
-                  .anyMatch(
-                      m ->
-                          person
-                                  .map(p -> Long.valueOf(p.value()).equals(m.memberPerson))
-                                  .orElse(false)
-                              || nested
-                                  .map(t -> Long.valueOf(t.value()).equals(m.memberTeam))
-                                  .orElse(false));
-          if (!there) {
-            memberships.save(
-                new CrewEntities.MembershipEntity(
-                    team.value(),
-                    person.map(PersonId::value).orElse(null),
-                    nested.map(TeamId::value).orElse(null),
-                    house.today()));
+          if (!teams.has(team)) {
+            throw Problem.notFound();
           }
+          if (member instanceof Holder.OnePerson one
+              && find(one.person()).filter(person -> !person.hasLeft()).isEmpty()) {
+            throw Problem.fault("/person", "is nobody of the house");
+          }
+          if (member instanceof Holder.WholeTeam nested) {
+            requireNests(team, nested.team());
+          }
+          joinOnce(team, member);
           return true;
         });
   }
 
-  private void requireMember(TeamId team, Optional<PersonId> person, Optional<TeamId> nested) {
-    if (!teams.existsById(team.value())) {
-      throw Problem.notFound();
+  private void requireNests(TeamId team, TeamId nested) {
+    if (!teams.has(nested)) {
+      throw Problem.fault("/team", "is no team of the house");
     }
-    person.ifPresent(
-        p -> {
-          Optional<Person> known = find(p);
-          if (known.isEmpty() || known.get().hasLeft()) {
-            throw Problem.fault("/person", "is nobody of the house");
-          }
-        });
-    nested.ifPresent(
-        t -> {
-          if (!teams.existsById(t.value())) {
-            throw Problem.fault("/team", "is no team of the house");
-          }
-          if (t.equals(team) || contains(t, team)) {
-            throw Problem.fault("/team", "contains this team already; teams form no ring");
-          }
-        });
+    if (nested.equals(team) || contains(nested, team)) {
+      throw Problem.fault("/team", "contains this team already; teams form no ring");
+    }
   }
 
   private boolean contains(TeamId outer, TeamId inner) {
-    Set<Long> seen = new java.util.HashSet<>();
-    java.util.Deque<Long> open = new java.util.ArrayDeque<>(List.of(outer.value()));
-    while (!open.isEmpty()) {
-      for (CrewEntities.MembershipEntity m : memberships.findByTeam(open.pop())) {
-        if (m.memberTeam != null && m.isOpenOn(house.today()) && seen.add(m.memberTeam)) {
-          if (m.memberTeam == inner.value()) {
-            return true;
-          }
-          open.push(m.memberTeam);
+    List<Teams.Member> open = openMembers();
+    Set<TeamId> seen = new HashSet<>();
+    Deque<TeamId> next = new ArrayDeque<>(List.of(outer));
+    while (!next.isEmpty()) {
+      TeamId team = next.pop();
+      for (Teams.Member one : open) {
+        if (one.in().team().equals(team)
+            && one.in().member() instanceof Holder.WholeTeam nested
+            && seen.add(nested.team())) {
+          next.push(nested.team());
         }
       }
     }
-    return false;
+    return seen.contains(inner);
+  }
+
+  private void joinOnce(TeamId team, Holder member) {
+    if (openMember(team, member).isEmpty()) {
+      teams.join(team, member, house.today());
+    }
+  }
+
+  private Optional<Teams.Member> openMember(TeamId team, Holder member) {
+    return openMembers().stream()
+        .filter(one -> one.in().team().equals(team) && one.in().member().equals(member))
+        .findFirst();
+  }
+
+  /** Who is in a team today, or will be. */
+  List<Teams.Member> openMembers() {
+    LocalDate today = house.today();
+    return teams.members().stream()
+        .filter(one -> one.in().until().map(today::isBefore).orElse(true))
+        .toList();
   }
 
   /** Takes a member out from today. */
@@ -260,51 +230,48 @@ public class People {
         actor,
         "crew.membership",
         () -> {
-          CrewEntities.MembershipEntity member =
-              memberships
-                  .findById(membership)
-                  .filter(m -> m.team == team.value())
-                  .orElseThrow(Problem::notFound);
-          if (member.isOpenOn(house.today())) {
-            close(member);
-          }
+          teams.members().stream()
+              .filter(one -> one.id() == membership && one.in().team().equals(team))
+              .findFirst()
+              .orElseThrow(Problem::notFound);
+          teams.leave(membership, house.today());
           return true;
         });
   }
 
-  private void close(CrewEntities.MembershipEntity member) {
-    member.untilDay = member.fromDay.isAfter(house.today()) ? member.fromDay : house.today();
-  }
-
-  public long addPlace(PersonId actor, String code, String name, Optional<String> zone) {
-    if (places.existsByCodeIgnoreCase(code)) {
-      throw Problem.fault("/code", "is the code of another place");
-    }
-    if (places.existsByNameIgnoreCase(name)) {
-      throw Problem.fault("/name", "is the name of another place");
-    }
+  public PlaceId addPlace(PersonId actor, String code, String name, Optional<ZoneId> zone) {
     return act(
         actor,
         "crew.place",
-        () -> places.save(new CrewEntities.PlaceEntity(code, name, zone.orElse(null))).id);
+        () -> {
+          requireFree(code, name, Optional.empty());
+          return places.add(code, name, zone);
+        });
   }
 
-  public void renamePlace(PersonId actor, long id, String code, String name) {
+  public void renamePlace(PersonId actor, PlaceId id, String code, String name) {
     act(
         actor,
         "crew.place",
         () -> {
-          CrewEntities.PlaceEntity place = places.findById(id).orElseThrow(Problem::notFound);
-          if (!place.code.equalsIgnoreCase(code) && places.existsByCodeIgnoreCase(code)) {
-            throw Problem.fault("/code", "is the code of another place");
-          }
-          if (!place.name.equalsIgnoreCase(name) && places.existsByNameIgnoreCase(name)) {
-            throw Problem.fault("/name", "is the name of another place");
-          }
-          place.code = code;
-          place.name = name;
+          Place place = places.find(id).orElseThrow(Problem::notFound);
+          requireFree(code, name, Optional.of(id));
+          places.keep(new Place(id, code, name, place.zone()));
           return true;
         });
+  }
+
+  private void requireFree(String code, String name, Optional<PlaceId> of) {
+    for (Place one : places.all()) {
+      if (of.filter(one.id()::equals).isEmpty()) {
+        if (one.code().equalsIgnoreCase(code)) {
+          throw Problem.fault("/code", "is the code of another place");
+        }
+        if (one.name().equalsIgnoreCase(name)) {
+          throw Problem.fault("/name", "is the name of another place");
+        }
+      }
+    }
   }
 
   /**
@@ -325,62 +292,52 @@ public class People {
 
   /** A place as a file says it should be; what is empty stays. */
   public record PlaceWanted(
-      Optional<Long> known, Optional<String> code, Optional<String> name, Optional<String> zone) {}
+      Optional<PlaceId> known,
+      Optional<String> code,
+      Optional<String> name,
+      Optional<String> zone) {}
 
   /** Adds or changes a person within an act that changes the world. */
   public PersonId keep(PersonWanted wanted) {
-    CrewEntities.PersonEntity entity =
-        wanted.known().isPresent()
-            ? persons.findById(wanted.known().get().value()).orElseThrow(Problem::notFound)
-            : new CrewEntities.PersonEntity("", Person.Standing.HOUSE, Person.AccountRight.NONE);
-    wanted.name().ifPresent(name -> entity.name = name);
-    wanted.standing().ifPresent(standing -> entity.standing = standing);
-    PersonId id = PersonId.of(persons.saveAndFlush(entity).id);
+    PersonId id = changedOrAdded(wanted);
     requireSomeCoordinator();
-    wanted.leaves().forEach(team -> openMembership(team, id).ifPresent(this::close));
-    for (TeamId team : wanted.joins()) {
-      if (openMembership(team, id).isEmpty()) {
-        memberships.save(
-            new CrewEntities.MembershipEntity(team.value(), id.value(), null, house.today()));
-      }
+    Holder member = Holder.of(id);
+    for (TeamId team : wanted.leaves()) {
+      openMember(team, member).ifPresent(one -> teams.leave(one.id(), house.today()));
     }
-    flush();
-    skills.keep(id, wanted.learns(), wanted.loses());
+    wanted.joins().forEach(team -> joinOnce(team, member));
+    wanted.loses().forEach(skill -> persons.lose(id, skill));
+    wanted.learns().forEach((skill, last) -> persons.learn(id, skill, last));
     return id;
   }
 
-  private Optional<CrewEntities.MembershipEntity> openMembership(TeamId team, PersonId person) {
-    return memberships.findByTeam(team.value()).stream()
-        .filter(m -> m.isOpenOn(house.today()))
-        .filter(m -> Long.valueOf(person.value()).equals(m.memberPerson))
-        .findFirst();
+  private PersonId changedOrAdded(PersonWanted wanted) {
+    if (wanted.known().isEmpty()) {
+      return persons.add(
+          wanted.name().orElse(""),
+          wanted.standing().orElse(Person.Standing.HOUSE),
+          Person.AccountRight.NONE);
+    }
+    Person before = persons.find(wanted.known().get()).orElseThrow(Problem::notFound);
+    persons.keep(
+        new PersonChange(wanted.name(), wanted.standing(), Optional.empty(), Optional.empty())
+            .of(before));
+    return before.id();
   }
 
   /** Adds or changes a place within an act that changes the world. */
-  public long keep(PlaceWanted wanted) {
-    CrewEntities.PlaceEntity place =
-        wanted.known().isPresent()
-            ? places.findById(wanted.known().get()).orElseThrow(Problem::notFound)
-            : new CrewEntities.PlaceEntity("", "", null);
-    wanted.code().ifPresent(code -> place.code = code);
-    wanted.name().ifPresent(name -> place.name = name);
-    wanted.zone().ifPresent(zone -> place.zone = zone.isEmpty() ? null : zone);
-    return places.saveAndFlush(place).id;
-  }
-
-  List<CrewEntities.PersonEntity> allPersons() {
-    return persons.findAll();
-  }
-
-  List<CrewEntities.TeamEntity> allTeams() {
-    return teams.findAll();
-  }
-
-  List<CrewEntities.MembershipEntity> openMemberships() {
-    return memberships.findAll().stream().filter(m -> m.isOpenOn(house.today())).toList();
-  }
-
-  List<CrewEntities.PlaceEntity> allPlaces() {
-    return places.findAll();
+  public PlaceId keep(PlaceWanted wanted) {
+    Optional<ZoneId> zone = wanted.zone().filter(one -> !one.isEmpty()).map(ZoneId::of);
+    if (wanted.known().isEmpty()) {
+      return places.add(wanted.code().orElse(""), wanted.name().orElse(""), zone);
+    }
+    Place before = places.find(wanted.known().get()).orElseThrow(Problem::notFound);
+    places.keep(
+        new Place(
+            before.id(),
+            wanted.code().orElse(before.code()),
+            wanted.name().orElse(before.name()),
+            wanted.zone().isPresent() ? zone : before.zone()));
+    return before.id();
   }
 }

@@ -1,5 +1,6 @@
 package mellowrota.server.crew;
 
+import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -44,10 +45,18 @@ class SettledActs implements Undoes {
   private final Acts acts;
   private final People people;
   private final WorkTimes times;
+  private final EntityManager entities;
   private final JdbcClient jdbc;
   private final JsonMapper json;
 
-  SettledActs(Acts acts, People people, WorkTimes times, JdbcClient jdbc, JsonMapper json) {
+  SettledActs(
+      Acts acts,
+      People people,
+      WorkTimes times,
+      EntityManager entities,
+      JdbcClient jdbc,
+      JsonMapper json) {
+    this.entities = entities;
     this.acts = acts;
     this.people = people;
     this.times = times;
@@ -119,6 +128,8 @@ class SettledActs implements Undoes {
           List<Row> rows = rows(undone);
           requireMay(asker, rows);
           takeBack(undone, rows);
+          // The rows changed past what the session knows of them.
+          entities.clear();
           requireSound();
           return "";
         });

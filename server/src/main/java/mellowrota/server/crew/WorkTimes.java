@@ -1,15 +1,11 @@
 package mellowrota.server.crew;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
-import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -23,20 +19,24 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Persons;
+import mellowrota.server.crew.store.Times;
 import mellowrota.server.platform.Problem;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** When people work and when they are away. */
 @Service
 public class WorkTimes {
 
-  private final JdbcClient jdbc;
+  private final Times times;
+  private final Persons persons;
   private final HouseStore house;
   private final Acts acts;
 
-  WorkTimes(JdbcClient jdbc, HouseStore house, Acts acts) {
-    this.jdbc = jdbc;
+  WorkTimes(Times times, Persons persons, HouseStore house, Acts acts) {
+    this.times = times;
+    this.persons = persons;
     this.house = house;
     this.acts = acts;
   }
@@ -123,91 +123,22 @@ public class WorkTimes {
 
   /** Everybody's working hours, for computing; what of them is shown is the caller's to say. */
   public List<Hours> hours() {
-    return jdbc.sql(
-            """
-            select person, weekday, from_time, until_time, place, first_day, last_day
-            from working_hours order by person, weekday, from_time, id
-            """)
-        .query(
-            (row, n) ->
-                new Hours(
-                    PersonId.of(row.getLong(1)),
-                    DayOfWeek.of(row.getInt(2)),
-                    row.getObject(3, LocalTime.class),
-                    row.getObject(4, LocalTime.class),
-                    place(row, 5),
-                    Optional.ofNullable(row.getObject(6, LocalDate.class)),
-                    Optional.ofNullable(row.getObject(7, LocalDate.class))))
-        .list();
-  }
-
-  private static Optional<PlaceId> place(ResultSet row, int column) throws SQLException {
-    return Optional.ofNullable(row.getObject(column, Long.class)).map(PlaceId::of);
+    return times.hours();
   }
 
   /** Everybody's other hours in a range of days, for computing. */
   public List<Dated> dated(LocalDate first, LocalDate until) {
-    return jdbc.sql(
-            """
-            select person, day, place, times from hours_dated where day >= ? and day < ?
-            order by person, day, place nulls first
-            """)
-        .param(first)
-        .param(until)
-        .query(
-            (row, n) ->
-                new Dated(
-                    PersonId.of(row.getLong(1)),
-                    row.getObject(2, LocalDate.class),
-                    place(row, 3),
-                    Arrays.stream(row.getString(4).split(" "))
-                        .filter(one -> !one.isEmpty())
-                        .map(one -> one.split("-"))
-                        .map(one -> new Span(LocalTime.parse(one[0]), LocalTime.parse(one[1])))
-                        .toList()))
-        .list();
+    return times.dated(first, until);
   }
 
   /** Of everybody about whom something is said. */
   public Map<PersonId, Terms> terms() {
-    Map<PersonId, Terms> found = new HashMap<>();
-    jdbc.sql(
-            """
-            select id, zone, contract_minutes from person
-            where zone is not null or contract_minutes is not null
-            """)
-        .query(
-            row -> {
-              found.put(
-                  PersonId.of(row.getLong(1)),
-                  new Terms(
-                      Optional.ofNullable(row.getString(2)).map(ZoneId::of),
-                      Optional.ofNullable(row.getObject(3, Integer.class))
-                          .map(Duration::ofMinutes)));
-            });
-    return found;
+    return persons.terms();
   }
 
   /** Everybody's absences in a range of days, for computing; {@code told} of none. */
   public List<Away> away(LocalDate first, LocalDate until) {
-    return jdbc.sql(
-            """
-            select id, person, first_day, until_day, agreed, sick from leave
-            where first_day < ? and until_day > ? order by person, first_day, id
-            """)
-        .param(until)
-        .param(first)
-        .query(
-            (row, n) ->
-                new Away(
-                    row.getLong(1),
-                    PersonId.of(row.getLong(2)),
-                    DaySpan.of(
-                        row.getObject(3, LocalDate.class), row.getObject(4, LocalDate.class)),
-                    row.getBoolean(5),
-                    row.getBoolean(6),
-                    false))
-        .list();
+    return times.away(first, until);
   }
 
   /** Outside and agency people know of themselves alone. */
@@ -250,12 +181,7 @@ public class WorkTimes {
 
   /** Whether leave is theirs and nobody has agreed to it. */
   boolean isOnlyAskedFor(PersonId person, long leave) {
-    return jdbc.sql(
-            "select exists (select 1 from leave where id = ? and person = ? and not agreed)")
-        .param(leave)
-        .param(person.value())
-        .query(Boolean.class)
-        .single();
+    return times.leave(person, leave).filter(one -> !one.agreed()).isPresent();
   }
 
   /** Refuses whoever has no office rights on a person. */
@@ -270,27 +196,7 @@ public class WorkTimes {
 
   /** Replaces a person's working hours. */
   public void setHours(PersonId actor, PersonId person, Collection<Hours> hours) {
-    act(
-        actor,
-        "crew.hours",
-        () -> {
-          jdbc.sql("delete from working_hours where person = ?").param(person.value()).update();
-          for (Hours h : hours) {
-            jdbc.sql(
-                    """
-                    insert into working_hours (person, weekday, from_time, until_time, place,
-                      first_day, last_day) values (?, ?, ?, ?, ?, ?, ?)
-                    """)
-                .param(person.value())
-                .param(h.weekday().getValue())
-                .param(h.from())
-                .param(h.until())
-                .param(h.place().map(PlaceId::value).orElse(null))
-                .param(h.first().orElse(null))
-                .param(h.last().orElse(null))
-                .update();
-          }
-        });
+    act(actor, "crew.hours", () -> times.setHours(person, hours));
   }
 
   /** Sets what holds on one day, of one place or of all; empty: as in every week again. */
@@ -299,97 +205,41 @@ public class WorkTimes {
       PersonId person,
       LocalDate day,
       Optional<PlaceId> place,
-      Optional<List<Span>> times) {
+      Optional<List<Span>> spans) {
     act(
         actor,
         "crew.hours",
         () -> {
-          jdbc.sql(
-                  "delete from hours_dated where person = ? and day = ? and coalesce(place, 0) = ?")
-              .param(person.value())
-              .param(day)
-              .param(place.map(PlaceId::value).orElse(0L))
-              .update();
-          times.ifPresent(
-              spans ->
-                  jdbc.sql(
-                          "insert into hours_dated (person, day, place, times) values (?, ?, ?, ?)")
-                      .param(person.value())
-                      .param(day)
-                      .param(place.map(PlaceId::value).orElse(null))
-                      .param(
-                          spans.stream()
-                              .map(one -> one.from() + "-" + one.until())
-                              .collect(Collectors.joining(" ")))
-                      .update());
+          times.removeDated(person, day, place);
+          spans.ifPresent(some -> times.add(new Dated(person, day, place, some)));
         });
   }
 
   /** Sets in whose days somebody works and for how long. */
   public void setTerms(PersonId actor, PersonId person, Terms terms) {
-    act(
-        actor,
-        "crew.terms",
-        () ->
-            jdbc.sql("update person set zone = ?, contract_minutes = ? where id = ?")
-                .param(terms.zone().map(ZoneId::getId).orElse(null))
-                .param(terms.contract().map(one -> (int) one.toMinutes()).orElse(null))
-                .param(person.value())
-                .update());
+    act(actor, "crew.terms", () -> persons.setTerms(person, terms));
   }
 
   /** Notes days of leave, agreed or asked for. */
   public void addLeave(
       PersonId actor, PersonId person, DaySpan days, boolean agreed, boolean sick) {
-    act(
-        actor,
-        "crew.leave",
-        () ->
-            jdbc.sql(
-                    """
-                    insert into leave (person, first_day, until_day, agreed, sick)
-                    values (?, ?, ?, ?, ?)
-                    """)
-                .param(person.value())
-                .param(days.first())
-                .param(days.until())
-                .param(agreed)
-                .param(sick)
-                .update());
+    act(actor, "crew.leave", () -> times.addLeave(person, days, agreed, sick));
   }
 
   /** Agrees to leave that is asked for. */
   public void agree(PersonId actor, PersonId person, long leave) {
-    act(
-        actor,
-        "crew.leave",
-        () -> {
-          int found =
-              jdbc.sql("update leave set agreed = true where id = ? and person = ?")
-                  .param(leave)
-                  .param(person.value())
-                  .update();
-          if (found == 0) {
-            throw Problem.notFound();
-          }
-        });
+    act(actor, "crew.leave", () -> require(times.agree(person, leave)));
   }
 
   /** Takes days of leave back. */
   public void removeLeave(PersonId actor, PersonId person, long leave) {
-    act(
-        actor,
-        "crew.leave",
-        () -> {
-          int gone =
-              jdbc.sql("delete from leave where id = ? and person = ?")
-                  .param(leave)
-                  .param(person.value())
-                  .update();
-          if (gone == 0) {
-            throw Problem.notFound();
-          }
-        });
+    act(actor, "crew.leave", () -> require(times.removeLeave(person, leave)));
+  }
+
+  private static void require(boolean there) {
+    if (!there) {
+      throw Problem.notFound();
+    }
   }
 
   private void act(PersonId actor, String kind, Runnable change) {

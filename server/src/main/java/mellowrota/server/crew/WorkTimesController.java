@@ -19,6 +19,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -48,9 +49,11 @@ class WorkTimesController {
   private static final LocalDate NEVER = LocalDate.of(2200, 1, 1);
 
   private final People people;
+  private final Places places;
   private final WorkTimes times;
 
-  WorkTimesController(People people, WorkTimes times) {
+  WorkTimesController(People people, Places places, WorkTimes times) {
+    this.places = places;
     this.people = people;
     this.times = times;
   }
@@ -223,7 +226,7 @@ class WorkTimesController {
     if (sent.isEmpty()) {
       return Optional.empty();
     }
-    if (people.allPlaces().stream().noneMatch(one -> one.id == sent.getAsLong())) {
+    if (places.find(PlaceId.of(sent.getAsLong())).isEmpty()) {
       input.fault("place", "is no place of the house; GET /api/v1/places lists them");
     }
     return Optional.of(PlaceId.of(sent.getAsLong()));

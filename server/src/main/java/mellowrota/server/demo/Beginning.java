@@ -7,7 +7,7 @@ import java.time.ZoneId;
 import java.util.Optional;
 import mellowrota.core.people.Person;
 import mellowrota.server.accounts.Accounts;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Progress;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;

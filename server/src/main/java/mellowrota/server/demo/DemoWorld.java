@@ -5,6 +5,7 @@ import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -17,6 +18,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mellowrota.core.cover.Duty;
+import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -28,10 +30,10 @@ import mellowrota.core.work.RecordId;
 import mellowrota.server.accounts.Accounts;
 import mellowrota.server.cover.Duties;
 import mellowrota.server.cover.HouseLimits;
-import mellowrota.server.crew.HouseStore;
 import mellowrota.server.crew.People;
 import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Progress;
 import mellowrota.server.records.Records;
 import mellowrota.server.regions.Regions;
@@ -125,13 +127,13 @@ class DemoWorld {
     crew(world, made);
     accounts(world, made);
     for (JsonNode place : world.get("places")) {
-      long id =
+      PlaceId id =
           people.addPlace(
               made.coordinator,
               place.get("code").asString(),
               place.get("name").asString(),
-              Optional.ofNullable(place.get("zone")).map(JsonNode::asString));
-      made.places.put(place.get("code").asString(), id);
+              Optional.ofNullable(place.get("zone")).map(JsonNode::asString).map(ZoneId::of));
+      made.places.put(place.get("code").asString(), id.value());
     }
     times(world, made);
     skills(world, made);
@@ -148,7 +150,7 @@ class DemoWorld {
       made.keep(one);
     }
     progress.at("laying the demo: its last changes");
-    jdbc.sql("update house set seen_until = (select max(id) from act)").update();
+    house.setSeenUntil(jdbc.sql("select max(id) from act").query(Long.class).single());
     for (DemoWork.Later later : work.changes()) {
       records.change(
           made.coordinator,
@@ -267,7 +269,7 @@ class DemoWorld {
       String name = team.get("name").asString();
       TeamId id = people.addTeam(hana, name, team.get("hue").asString());
       made.teams.put(name, id);
-      people.join(hana, everyone, Optional.empty(), Optional.of(id));
+      people.join(hana, everyone, Holder.of(id));
     }
     for (JsonNode person : world.get("people")) {
       String name = person.get("name").asString();
@@ -277,10 +279,10 @@ class DemoWorld {
               : Person.Standing.HOUSE;
       PersonId id = made.persons.computeIfAbsent(name, key -> people.add(hana, key, standing));
       for (JsonNode team : person.path("teams")) {
-        people.join(hana, made.teams.get(team.asString()), Optional.of(id), Optional.empty());
+        people.join(hana, made.teams.get(team.asString()), Holder.of(id));
       }
       if (standing == Person.Standing.HOUSE && person.path("teams").isEmpty()) {
-        people.join(hana, everyone, Optional.of(id), Optional.empty());
+        people.join(hana, everyone, Holder.of(id));
       }
     }
   }
@@ -292,11 +294,11 @@ class DemoWorld {
       }
       String name = person.get("name").asString();
       PersonId id = made.persons.get(name);
-      Set<Long> coordinates =
+      Set<TeamId> coordinates =
           person
               .path("coordinates")
               .valueStream()
-              .map(team -> made.teams.get(team.asString()).value())
+              .map(team -> made.teams.get(team.asString()))
               .collect(Collectors.toSet());
       people.change(
           made.coordinator,

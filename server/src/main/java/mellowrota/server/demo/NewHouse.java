@@ -2,7 +2,6 @@ package mellowrota.server.demo;
 
 import java.time.Clock;
 import java.time.ZoneId;
-import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
@@ -13,7 +12,8 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
 import mellowrota.server.calendars.CalendarKeeper;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Persons;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -28,13 +28,21 @@ import tools.jackson.databind.node.ObjectNode;
 @Component
 class NewHouse {
 
+  private final Persons persons;
   private final JdbcClient jdbc;
   private final HouseStore house;
   private final CalendarKeeper keeper;
   private final JsonMapper json;
   private final Clock clock;
 
-  NewHouse(JdbcClient jdbc, HouseStore house, CalendarKeeper keeper, JsonMapper json, Clock clock) {
+  NewHouse(
+      Persons persons,
+      JdbcClient jdbc,
+      HouseStore house,
+      CalendarKeeper keeper,
+      JsonMapper json,
+      Clock clock) {
+    this.persons = persons;
     this.jdbc = jdbc;
     this.house = house;
     this.keeper = keeper;
@@ -51,20 +59,11 @@ class NewHouse {
     }
     byte[] seed = new byte[16];
     new java.security.SecureRandom().nextBytes(seed);
-    jdbc.sql(
-            """
-            with laid as (
-              insert into house (seed, name, zone, incarnation, is_demo) values (?, ?, ?, ?, ?))
-            insert into house_day (projected) values (?)
-            """)
-        .param(HexFormat.of().formatHex(seed))
-        .param(name)
-        .param(zone.getId())
-        .param(newIncarnation())
-        .param(demo)
-        .param(ZonedDateTime.ofInstant(clock.instant(), zone).toLocalDate())
-        .update();
-    house.insertUsualRoles();
+    house.lay(
+        new HouseStore.Beginning(
+            HexFormat.of().formatHex(seed), name, zone, newIncarnation(), demo),
+        house.todayIn(zone));
+    persons.addUsualRoles();
     details();
     JsonNode rules = Resources.read(json, "house-rules.json");
     Map<String, Long> wordings = wordings(rules);
@@ -133,9 +132,7 @@ class NewHouse {
               .query(Long.class)
               .single());
     }
-    jdbc.sql("update house set fallback_wording = ?")
-        .param(ids.get(rules.get("fallbackWording").asString()))
-        .update();
+    house.fallBackOn(ids.get(rules.get("fallbackWording").asString()));
     return ids;
   }
 

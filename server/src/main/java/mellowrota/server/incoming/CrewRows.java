@@ -18,6 +18,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.People;
 import mellowrota.server.sight.World;
 
@@ -149,7 +150,10 @@ final class CrewRows {
     code.ifPresent(text -> once(cells, "code", text, placeCodes, target));
     name.ifPresent(text -> once(cells, "name", text, placeNames, target));
     return new People.PlaceWanted(
-        target, code, name, differing.contains("zone") ? zone(cells) : Optional.empty());
+        target.map(PlaceId::of),
+        code,
+        name,
+        differing.contains("zone") ? zone(cells) : Optional.empty());
   }
 
   /** No two places have the same code or name, nor two rows. */

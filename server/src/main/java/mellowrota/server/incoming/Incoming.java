@@ -200,7 +200,7 @@ class Incoming {
       return new Deed(
           wanted.known().isEmpty(),
           (act, world) -> {
-            long place = people.keep(wanted);
+            long place = people.keep(wanted).value();
             taken.remember(act, file.what(), file.source(), id, place, cells.all());
           });
     };

@@ -20,6 +20,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.ical.CopyText;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
@@ -54,6 +55,7 @@ class CopiesController {
   private final Worlds worlds;
   private final OutsideBusy busy;
   private final WorkTimes times;
+  private final HouseStore house;
   private final JdbcClient jdbc;
 
   CopiesController(
@@ -63,7 +65,9 @@ class CopiesController {
       Worlds worlds,
       OutsideBusy busy,
       WorkTimes times,
+      HouseStore house,
       JdbcClient jdbc) {
+    this.house = house;
     this.busy = busy;
     this.times = times;
     this.decisions = decisions;
@@ -389,14 +393,13 @@ class CopiesController {
   @Transactional(readOnly = true)
   public HeldView held(Asker asker) {
     boolean office = worlds.now().person(asker.person()).isCoordinator();
-    return jdbc.sql(
-            """
-            select copies_held as held, case when ? then
-              (select count(*) from copy where due_at is not null) else 0 end as open from house
-            """)
-        .param(office)
-        .query(HeldView.class)
-        .single();
+    long open =
+        office
+            ? jdbc.sql("select count(*) from copy where due_at is not null")
+                .query(Long.class)
+                .single()
+            : 0;
+    return new HeldView(house.copying().held(), open);
   }
 
   @PostMapping("/copies/go-on")
@@ -410,7 +413,7 @@ class CopiesController {
     jdbc.sql("update copy set look = true where stands is not null or attempt is not null")
         .update();
     jdbc.sql("update link_calendar set sync_token = null, ctag = null").update();
-    jdbc.sql("update house set copies_held = false").update();
+    house.letCopiesGo();
     return ResponseEntity.noContent().build();
   }
 

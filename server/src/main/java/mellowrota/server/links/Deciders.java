@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
+import mellowrota.server.crew.store.HouseStore;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -15,9 +16,11 @@ import org.springframework.transaction.annotation.Transactional;
 class Deciders {
 
   private final CopyStore copies;
+  private final HouseStore house;
   private final JdbcClient jdbc;
 
-  Deciders(CopyStore copies, JdbcClient jdbc) {
+  Deciders(CopyStore copies, HouseStore house, JdbcClient jdbc) {
+    this.house = house;
     this.copies = copies;
     this.jdbc = jdbc;
   }
@@ -36,10 +39,7 @@ class Deciders {
 
   /** Whether the house keeps it to itself. */
   boolean isLocked() {
-    return jdbc.sql("select links_decided_by = 'HOUSE' from house")
-        .query(Boolean.class)
-        .optional()
-        .orElse(false);
+    return house.copying().decidedBy() == HouseStore.DecidedBy.HOUSE;
   }
 
   private static List<Deciding.Outlet> outlets(List<Row> rows) {

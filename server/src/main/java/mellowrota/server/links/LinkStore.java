@@ -16,6 +16,7 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -40,10 +41,12 @@ class LinkStore {
       from link_calendar lc left join rendering r on r.id = lc.rendering
       """;
 
+  private final HouseStore house;
   private final JdbcClient jdbc;
   private final Vault vault;
 
-  LinkStore(JdbcClient jdbc, Vault vault) {
+  LinkStore(HouseStore house, JdbcClient jdbc, Vault vault) {
+    this.house = house;
     this.jdbc = jdbc;
     this.vault = vault;
   }
@@ -226,12 +229,14 @@ class LinkStore {
    */
   @Transactional
   List<Long> claim(String me, Duration lease, int most) {
+    if (house.copying().held()) {
+      return List.of();
+    }
     return jdbc.sql(
             """
             update link set leased_by = :me, leased_until = now() + :lease::interval
             where id in (
               select l.id from link l where l.ended_at is null and l.stopped_at is null
-                and not (select copies_held from house)
                 and (l.leased_until is null or l.leased_until <= now())
                 and (l.rest_until is null or l.rest_until <= now())
                 and exists (select 1 from link_calendar c where c.link = l.id

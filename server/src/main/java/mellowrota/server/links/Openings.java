@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.entry.Family;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Writes;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -69,6 +70,7 @@ class Openings {
         due_at = case when excluded.wanted is null and kept.state = 'OFF' or kept.left_off then null else
       """;
 
+  private final HouseStore house;
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final LinkStore links;
@@ -81,6 +83,7 @@ class Openings {
   private long after;
 
   Openings(
+      HouseStore house,
       JdbcClient jdbc,
       JdbcTemplate template,
       LinkStore links,
@@ -88,6 +91,7 @@ class Openings {
       Clock clock,
       @Value("${mellow.copies.wait:#{null}}") Duration wait,
       PlatformTransactionManager transactions) {
+    this.house = house;
     this.jdbc = jdbc;
     this.template = template;
     this.links = links;
@@ -262,8 +266,6 @@ class Openings {
 
   /** How long copies wait, in milliseconds. */
   long waits() {
-    return wait.map(Duration::toMillis)
-        .orElseGet(
-            () -> 1000L * jdbc.sql("select copies_wait from house").query(Integer.class).single());
+    return wait.map(Duration::toMillis).orElseGet(() -> 1000L * house.copying().waits());
   }
 }

@@ -9,6 +9,7 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Set;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.crew.store.HouseStore;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
@@ -23,9 +24,11 @@ public class OutsideBusy {
 
   private static final int LATE = 6;
 
+  private final HouseStore house;
   private final JdbcClient jdbc;
 
-  OutsideBusy(JdbcClient jdbc) {
+  OutsideBusy(HouseStore house, JdbcClient jdbc) {
+    this.house = house;
     this.jdbc = jdbc;
   }
 
@@ -100,18 +103,19 @@ public class OutsideBusy {
               case when bool_or(l.read_at is null) then null else min(l.read_at) end as read_at,
               case
                 when bool_or(l.read_at is null) then 'UNKNOWN'
-                when min(l.read_at) > now() - :fresh * h.reading_interval * interval '1 second'
+                when min(l.read_at) > now() - :fresh * :interval * interval '1 second'
                   then 'FRESH'
-                when min(l.read_at) > now() - :late * h.reading_interval * interval '1 second'
+                when min(l.read_at) > now() - :late * :interval * interval '1 second'
                   then 'LATE'
                 else 'UNKNOWN' end as trust
-            from link_calendar l join link k on k.id = l.link cross join house h
+            from link_calendar l join link k on k.id = l.link
             where k.ended_at is null and k.person = any(:people) and l.reads_busy
-            group by k.person, h.reading_interval order by k.person
+            group by k.person order by k.person
             """)
         .param("people", people.stream().map(PersonId::value).toArray(Long[]::new))
         .param("fresh", FRESH)
         .param("late", LATE)
+        .param("interval", house.copying().readingInterval())
         .query(
             (row, n) ->
                 new Age(

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -24,6 +25,7 @@ class Reading {
   private final LinkStore links;
   private final BusyTimes busy;
   private final Rounds rounds;
+  private final HouseStore house;
   private final JdbcClient jdbc;
 
   Reading(
@@ -32,7 +34,9 @@ class Reading {
       LinkStore links,
       BusyTimes busy,
       Rounds rounds,
+      HouseStore house,
       JdbcClient jdbc) {
+    this.house = house;
     this.rounds = rounds;
     this.host = host;
     this.copies = copies;
@@ -95,13 +99,14 @@ class Reading {
                   """
                   update link_calendar set sync_token = ?, ctag = ?, read_at = now(),
                     read_due = case when read_due > ? then read_due
-                      else now() + (select reading_interval from house) * interval '1 second' end
+                      else now() + ? * interval '1 second' end
                   where id = ?
                   """)
               .param(seen.token().orElse(null))
               .param(seen.ctag().orElse(null))
               // Who asked for a reading since may have seen what came too late for this one.
               .param(due.found())
+              .param(house.copying().readingInterval())
               .param(outlet.id())
               .update();
         });

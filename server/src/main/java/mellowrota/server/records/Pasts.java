@@ -16,7 +16,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;

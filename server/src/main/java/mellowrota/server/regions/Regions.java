@@ -1,6 +1,5 @@
 package mellowrota.server.regions;
 
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -15,20 +14,25 @@ import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
-import mellowrota.server.crew.Weeks;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Problem;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.regions.store.RegionStore;
 import org.springframework.stereotype.Service;
 
 /** Regions and closures as they are kept. */
 @Service
 public class Regions {
 
-  private final JdbcClient jdbc;
+  private final RegionStore store;
+  private final Places places;
+  private final HouseStore house;
   private final Acts acts;
 
-  Regions(JdbcClient jdbc, Acts acts) {
-    this.jdbc = jdbc;
+  Regions(RegionStore store, Places places, HouseStore house, Acts acts) {
+    this.store = store;
+    this.places = places;
+    this.house = house;
     this.acts = acts;
   }
 
@@ -57,25 +61,7 @@ public class Regions {
 
   /** All of them, by name. */
   public List<Kept> all() {
-    Map<Long, List<Holiday>> holidays = new HashMap<>();
-    jdbc.sql("select region, day, name, half from holiday order by day")
-        .query(
-            row -> {
-              holidays
-                  .computeIfAbsent(row.getLong(1), key -> new ArrayList<>())
-                  .add(
-                      new Holiday(
-                          row.getObject(2, LocalDate.class), row.getString(3), row.getBoolean(4)));
-            });
-    return jdbc.sql("select id, name, week from region order by name")
-        .query(
-            (row, n) ->
-                new Kept(
-                    row.getLong(1),
-                    row.getString(2),
-                    Optional.ofNullable(row.getString(3)).map(Weeks::of),
-                    holidays.getOrDefault(row.getLong(1), List.of())))
-        .list();
+    return store.all();
   }
 
   /** Adds one without holidays. */
@@ -86,12 +72,7 @@ public class Regions {
         "house.region",
         () -> {
           requireFree(name, 0);
-          made.add(
-              jdbc.sql("insert into region (name, week) values (?, ?) returning id")
-                  .param(name)
-                  .param(week.map(Weeks::kept).orElse(null))
-                  .query(Long.class)
-                  .single());
+          made.add(store.add(name, week));
         });
     return made.get(0);
   }
@@ -112,36 +93,12 @@ public class Regions {
         "house.region",
         () -> {
           requireFree(name, id);
-          int found =
-              jdbc.sql("update region set name = ?, week = ? where id = ?")
-                  .param(name)
-                  .param(week.map(Weeks::kept).orElse(null))
-                  .param(id)
-                  .update();
-          if (found == 0) {
-            throw Problem.notFound();
-          }
-          jdbc.sql("delete from holiday where region = ?").param(id).update();
-          for (Holiday one : holidays) {
-            jdbc.sql("insert into holiday (region, day, name, half) values (?, ?, ?, ?)")
-                .param(id)
-                .param(one.day())
-                .param(one.name())
-                .param(one.half())
-                .update();
-          }
+          store.set(id, name, week, holidays);
         });
   }
 
   private void requireFree(String name, long id) {
-    boolean taken =
-        jdbc.sql("select 1 from region where name = ? and id <> ?")
-            .param(name)
-            .param(id)
-            .query(Integer.class)
-            .optional()
-            .isPresent();
-    if (taken) {
+    if (all().stream().anyMatch(one -> one.name().equals(name) && one.id() != id)) {
       throw Problem.of(409, "name-taken", "There is a region of that name already.");
     }
   }
@@ -156,70 +113,47 @@ public class Regions {
         actor,
         "house.region",
         () -> {
-          List<String> in =
-              jdbc.sql(
-                      """
-                      select name from place where region = ?
-                      union all select 'the house' from house where region = ?
-                      """)
-                  .param(id)
-                  .param(id)
-                  .query(String.class)
-                  .list();
+          List<String> in = new ArrayList<>();
+          Map<PlaceId, Places.Days> days = places.days();
+          places.all().stream()
+              .filter(place -> days.get(place.id()).region().equals(Optional.of(id)))
+              .forEach(place -> in.add(place.name()));
+          if (house.region().equals(Optional.of(id))) {
+            in.add("the house");
+          }
           if (!in.isEmpty()) {
             throw Problem.of(
                 409,
                 "in-use",
                 "In this region lies " + String.join(", ", in) + "; give it another one first.");
           }
-          jdbc.sql("delete from holiday where region = ?").param(id).update();
-          if (jdbc.sql("delete from region where id = ?").param(id).update() == 0) {
-            throw Problem.notFound();
-          }
+          store.remove(id);
         });
   }
 
   /** What is said of a place; empty: of the house. */
   public Said said(Optional<PlaceId> place) {
     List<Closure> closures = closures().getOrDefault(place, List.of());
-    return (place.isEmpty()
-            ? jdbc.sql("select region, null from house")
-            : jdbc.sql("select region, week from place where id = ?").param(place.get().value()))
-        .query(
-            (row, n) ->
-                new Said(
-                    Optional.ofNullable(row.getObject(1, Long.class)),
-                    Optional.ofNullable(row.getString(2)).map(Weeks::of),
-                    closures))
-        .single();
+    if (place.isEmpty()) {
+      return new Said(house.region(), Optional.empty(), closures);
+    }
+    Places.Days days =
+        Optional.ofNullable(places.days().get(place.get())).orElseThrow(Problem::notFound);
+    return new Said(days.region(), days.week(), closures);
   }
 
   /** Says it anew. */
   public void set(PersonId actor, Optional<PlaceId> place, Said said) {
-    Long id = place.map(PlaceId::value).orElse(null);
     act(
         actor,
         "house.days",
         () -> {
-          Long region = said.region().orElse(null);
-          if (id == null) {
-            jdbc.sql("update house set region = ?").param(region).update();
+          if (place.isPresent()) {
+            places.setDays(place.get(), new Places.Days(said.region(), said.week()));
           } else {
-            jdbc.sql("update place set region = ?, week = ? where id = ?")
-                .param(region)
-                .param(said.week().map(Weeks::kept).orElse(null))
-                .param(id)
-                .update();
+            house.setRegion(said.region());
           }
-          jdbc.sql("delete from closure where place is not distinct from ?").param(id).update();
-          for (Closure one : said.closures()) {
-            jdbc.sql("insert into closure (place, first_day, last_day, why) values (?, ?, ?, ?)")
-                .param(id)
-                .param(one.days().first())
-                .param(one.days().until().minusDays(1))
-                .param(one.why())
-                .update();
-          }
+          store.setClosures(place, said.closures());
         });
   }
 
@@ -234,22 +168,7 @@ public class Regions {
 
   /** By place; without one: of the whole house. */
   Map<Optional<PlaceId>, List<Closure>> closures() {
-    Map<Optional<PlaceId>, List<Closure>> found = new HashMap<>();
-    jdbc.sql("select place, first_day, last_day, why from closure order by first_day, id")
-        .query(
-            row -> {
-              found
-                  .computeIfAbsent(
-                      Optional.ofNullable(row.getObject(1, Long.class)).map(PlaceId::of),
-                      key -> new ArrayList<>())
-                  .add(
-                      new Closure(
-                          DaySpan.of(
-                              row.getObject(2, LocalDate.class),
-                              row.getObject(3, LocalDate.class).plusDays(1)),
-                          row.getString(4)));
-            });
-    return found;
+    return store.closures();
   }
 
   /** Which days are worked where (COVER 26), as it is said now. */
@@ -261,22 +180,22 @@ public class Regions {
     WorkingDays.Region office =
         said(Optional.empty()).region().map(regions::get).orElse(WorkingDays.Region.UNSAID);
     Map<PlaceId, WorkingDays> places = new HashMap<>();
-    jdbc.sql("select id, region, week from place")
-        .query(
-            row -> {
-              PlaceId place = PlaceId.of(row.getLong(1));
-              places.put(
-                  place,
-                  WorkingDays.of(
-                      Optional.ofNullable(row.getString(3)).map(Weeks::of),
-                      Optional.ofNullable(row.getObject(2, Long.class)).map(regions::get),
-                      Stream.concat(
-                              everywhere.stream(),
-                              spans(closures.getOrDefault(Optional.of(place), List.of())).stream())
-                          .toList(),
-                      house,
-                      office));
-            });
+    this.places
+        .days()
+        .forEach(
+            (place, days) ->
+                places.put(
+                    place,
+                    WorkingDays.of(
+                        days.week(),
+                        days.region().map(regions::get),
+                        Stream.concat(
+                                everywhere.stream(),
+                                spans(closures.getOrDefault(Optional.of(place), List.of()))
+                                    .stream())
+                            .toList(),
+                        house,
+                        office)));
     return new WorkDays(
         places, WorkingDays.of(Optional.empty(), Optional.of(office), everywhere, house, office));
   }

@@ -4,10 +4,9 @@ import java.time.LocalDate;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.server.acts.Acts;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -19,14 +18,12 @@ class NewDay {
   private final Worlds worlds;
   private final Acts acts;
   private final Projection projection;
-  private final JdbcClient jdbc;
 
-  NewDay(HouseStore house, Worlds worlds, Acts acts, Projection projection, JdbcClient jdbc) {
+  NewDay(HouseStore house, Worlds worlds, Acts acts, Projection projection) {
     this.house = house;
     this.worlds = worlds;
     this.acts = acts;
     this.projection = projection;
-    this.jdbc = jdbc;
   }
 
   /** Safe to run in several processes: the act's key names the day. */
@@ -54,7 +51,7 @@ class NewDay {
           World after = worlds.on(today);
           Set<Inputs.Input> differing = Inputs.differing(before, after);
           projection.projectReaders(act, after, differing);
-          jdbc.sql("update house_day set projected = ?").param(today).update();
+          house.setProjectedDay(today);
           return "";
         });
   }

@@ -13,6 +13,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.Persons;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -38,9 +39,11 @@ class OwnTitleController {
 
   private final Worlds worlds;
   private final Acts acts;
+  private final Persons persons;
   private final JdbcClient jdbc;
 
-  OwnTitleController(Worlds worlds, Acts acts, JdbcClient jdbc) {
+  OwnTitleController(Worlds worlds, Acts acts, Persons persons, JdbcClient jdbc) {
+    this.persons = persons;
     this.worlds = worlds;
     this.acts = acts;
     this.jdbc = jdbc;
@@ -105,10 +108,7 @@ class OwnTitleController {
           if (fixed.isPresent() && !title.isEmpty()) {
             throw Problem.forbidden("Titles are the house's: " + fixed.get() + ".");
           }
-          jdbc.sql("update person set own_title = nullif(?, '') where id = ?")
-              .param(title)
-              .param(asker.person().value())
-              .update();
+          persons.setOwnTitle(asker.person(), Optional.of(title).filter(one -> !one.isEmpty()));
           act.reaches(onTheirs(asker.person()));
           return "";
         });

@@ -23,6 +23,7 @@ import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.RuleSentences;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -37,12 +38,14 @@ import tools.jackson.databind.node.ObjectNode;
 @Component
 class Sets {
 
+  private final HouseStore house;
   private final JdbcClient jdbc;
   private final JsonMapper json;
   private final RuleSentences sentences;
   private final Worlds worlds;
 
-  Sets(JdbcClient jdbc, JsonMapper json, RuleSentences sentences, Worlds worlds) {
+  Sets(HouseStore house, JdbcClient jdbc, JsonMapper json, RuleSentences sentences, Worlds worlds) {
+    this.house = house;
     this.jdbc = jdbc;
     this.json = json;
     this.sentences = sentences;
@@ -61,14 +64,8 @@ class Sets {
             row -> {
               usual.put(row.getString(1), row.getLong(2));
             });
-    jdbc.sql("select fallback_wording, titles_fixed from house")
-        .query(
-            row -> {
-              set.put("fallback", row.getLong(1));
-              if (row.getString(2) != null) {
-                set.put("titlesFixed", row.getString(2));
-              }
-            });
+    house.fallbackWording().ifPresent(wording -> set.put("fallback", wording));
+    house.titlesFixed().ifPresent(why -> set.put("titlesFixed", why));
     return set;
   }
 
@@ -216,7 +213,7 @@ class Sets {
     jdbc.sql("delete from wording where id <> all(?)")
         .param(numbers.values().toArray(Long[]::new))
         .update();
-    jdbc.sql("update house set titles_fixed = ?").param(set.titlesFixed().orElse(null)).update();
+    house.fixTitles(set.titlesFixed());
   }
 
   private void writeDetails(List<DetailDefinition> details) {

@@ -38,7 +38,8 @@ import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.State;
-import mellowrota.server.crew.HouseStore;
+import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.Persons;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
@@ -51,6 +52,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class Worlds {
 
   private final HouseStore store;
+  private final Persons persons;
   private final JdbcClient jdbc;
   private final RuleSentences sentences;
   private final Sight.Permission permission;
@@ -59,12 +61,14 @@ public class Worlds {
 
   Worlds(
       HouseStore store,
+      Persons persons,
       JdbcClient jdbc,
       RuleSentences sentences,
       Sight.Permission permission,
       JsonMapper json) {
     this.json = json;
     this.store = store;
+    this.persons = persons;
     this.jdbc = jdbc;
     this.sentences = sentences;
     this.permission = permission;
@@ -304,27 +308,20 @@ public class Worlds {
   /** A title that asks for a detail that is there no longer counts as none. */
   private Map<PersonId, Pattern> ownTitles(Set<DetailKey> known) {
     Map<PersonId, Pattern> titles = new HashMap<>();
-    jdbc.sql("select id, own_title from person where own_title is not null")
-        .query(
-            row -> {
-              PersonId person = PersonId.of(row.getLong(1));
-              Pattern.parse(row.getString(2), known)
-                  .pattern()
-                  .ifPresent(t -> titles.put(person, t));
-            });
+    persons
+        .ownTitles()
+        .forEach(
+            (person, text) ->
+                Pattern.parse(text, known).pattern().ifPresent(t -> titles.put(person, t)));
     return titles;
   }
 
   private Optional<String> titlesFixed() {
-    return Optional.ofNullable(
-        jdbc.sql("select titles_fixed from house")
-            .query((row, n) -> row.getString(1))
-            .list()
-            .get(0));
+    return store.titlesFixed();
   }
 
   private Wording fallback(List<Wording> wordings) {
-    Optional<Long> id = jdbc.sql("select fallback_wording from house").query(Long.class).optional();
+    Optional<Long> id = store.fallbackWording();
     return wordings.stream()
         .filter(wording -> id.isPresent() && wording.id().value() == id.get())
         .findFirst()

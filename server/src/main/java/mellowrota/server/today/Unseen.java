@@ -11,6 +11,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.records.Opens;
 import mellowrota.server.sight.World;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -27,10 +28,12 @@ class Unseen {
     RecordFields.VISITS, RecordFields.DUE, RecordFields.PLACE, RecordFields.ASSIGNMENTS
   };
 
+  private final HouseStore house;
   private final JdbcClient jdbc;
   private final Acts acts;
 
-  Unseen(JdbcClient jdbc, Acts acts) {
+  Unseen(HouseStore house, JdbcClient jdbc, Acts acts) {
+    this.house = house;
     this.jdbc = jdbc;
     this.acts = acts;
   }
@@ -53,7 +56,7 @@ class Unseen {
             where r.state in ('TENTATIVE', 'CONFIRMED') and sees.times and sees.people and sees.place
               and (a.holder = :me or not :theirsAlone and (me.bits & 1) <> 0)
               and t.at > :from and h.field = any(:fields) and t.actor <> a.holder
-              and t.id > coalesce(s.act, 0) and t.id > (select seen_until from house)
+              and t.id > coalesce(s.act, 0) and t.id > :seenUntil
               and
             """
                 + Opens.MAY_OPEN
@@ -64,6 +67,7 @@ class Unseen {
             asker)
         .param("from", now.minusSeconds(DAYS_BACK * 86_400L).atOffset(ZoneOffset.UTC))
         .param("fields", ASKED_FOR)
+        .param("seenUntil", house.seenUntil())
         .param("informed", RoleId.INFORMED.value())
         .param("theirsAlone", theirsAlone)
         .param("most", MOST)

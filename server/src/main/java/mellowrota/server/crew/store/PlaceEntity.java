@@ -1,0 +1,53 @@
+package mellowrota.server.crew.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.ZoneId;
+import java.util.Optional;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
+
+/** A place, with what is settled about it. */
+@Entity
+@Table(name = "place")
+class PlaceEntity {
+
+  @Id
+  @GeneratedValue(strategy = GenerationType.IDENTITY)
+  Long id;
+
+  String code;
+  String name;
+  String zone;
+  Integer capacity;
+
+  @Column(name = "capacity_of_people")
+  boolean capacityOfPeople;
+
+  Double latitude;
+  Double longitude;
+  Long region;
+  String week;
+  @Version long version;
+
+  protected PlaceEntity() {}
+
+  PlaceEntity(String code, String name, Optional<ZoneId> zone) {
+    become(code, name, zone);
+  }
+
+  Place place() {
+    return new Place(PlaceId.of(id), code, name, Optional.ofNullable(zone).map(ZoneId::of));
+  }
+
+  final void become(String newCode, String newName, Optional<ZoneId> newZone) {
+    code = newCode;
+    name = newName;
+    zone = newZone.map(ZoneId::getId).orElse(null);
+  }
+}

@@ -1,0 +1,50 @@
+package mellowrota.server.regions.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.LocalDate;
+import java.util.Optional;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.PlaceId;
+import mellowrota.server.regions.Regions;
+
+/** Days on which no work is done at a place, or anywhere. */
+@Entity
+@Table(name = "closure")
+class ClosureEntity {
+
+  @Id
+  @GeneratedValue(strategy = GenerationType.IDENTITY)
+  Long id;
+
+  Long place;
+
+  @Column(name = "first_day")
+  LocalDate firstDay;
+
+  @Column(name = "last_day")
+  LocalDate lastDay;
+
+  String why;
+
+  protected ClosureEntity() {}
+
+  ClosureEntity(Optional<PlaceId> place, Regions.Closure closure) {
+    this.place = place.map(PlaceId::value).orElse(null);
+    firstDay = closure.days().first();
+    lastDay = closure.days().until().minusDays(1);
+    why = closure.why();
+  }
+
+  Optional<PlaceId> at() {
+    return Optional.ofNullable(place).map(PlaceId::of);
+  }
+
+  Regions.Closure closure() {
+    return new Regions.Closure(DaySpan.of(firstDay, lastDay.plusDays(1)), why);
+  }
+}
