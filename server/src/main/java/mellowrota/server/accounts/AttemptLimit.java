@@ -4,11 +4,12 @@ import java.text.Normalizer;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import mellowrota.server.accounts.store.PasswordTries;
 import mellowrota.server.platform.Problem;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -30,17 +31,17 @@ class AttemptLimit {
   /** Behind a proxy that is not named a whole house comes from one address. */
   private static final int UNNAMED_PROXY = 20;
 
-  private final JdbcClient jdbc;
+  private final PasswordTries tries;
   private final Clock clock;
   private final TransactionTemplate transaction;
   private final int perAddress;
 
   AttemptLimit(
-      JdbcClient jdbc,
+      PasswordTries tries,
       Clock clock,
       PlatformTransactionManager transactions,
       @Value("${mellow.attempts-per-address:100}") int perAddress) {
-    this.jdbc = jdbc;
+    this.tries = tries;
     this.clock = clock;
     this.transaction = new TransactionTemplate(transactions);
     this.perAddress = perAddress;
@@ -75,32 +76,13 @@ class AttemptLimit {
   /** Counts a try, which was one too many where this refuses. */
   void count(Whose whose, Caller caller) {
     Instant now = clock.instant();
-    int most = caller.throughUnnamedProxy() ? perAddress * UNNAMED_PROXY : perAddress;
+    String address = address(caller);
+    int mostOfAddress = caller.throughUnnamedProxy() ? perAddress * UNNAMED_PROXY : perAddress;
+    Map<String, Integer> counted =
+        transaction.execute(
+            status -> tries.count(List.of(whose.subject(), address), now, now.minus(WINDOW)));
     boolean over =
-        Boolean.TRUE.equals(
-            transaction.execute(
-                status ->
-                    jdbc.sql(
-                            """
-                            with counted as (
-                              insert into sign_in_try as t (subject, since, tries)
-                              select subject, :now, 1 from unnest(array[:whose, :address]) as s(subject)
-                              order by subject
-                              on conflict (subject) do update set
-                                tries = case when t.since < :from then 1 else t.tries + 1 end,
-                                since = case when t.since < :from then excluded.since else t.since end
-                              returning subject, tries)
-                            select bool_or(tries > case when subject = :whose then :most
-                              else :mostOfAddress end) from counted
-                            """)
-                        .param("now", now.atOffset(ZoneOffset.UTC))
-                        .param("from", now.minus(WINDOW).atOffset(ZoneOffset.UTC))
-                        .param("whose", whose.subject())
-                        .param("address", "address:" + caller.address())
-                        .param("most", whose.most())
-                        .param("mostOfAddress", most)
-                        .query(Boolean.class)
-                        .single()));
+        counted.get(whose.subject()) > whose.most() || counted.get(address) > mostOfAddress;
     if (over) {
       throw Problem.of(
               429,
@@ -110,34 +92,18 @@ class AttemptLimit {
     }
   }
 
-  /** It was the right one. */
-  void succeeded(Whose whose, Caller caller) {
-    transaction.executeWithoutResult(
-        status ->
-            jdbc.sql(
-                    """
-                    update sign_in_try t set
-                      tries = case when t.subject = :whose then 0 else greatest(t.tries - 1, 0) end
-                    from (select subject from sign_in_try where subject in (:whose, :address)
-                      order by subject for update) s
-                    where t.subject = s.subject
-                    """)
-                .param("whose", whose.subject())
-                .param("address", "address:" + caller.address())
-                .update());
+  private static String address(Caller caller) {
+    return "address:" + caller.address();
   }
 
-  /** What is over is forgotten; what somebody counts on just now stays. */
+  /** It was the right one. */
+  void succeeded(Whose whose, Caller caller) {
+    transaction.executeWithoutResult(status -> tries.right(whose.subject(), address(caller)));
+  }
+
+  /** What is over is forgotten. */
   @Scheduled(fixedDelayString = "PT15M")
   void forget() {
-    transaction.executeWithoutResult(
-        status ->
-            jdbc.sql(
-                    """
-                    delete from sign_in_try where subject in (select subject from sign_in_try
-                      where since < ? for update skip locked)
-                    """)
-                .param(clock.instant().minus(WINDOW).atOffset(ZoneOffset.UTC))
-                .update());
+    transaction.executeWithoutResult(status -> tries.forget(clock.instant().minus(WINDOW)));
   }
 }

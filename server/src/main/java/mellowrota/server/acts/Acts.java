@@ -1,6 +1,5 @@
 package mellowrota.server.acts;
 
-import jakarta.persistence.EntityManager;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -17,6 +16,7 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -45,7 +45,7 @@ public class Acts {
   private static final long LONGEST_PAUSE = 20_000_000;
 
   private final TransactionTemplate transaction;
-  private final EntityManager entities;
+  private final KeptSession session;
   private final JdbcClient jdbc;
   private final JdbcTemplate template;
   private final Clock clock;
@@ -58,9 +58,9 @@ public class Acts {
       Clock clock,
       ObjectProvider<Affected> affected,
       ObjectProvider<Leaving> leavings,
-      EntityManager entities,
+      KeptSession session,
       PlatformTransactionManager transactions) {
-    this.entities = entities;
+    this.session = session;
     transaction = new TransactionTemplate(transactions);
     this.leavings = leavings;
     this.jdbc = jdbc;
@@ -154,7 +154,7 @@ public class Acts {
     }
     String answer = command.apply(act);
     // What is asked of the database from here on sees what the command changed.
-    entities.flush();
+    session.write();
     if (wanted.changesWorld()) {
       act.later().send(template);
       leavings.forEach(leaving -> leaving.end(act));
@@ -187,7 +187,7 @@ public class Acts {
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     Act going = new Act(act, at, Wanted.byTheHouse(""), version, false);
     T done = step.apply(going);
-    entities.flush();
+    session.write();
     going.later().send(template);
     return done;
   }

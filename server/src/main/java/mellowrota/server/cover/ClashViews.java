@@ -12,6 +12,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
@@ -70,7 +71,7 @@ class ClashViews {
 
   List<ClashView> of(World world, Person asker, CrewTimes.Around around, List<Clash> clashes) {
     Map<Long, RecordAccess.Standing> standings = standings(world, asker, around, clashes);
-    Map<String, LetStand.Stood> all = stood.all();
+    Map<String, LimitStore.Stood> all = stood.all();
     return clashes.stream()
         .map(
             one -> {
@@ -90,7 +91,7 @@ class ClashViews {
         .toList();
   }
 
-  private static StoodView view(World world, LetStand.Stood was) {
+  private static StoodView view(World world, LimitStore.Stood was) {
     return new StoodView(was.reason(), world.person(was.by()).name(), was.at());
   }
 

@@ -13,10 +13,10 @@ import mellowrota.core.cover.Travel;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Problem;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** What the house does not want of people's work, and how long ways and how large places are. */
@@ -25,13 +25,13 @@ public class HouseLimits {
 
   private final HouseStore house;
   private final Places places;
-  private final JdbcClient jdbc;
+  private final LimitStore store;
   private final Acts acts;
 
-  HouseLimits(HouseStore house, Places places, JdbcClient jdbc, Acts acts) {
+  HouseLimits(HouseStore house, Places places, LimitStore store, Acts acts) {
     this.house = house;
     this.places = places;
-    this.jdbc = jdbc;
+    this.store = store;
     this.acts = acts;
   }
 
@@ -43,12 +43,12 @@ public class HouseLimits {
     for (Clash.Kind kind : Clash.Kind.values()) {
       amounts.put(kind, usual.amount(kind).orElse(0));
     }
-    jdbc.sql("select kind, never, amount from house_limit")
-        .query(
-            row -> {
-              Clash.Kind kind = Clash.Kind.valueOf(row.getString(1));
-              levels.put(kind, row.getBoolean(2) ? Clash.Level.NEVER : Clash.Level.WARN);
-              amounts.put(kind, row.getInt(3));
+    store
+        .limits()
+        .forEach(
+            (kind, limit) -> {
+              levels.put(kind, limit.level());
+              amounts.put(kind, limit.amount().orElse(0));
             });
     HouseStore.Reckoning reckoning = house.reckoning();
     return new Limits(
@@ -66,33 +66,20 @@ public class HouseLimits {
 
   /** Sets how long a stretch of work may be. */
   public void longest(PersonId actor, Duration most) {
-    Wish wish = new Wish(Clash.Level.WARN, Optional.of((int) most.toMinutes()));
+    LimitStore.Limit wish =
+        new LimitStore.Limit(Clash.Level.WARN, Optional.of((int) most.toMinutes()));
     set(actor, Map.of(Clash.Kind.LONGEST, wish), Optional.empty(), Optional.empty());
   }
 
-  /** One limit of the house. */
-  record Wish(Clash.Level level, Optional<Integer> amount) {}
-
   void set(
       PersonId actor,
-      Map<Clash.Kind, Wish> wishes,
+      Map<Clash.Kind, LimitStore.Limit> wishes,
       Optional<DayOfWeek> weekBegins,
       Optional<Integer> periodWeeks) {
     acts.run(
         Acts.Wanted.by(actor, "house.limits", Optional.empty(), ""),
         act -> {
-          wishes.forEach(
-              (kind, wish) ->
-                  jdbc.sql(
-                          """
-                          insert into house_limit (kind, never, amount) values (?, ?, ?)
-                          on conflict (kind) do update
-                            set never = excluded.never, amount = excluded.amount
-                          """)
-                      .param(kind.name())
-                      .param(wish.level() == Clash.Level.NEVER)
-                      .param(wish.amount().orElse(null))
-                      .update());
+          wishes.forEach(store::limit);
           house.reckon(weekBegins, periodWeeks);
           return "";
         });

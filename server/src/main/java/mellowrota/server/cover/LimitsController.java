@@ -15,6 +15,7 @@ import java.util.stream.Stream;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.people.Person;
+import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -93,7 +94,7 @@ class LimitsController {
     }
     Input input = Input.of(body, Set.of("limits", "weekBegins", "periodWeeks"));
     Limits now = limits.limits();
-    Map<Clash.Kind, HouseLimits.Wish> wishes = new EnumMap<>(Clash.Kind.class);
+    Map<Clash.Kind, LimitStore.Limit> wishes = new EnumMap<>(Clash.Kind.class);
     Set<String> fields = Set.of("kind", "level", "amount");
     for (Input one : input.objects("limits", Clash.Kind.values().length, fields)) {
       Optional<Clash.Kind> kind = one.choice("kind", Clash.Kind.class);
@@ -108,7 +109,7 @@ class LimitsController {
       } else {
         wishes.put(
             kind.get(),
-            new HouseLimits.Wish(
+            new LimitStore.Limit(
                 level.orElse(now.level(kind.get())),
                 now.amount(kind.get())
                     .map(was -> amount.isPresent() ? (int) amount.getAsLong() : was)));

@@ -1,6 +1,5 @@
 package mellowrota.server.crew;
 
-import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -15,6 +14,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
+import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -45,7 +45,7 @@ class SettledActs implements Undoes {
   private final Acts acts;
   private final People people;
   private final WorkTimes times;
-  private final EntityManager entities;
+  private final KeptSession session;
   private final JdbcClient jdbc;
   private final JsonMapper json;
 
@@ -53,10 +53,10 @@ class SettledActs implements Undoes {
       Acts acts,
       People people,
       WorkTimes times,
-      EntityManager entities,
+      KeptSession session,
       JdbcClient jdbc,
       JsonMapper json) {
-    this.entities = entities;
+    this.session = session;
     this.acts = acts;
     this.people = people;
     this.times = times;
@@ -129,7 +129,7 @@ class SettledActs implements Undoes {
           requireMay(asker, rows);
           takeBack(undone, rows);
           // The rows changed past what the session knows of them.
-          entities.clear();
+          session.forget();
           requireSound();
           return "";
         });

@@ -10,9 +10,9 @@ import mellowrota.core.people.Person;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.SavedViews;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -35,11 +35,11 @@ class ViewsController {
 
   private static final int MOST = 50;
 
-  private final JdbcClient jdbc;
+  private final SavedViews views;
   private final Worlds worlds;
 
-  ViewsController(JdbcClient jdbc, Worlds worlds) {
-    this.jdbc = jdbc;
+  ViewsController(SavedViews views, Worlds worlds) {
+    this.views = views;
     this.worlds = worlds;
   }
 
@@ -70,16 +70,16 @@ class ViewsController {
   List<View> list(Asker asker) {
     Person me = worlds.now().person(asker.person());
     boolean office = me.isCoordinator() || me.isTeamCoordinator();
-    return jdbc.sql(
-            """
-            select id, name, query, for_all, person = ? as mine from saved_view
-            where person = ? or (for_all and ?) order by lower(name), id
-            """)
-        .param(me.id().value())
-        .param(me.id().value())
-        .param(office)
-        .query(View.class)
-        .list();
+    return views.of(me.id(), office).stream().map(one -> view(one, me)).toList();
+  }
+
+  private static View view(SavedViews.Saved saved, Person asker) {
+    return new View(
+        saved.id(),
+        saved.name(),
+        saved.query(),
+        saved.forAll(),
+        saved.person() == asker.id().value());
   }
 
   @PostMapping
@@ -104,30 +104,12 @@ class ViewsController {
     }
     input.check();
     requireRoom(me);
-    View saved =
-        jdbc.sql(
-                """
-                insert into saved_view (person, name, query, for_all) values (?, ?, ?, ?)
-                on conflict (person, name)
-                do update set query = excluded.query, for_all = excluded.for_all
-                returning id, name, query, for_all, true as mine
-                """)
-            .param(me.id().value())
-            .param(name)
-            .param(query)
-            .param(forAll)
-            .query(View.class)
-            .single();
+    View saved = view(views.save(me.id(), name, query, forAll), me);
     return ResponseEntity.status(201).body(saved);
   }
 
   private void requireRoom(Person person) {
-    long have =
-        jdbc.sql("select count(*) from saved_view where person = ?")
-            .param(person.id().value())
-            .query(Long.class)
-            .single();
-    if (have >= MOST) {
+    if (views.of(person.id(), false).size() >= MOST) {
       throw Problem.of(
           422, "too-many", "You have " + MOST + " saved views; let one of them go first.");
     }
@@ -137,12 +119,7 @@ class ViewsController {
   @Operation(summary = "Lets a saved view of the asker's go")
   @Transactional
   ResponseEntity<Void> letGo(Asker asker, @PathVariable long id) {
-    int gone =
-        jdbc.sql("delete from saved_view where id = ? and person = ?")
-            .param(id)
-            .param(asker.person().value())
-            .update();
-    if (gone == 0) {
+    if (!views.letGo(asker.person(), id)) {
       throw Problem.notFound();
     }
     return ResponseEntity.noContent().build();

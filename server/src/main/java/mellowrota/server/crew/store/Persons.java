@@ -126,12 +126,11 @@ public class Persons {
 
   public void learn(PersonId id, String skill, Optional<LocalDate> lastDay) {
     SkillEntity.Key key = new SkillEntity.Key(id.value(), skill);
-    SkillEntity entity = kept.find(SkillEntity.class, key);
-    if (entity == null) {
-      entity = new SkillEntity(id.value(), skill);
-      kept.persist(entity);
-    }
+    SkillEntity entity =
+        Optional.ofNullable(kept.find(SkillEntity.class, key))
+            .orElseGet(() -> new SkillEntity(id.value(), skill));
     entity.lastDay = lastDay.orElse(null);
+    kept.persist(entity);
   }
 
   public void lose(PersonId id, String skill) {

@@ -1,0 +1,2 @@
+/** How tries of passwords are kept. */
+package mellowrota.server.accounts.store;

@@ -1,0 +1,59 @@
+package mellowrota.server.cover.store;
+
+import jakarta.persistence.EntityManager;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.server.cover.Duties;
+import mellowrota.server.platform.Problem;
+import org.springframework.stereotype.Repository;
+
+/** Duties as they are kept. */
+@Repository
+public class DutyStore {
+
+  private final EntityManager kept;
+
+  DutyStore(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /** By name. */
+  public List<Duties.Kept> all() {
+    return kept
+        .createQuery("from DutyEntity order by name", DutyEntity.class)
+        .getResultList()
+        .stream()
+        .map(DutyEntity::duty)
+        .toList();
+  }
+
+  /** Keeps a new one; its number is given. */
+  public long add(Duties.Kept wanted) {
+    DutyEntity entity = new DutyEntity();
+    entity.become(wanted);
+    kept.persist(entity);
+    return entity.id;
+  }
+
+  /**
+   * Keeps one as it is now.
+   *
+   * @throws Problem where there is none such
+   */
+  public void keep(Duties.Kept wanted) {
+    entity(wanted.id()).become(wanted);
+  }
+
+  /**
+   * Takes one out.
+   *
+   * @throws Problem where there is none such
+   */
+  public void remove(long id) {
+    kept.remove(entity(id));
+  }
+
+  private DutyEntity entity(long id) {
+    return Optional.ofNullable(kept.find(DutyEntity.class, id)).orElseThrow(Problem::notFound);
+  }
+}

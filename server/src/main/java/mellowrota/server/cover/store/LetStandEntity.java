@@ -1,0 +1,38 @@
+package mellowrota.server.cover.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import mellowrota.core.cover.Clash;
+
+/** A clash that somebody lets stand, as it was then. */
+@Entity
+@Table(name = "let_stand")
+class LetStandEntity {
+
+  /** Of what clashes and when; with other times it is another one. */
+  @Id String clash;
+
+  Long person;
+
+  @Enumerated(EnumType.STRING)
+  Clash.Kind kind;
+
+  String reason;
+
+  @Column(name = "by_person")
+  Long byPerson;
+
+  Long act;
+  Instant at;
+
+  protected LetStandEntity() {}
+
+  LetStandEntity(String clash) {
+    this.clash = clash;
+  }
+}

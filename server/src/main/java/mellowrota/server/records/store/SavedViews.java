@@ -1,0 +1,75 @@
+package mellowrota.server.records.store;
+
+import jakarta.persistence.EntityManager;
+import java.util.List;
+import java.util.Optional;
+import mellowrota.core.people.PersonId;
+import org.hibernate.Session;
+import org.springframework.stereotype.Repository;
+
+/** Saved views as they are kept. */
+@Repository
+public class SavedViews {
+
+  private final EntityManager kept;
+
+  SavedViews(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /**
+   * A saved view.
+   *
+   * @param query as the address of the list has it
+   * @param forAll whether everybody in the office has it
+   */
+  public record Saved(long id, long person, String name, String query, boolean forAll) {}
+
+  /** One's own, and with these also those that are for all, by name. */
+  public List<Saved> of(PersonId person, boolean andForAll) {
+    return kept
+        .createQuery(
+            """
+            from ViewEntity where person = :person or forAll and :andForAll
+            order by lower(name), id
+            """,
+            ViewEntity.class)
+        .setParameter("person", person.value())
+        .setParameter("andForAll", andForAll)
+        .getResultList()
+        .stream()
+        .map(ViewEntity::saved)
+        .toList();
+  }
+
+  /** Saves one, in place of somebody's own of that name. */
+  public Saved save(PersonId person, String name, String query, boolean forAll) {
+    // Native: two may save the same at once, and an upsert in HQL wants the number it is to get.
+    kept.unwrap(Session.class)
+        .createNativeMutationQuery(
+            """
+            insert into saved_view (person, name, query, for_all)
+            values (:person, :name, :query, :forAll)
+            on conflict (person, name)
+            do update set query = excluded.query, for_all = excluded.for_all
+            """)
+        .setParameter("person", person.value())
+        .setParameter("name", name)
+        .setParameter("query", query)
+        .setParameter("forAll", forAll)
+        .executeUpdate();
+    return of(person, false).stream()
+        .filter(one -> one.name().equals(name))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** Whether somebody's own one was let go. */
+  public boolean letGo(PersonId person, long id) {
+    Optional<ViewEntity> own =
+        Optional.ofNullable(kept.find(ViewEntity.class, id))
+            .filter(one -> one.person == person.value());
+    own.ifPresent(kept::remove);
+    return own.isPresent();
+  }
+}

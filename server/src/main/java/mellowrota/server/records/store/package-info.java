@@ -1,0 +1,2 @@
+/** How saved views are kept. */
+package mellowrota.server.records.store;
