@@ -4,7 +4,6 @@ import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.people.PersonId;
-import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
 /** Saved views as they are kept. */
@@ -30,7 +29,7 @@ public class SavedViews {
     return kept
         .createQuery(
             """
-            from ViewEntity where person = :person or forAll and :andForAll
+            from ViewEntity where person = :person or forAll = true and :andForAll = true
             order by lower(name), id
             """,
             ViewEntity.class)
@@ -44,14 +43,13 @@ public class SavedViews {
 
   /** Saves one, in place of somebody's own of that name. */
   public Saved save(PersonId person, String name, String query, boolean forAll) {
-    // Native: two may save the same at once, and an upsert in HQL wants the number it is to get.
-    kept.unwrap(Session.class)
-        .createNativeMutationQuery(
+    // In one statement, since two may save the same at once.
+    kept.createQuery(
             """
-            insert into saved_view (person, name, query, for_all)
+            insert into ViewEntity (person, name, query, forAll)
             values (:person, :name, :query, :forAll)
             on conflict (person, name)
-            do update set query = excluded.query, for_all = excluded.for_all
+            do update set query = excluded.query, forAll = excluded.forAll
             """)
         .setParameter("person", person.value())
         .setParameter("name", name)
