@@ -61,9 +61,20 @@ public record Difference(List<EntryChange> entries) {
   /**
    * One face's change.
    *
-   * @param canonical the new content; empty when it goes
+   * @param face as it shows from now on; empty when it goes
+   * @param canonical its content
    */
-  public record FaceChange(RenderingId rendering, Optional<String> canonical, int sequence) {}
+  public record FaceChange(
+      RenderingId rendering, Optional<Face> face, Optional<String> canonical, int sequence) {
+
+    static FaceChange shows(RenderingId rendering, Face face, String canonical, int sequence) {
+      return new FaceChange(rendering, Optional.of(face), Optional.of(canonical), sequence);
+    }
+
+    static FaceChange goes(RenderingId rendering, int sequence) {
+      return new FaceChange(rendering, Optional.empty(), Optional.empty(), sequence);
+    }
+  }
 
   public Difference {
     entries = List.copyOf(entries);
@@ -102,7 +113,7 @@ public record Difference(List<EntryChange> entries) {
           .forEach(
               seen ->
                   faces.add(
-                      new FaceChange(seen.rendering(), Optional.of(seen.face().canonical()), 0)));
+                      FaceChange.shows(seen.rendering(), seen.face(), seen.face().canonical(), 0)));
       return Optional.of(new EntryChange(entry.key(), Move.ADDED, Optional.of(entry), 0, faces));
     }
     int highest = stored.sequence();
@@ -121,7 +132,7 @@ public record Difference(List<EntryChange> entries) {
             (rendering, face) -> {
               if (face.live()
                   && one.faces().stream().noneMatch(s -> s.rendering().equals(rendering))) {
-                faces.add(new FaceChange(rendering, Optional.empty(), face.sequence()));
+                faces.add(FaceChange.goes(rendering, face.sequence()));
               }
             });
     if (stored.live() && faces.isEmpty()) {
@@ -146,7 +157,7 @@ public record Difference(List<EntryChange> entries) {
       Projector.Seen seen, StoredFace before, int highest) {
     String canonical = seen.face().canonical();
     if (before == null) {
-      return Optional.of(new FaceChange(seen.rendering(), Optional.of(canonical), highest));
+      return Optional.of(FaceChange.shows(seen.rendering(), seen.face(), canonical, highest));
     }
     if (before.live() && before.canonical().equals(canonical)) {
       return Optional.empty();
@@ -154,7 +165,7 @@ public record Difference(List<EntryChange> entries) {
     boolean rises =
         !before.live() || Face.parse(before.canonical()).differsInTimesOrState(seen.face());
     int sequence = rises ? before.sequence() + 1 : before.sequence();
-    return Optional.of(new FaceChange(seen.rendering(), Optional.of(canonical), sequence));
+    return Optional.of(FaceChange.shows(seen.rendering(), seen.face(), canonical, sequence));
   }
 
   private static EntryChange takeOff(StoredEntry entry) {
@@ -164,7 +175,7 @@ public record Difference(List<EntryChange> entries) {
         .forEach(
             (rendering, face) -> {
               if (face.live()) {
-                faces.add(new FaceChange(rendering, Optional.empty(), face.sequence()));
+                faces.add(FaceChange.goes(rendering, face.sequence()));
               }
             });
     return new EntryChange(entry.key(), Move.TAKEN_OFF, Optional.empty(), entry.sequence(), faces);

@@ -8,6 +8,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
+import mellowrota.server.accounts.store.AccountStore;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import org.springframework.http.ResponseEntity;
@@ -70,9 +71,9 @@ class AccountController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
       Instant lastUsedAt,
       String text) {
-    static AppPasswordView of(AppPassword one, String text) {
+    static AppPasswordView of(AccountStore.AppPassword one, String text) {
       return new AppPasswordView(
-          one.getId(), one.getLabel(), one.getMadeAt(), one.getLastUsedAt(), text);
+          one.id(), one.label(), one.madeAt(), one.lastUsedAt().orElse(null), text);
     }
   }
 

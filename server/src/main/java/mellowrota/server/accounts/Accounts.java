@@ -3,13 +3,23 @@ package mellowrota.server.accounts;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.accounts.store.AccountStore;
+import mellowrota.server.accounts.store.AccountStore.Account;
+import mellowrota.server.accounts.store.AccountStore.AppPassword;
+import mellowrota.server.accounts.store.Sessions;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Leaving;
+import mellowrota.server.crew.AccountStates;
+import mellowrota.server.crew.OpenSessions;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Problem;
 import org.springframework.session.FindByIndexNameSessionRepository;
@@ -21,7 +31,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /** Signs people in, invites them, and keeps their passwords. */
 @Service
-public class Accounts implements Leaving {
+public class Accounts implements Leaving, AccountStates, OpenSessions {
 
   private static final Duration INVITATION = Duration.ofDays(7);
   private static final int SHORTEST = 10;
@@ -31,32 +41,29 @@ public class Accounts implements Leaving {
   static final String DEVICE = "device";
 
   private final Hashing hashing;
-  private final Account.Repository accounts;
-  private final Invitation.Repository invitations;
-  private final AppPassword.Repository appPasswords;
+  private final AccountStore store;
   private final AttemptLimit limit;
   private final HouseStore house;
   private final FindByIndexNameSessionRepository<? extends Session> sessions;
+  private final Sessions known;
   private final TransactionTemplate transaction;
   private final Clock clock;
 
   Accounts(
-      Account.Repository accounts,
-      Invitation.Repository invitations,
-      AppPassword.Repository appPasswords,
+      AccountStore store,
       AttemptLimit limit,
       HouseStore house,
       FindByIndexNameSessionRepository<? extends Session> sessions,
+      Sessions known,
       PlatformTransactionManager transactions,
       Hashing hashing,
       Clock clock) {
     this.hashing = hashing;
-    this.accounts = accounts;
-    this.invitations = invitations;
-    this.appPasswords = appPasswords;
+    this.store = store;
     this.limit = limit;
     this.house = house;
     this.sessions = sessions;
+    this.known = known;
     this.transaction = new TransactionTemplate(transactions);
     this.clock = clock;
   }
@@ -66,24 +73,24 @@ public class Accounts implements Leaving {
     Optional<Account> account = find(email);
     AttemptLimit.Whose whose = whose(email, account);
     limit.count(whose, caller);
-    Optional<String> hash = account.flatMap(Account::getPasswordHash);
+    Optional<String> hash = account.flatMap(Account::passwordHash);
     boolean right =
         hash.isPresent() ? hashing.matches(password, hash.get()) : hashing.matchesNobody(password);
-    boolean enters = mayEnter(account.map(Account::getPerson).orElse(0L));
+    boolean enters = account.filter(one -> mayEnter(one.person().value())).isPresent();
     if (!right || !enters) {
       throw Problem.of(401, "wrong-password", "That address and password do not go together.");
     }
     limit.succeeded(whose, caller);
-    return PersonId.of(account.get().getPerson());
+    return account.orElseThrow().person();
   }
 
   private Optional<Account> find(String email) {
-    return transaction.execute(status -> accounts.findByEmailIgnoreCase(email));
+    return store.find(email);
   }
 
   private static AttemptLimit.Whose whose(String email, Optional<Account> account) {
     return account
-        .map(one -> AttemptLimit.Whose.account(one.getPerson()))
+        .map(one -> AttemptLimit.Whose.account(one.person().value()))
         .orElseGet(() -> AttemptLimit.Whose.nobody(email));
   }
 
@@ -99,73 +106,87 @@ public class Accounts implements Leaving {
   Optional<PersonId> byAppPassword(String email, String password, Caller caller) {
     Optional<Account> account = find(email);
     List<AppPassword> theirs =
-        transaction.execute(
-            status ->
-                account
-                    .map(one -> appPasswords.findByPersonOrderById(one.getPerson()))
-                    .orElse(List.of()));
+        account.map(one -> store.appPasswords(one.person())).orElse(List.of());
     String hash = Secrets.sha256(password);
     Optional<AppPassword> found =
-        theirs.stream().filter(one -> one.getHash().equals(hash)).findFirst();
+        theirs.stream().filter(one -> one.hash().equals(hash)).findFirst();
     if (found.isEmpty()) {
       limit.count(whose(email, account).appFrom(caller), caller);
       List<AppPassword> older = theirs.stream().filter(AppPassword::isOlder).toList();
-      found = older.stream().filter(one -> hashing.matches(password, one.getHash())).findFirst();
+      found = older.stream().filter(one -> hashing.matches(password, one.hash())).findFirst();
       if (older.isEmpty()) {
         hashing.matchesNobody(password);
       }
     }
     return found
-        .filter(one -> mayEnter(one.getPerson()))
+        .filter(one -> mayEnter(one.person().value()))
         .map(
             one -> {
-              appPasswords.used(
-                  one.getId(), hash, clock.instant(), clock.instant().minusSeconds(60));
-              return PersonId.of(one.getPerson());
+              Instant now = clock.instant();
+              store.used(one.id(), hash, now, now.minusSeconds(60));
+              return one.person();
             });
   }
 
+  @Override
+  public Map<PersonId, State> accounts() {
+    return store.all().stream()
+        .collect(
+            Collectors.toMap(
+                Account::person, one -> new State(one.email(), one.passwordHash().isPresent())));
+  }
+
+  @Override
+  @Transactional(readOnly = true)
+  public Set<String> open(Collection<String> some) {
+    Set<PersonId> entering =
+        house.people().stream()
+            .filter(HouseStore::mayEnter)
+            .map(Person::id)
+            .collect(Collectors.toSet());
+    return known.persons(some).entrySet().stream()
+        .filter(one -> entering.contains(one.getValue()))
+        .map(Map.Entry::getKey)
+        .collect(Collectors.toSet());
+  }
+
   Optional<String> emailOf(PersonId person) {
-    return accounts.findById(person.value()).map(Account::getEmail);
+    return store.find(person).map(Account::email);
   }
 
   /** Gives a person an account by this address, or moves theirs to it. */
   @Transactional
   public void open(PersonId person, String email) {
-    Optional<Account> other = accounts.findByEmailIgnoreCase(email);
-    if (other.isPresent() && other.get().getPerson() != person.value()) {
+    Optional<Account> other = store.find(email);
+    if (other.isPresent() && !other.get().person().equals(person)) {
       throw Problem.fault("/email", "belongs to another account");
     }
-    Account account =
-        accounts.findById(person.value()).orElseGet(() -> new Account(person.value(), email));
-    account.setEmail(email);
-    accounts.saveAndFlush(account);
+    store.open(person, email);
   }
 
   /** A one-time link's secret, for a week; earlier ones of this person end. */
   @Transactional
   public String invite(Optional<PersonId> person) {
-    Long number = person.map(PersonId::value).orElse(null);
-    invitations.deleteByPerson(number);
+    store.endInvitations(person);
     String token = Secrets.token();
     Instant now = clock.instant();
-    invitations.save(new Invitation(Secrets.sha256(token), number, now, now.plus(INVITATION)));
+    store.invite(Secrets.sha256(token), person, now, now.plus(INVITATION));
     return token;
   }
 
   /** Whom an open invitation is for; empty person for the first coordinator. */
   @Transactional(readOnly = true)
   public Optional<Optional<PersonId>> invited(String token) {
-    return invitations
-        .findById(Secrets.sha256(token))
-        .filter(invitation -> invitation.isOpen(clock.instant()))
-        .map(invitation -> invitation.getPerson().map(PersonId::of));
+    return store
+        .invitation(Secrets.sha256(token))
+        .filter(one -> clock.instant().isBefore(one.expiresAt()))
+        .map(AccountStore.Invitation::person);
   }
 
   /** Ends the link of an invitation; of two who hold it, one is refused. */
   @Transactional
   public void useUp(String token) {
-    if (invitations.useUp(Secrets.sha256(token)) != 1) {
+    if (!store.useUp(Secrets.sha256(token))) {
       throw ended();
     }
   }
@@ -180,28 +201,27 @@ public class Accounts implements Leaving {
   /** Sets the password of somebody who was invited. */
   @Transactional
   public void accept(PersonId person, String password) {
-    Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-    requireGood(password, account.getEmail());
-    account.setPasswordHash(hashing.encode(password));
+    Account account = store.find(person).orElseThrow(Problem::notFound);
+    requireGood(password, account.email());
+    store.setPassword(person, hashing.encode(password));
     endSessions(person, Optional.empty());
   }
 
   /** For the demo's accounts, whose password everybody knows. */
   @Transactional
   public void setPassword(PersonId person, String password) {
-    Account account = accounts.findById(person.value()).orElseThrow(Problem::notFound);
-    account.setPasswordHash(hashing.encode(password));
+    store.setPassword(person, hashing.encode(password));
   }
 
   /** Changes one's own password and ends one's other sessions. */
   void changePassword(
       PersonId person, String old, String password, String keepSession, Caller caller) {
-    requireGood(password, requireOwn(person, "/old", old, caller).getEmail());
+    requireGood(password, requireOwn(person, "/old", old, caller).email());
     // Whoever waits for the pool of hashing holds no connection meanwhile.
     String hash = hashing.encode(password);
     transaction.executeWithoutResult(
         status -> {
-          accounts.findById(person.value()).orElseThrow(Problem::notFound).setPasswordHash(hash);
+          store.setPassword(person, hash);
           endSessions(person, Optional.of(keepSession));
         });
   }
@@ -210,11 +230,8 @@ public class Accounts implements Leaving {
   private Account requireOwn(PersonId person, String field, String password, Caller caller) {
     AttemptLimit.Whose whose = AttemptLimit.Whose.account(person.value());
     limit.count(whose, caller);
-    Account account =
-        transaction
-            .execute(status -> accounts.findById(person.value()))
-            .orElseThrow(Problem::notFound);
-    String hash = account.getPasswordHash().orElseThrow(Problem::notFound);
+    Account account = store.find(person).orElseThrow(Problem::notFound);
+    String hash = account.passwordHash().orElseThrow(Problem::notFound);
     if (!hashing.matches(password, hash)) {
       throw Problem.fault(field, "is not your present password");
     }
@@ -239,9 +256,10 @@ public class Accounts implements Leaving {
   public void end(Act act) {
     for (Person one : house.people()) {
       if (one.hasLeft()) {
-        long person = one.id().value();
-        appPasswords.deleteByPerson(person).forEach(gone -> act.ends(Ended.of(Sort.APP_PASSWORD)));
-        invitations.deleteByPerson(person);
+        for (int gone = store.removeAppPasswords(one.id()); gone > 0; gone--) {
+          act.ends(Ended.of(Sort.APP_PASSWORD));
+        }
+        store.endInvitations(Optional.of(one.id()));
         endSessions(one.id(), Optional.empty());
       }
     }
@@ -294,7 +312,7 @@ public class Accounts implements Leaving {
   }
 
   List<AppPassword> appPasswords(PersonId person) {
-    return appPasswords.findByPersonOrderById(person.value());
+    return store.appPasswords(person);
   }
 
   /** A new app password and its text, which is shown once. */
@@ -306,7 +324,7 @@ public class Accounts implements Leaving {
   }
 
   private NewAppPassword makeAppPassword(PersonId person, String label) {
-    if (appPasswords.findByPersonOrderById(person.value()).size() >= MOST_APP_PASSWORDS) {
+    if (store.appPasswords(person).size() >= MOST_APP_PASSWORDS) {
       throw Problem.of(
           409, "too-many", "You have " + MOST_APP_PASSWORDS + " already; withdraw one first.");
     }
@@ -321,17 +339,13 @@ public class Accounts implements Leaving {
   }
 
   private AppPassword keepAppPassword(PersonId person, String label, String text) {
-    return appPasswords.save(
-        new AppPassword(person.value(), label, Secrets.sha256(text), clock.instant()));
+    return store.addAppPassword(person, label, Secrets.sha256(text), clock.instant());
   }
 
   @Transactional
   void withdrawAppPassword(PersonId person, long id) {
-    AppPassword one =
-        appPasswords
-            .findById(id)
-            .filter(p -> p.getPerson() == person.value())
-            .orElseThrow(Problem::notFound);
-    appPasswords.delete(one);
+    if (!store.removeAppPassword(person, id)) {
+      throw Problem.notFound();
+    }
   }
 }

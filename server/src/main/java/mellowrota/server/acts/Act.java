@@ -17,7 +17,6 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.platform.Writes;
 
 /** An act while it is being done. */
 public final class Act {
@@ -37,7 +36,6 @@ public final class Act {
 
   private final Map<EntryKey, Release> releases = new HashMap<>();
   private final long worldVersion;
-  private final Writes later = new Writes();
   private final List<Leaving.Ended> ended = new ArrayList<>();
   private String reason;
 
@@ -62,11 +60,6 @@ public final class Act {
 
   public PersonId actor() {
     return PersonId.of(actor);
-  }
-
-  /** What goes to the database with the next that must; nothing in the act reads it before. */
-  public Writes later() {
-    return later;
   }
 
   /** Says what ends with somebody who leaves by it. */

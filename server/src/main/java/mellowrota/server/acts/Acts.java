@@ -5,7 +5,6 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HexFormat;
@@ -16,14 +15,13 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.dao.ConcurrencyFailureException;
-import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
@@ -46,15 +44,15 @@ public class Acts {
 
   private final TransactionTemplate transaction;
   private final KeptSession session;
-  private final JdbcClient jdbc;
-  private final JdbcTemplate template;
+  private final HouseLock house;
+  private final ActStore store;
   private final Clock clock;
   private final ObjectProvider<Affected> affected;
   private final ObjectProvider<Leaving> leavings;
 
   Acts(
-      JdbcClient jdbc,
-      JdbcTemplate template,
+      HouseLock house,
+      ActStore store,
       Clock clock,
       ObjectProvider<Affected> affected,
       ObjectProvider<Leaving> leavings,
@@ -63,8 +61,8 @@ public class Acts {
     this.session = session;
     transaction = new TransactionTemplate(transactions);
     this.leavings = leavings;
-    this.jdbc = jdbc;
-    this.template = template;
+    this.house = house;
+    this.store = store;
     this.clock = clock;
     this.affected = affected;
   }
@@ -143,12 +141,15 @@ public class Acts {
     Wanted wanted = looks ? asked.withoutKey() : asked;
     String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
-    Begun begun = begin(wanted, bodyHash, at);
-    if (begun.id().isEmpty()) {
+    long worldVersion = house.lock(wanted.changesWorld());
+    Optional<Long> begun =
+        store.begin(
+            new ActStore.Beginning(
+                at, wanted.actor(), wanted.kind(), wanted.key(), bodyHash, wanted.undoes()));
+    if (begun.isEmpty()) {
       return firstAnswer(wanted, bodyHash);
     }
-    long id = begun.id().get();
-    Act act = new Act(id, at, wanted, begun.worldVersion(), looks);
+    Act act = new Act(begun.get(), at, wanted, worldVersion, looks);
     if (wanted.changesWorld()) {
       affected.getObject().worldAboutToChange(act);
     }
@@ -156,25 +157,16 @@ public class Acts {
     // What is asked of the database from here on sees what the command changed.
     session.write();
     if (wanted.changesWorld()) {
-      act.later().send(template);
       leavings.forEach(leaving -> leaving.end(act));
     }
     keepAnswerAndTell(act, answer);
     // Last, since it locks calendars that many acts touch until this one is committed.
     affected.getObject().bringUpToDate(act);
-    act.later().send(template);
-    if (act.records().isEmpty() && wanted.undoes().isEmpty() && settled(id)) {
-      ActHeader.tellAfterCommit(id, wanted.kind());
+    session.write();
+    if (act.records().isEmpty() && wanted.undoes().isEmpty() && store.settled(act.id())) {
+      ActHeader.tellAfterCommit(act.id(), wanted.kind());
     }
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
-  }
-
-  /** Whether something was settled by it that can be taken back. */
-  public boolean settled(long act) {
-    return jdbc.sql("select exists (select 1 from act_row where act = ?)")
-        .param(act)
-        .query(Boolean.class)
-        .single();
   }
 
   /**
@@ -183,76 +175,31 @@ public class Acts {
    */
   @Transactional
   public <T> T goOn(long act, Function<Act, T> step) {
-    long version = jdbc.sql("select world_version from house for share").query(Long.class).single();
+    long version = house.lock(false);
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     Act going = new Act(act, at, Wanted.byTheHouse(""), version, false);
     T done = step.apply(going);
     session.write();
-    going.later().send(template);
     return done;
   }
 
   /** Tells every process that the world is not what it was. */
   public void tellOfTheWorld() {
-    jdbc.sql("select pg_notify(?, 'world')").param(CHANNEL).query().singleRow();
-  }
-
-  /** The act's number; none where its key was used before. */
-  private record Begun(long worldVersion, Optional<Long> id) {}
-
-  /**
-   * Locks the house first (one lock order for all: the house, then records, then calendars), and
-   * says which act is being done to what keeps its rows.
-   */
-  private Begun begin(Wanted wanted, String bodyHash, Instant at) {
-    return jdbc.sql(
-            """
-            with house_now as (select world_version from house for %s),
-              begun as (
-                insert into act (at, actor, kind, idem_key, body_hash, undoes)
-                select ?::timestamptz, ?::bigint, ?, ?, ?, ?::bigint from house_now
-                on conflict do nothing returning id)
-            select begun.id, world_version, set_config('mellow.act', begun.id::text, true)
-            from house_now left join begun on true
-            """
-                .formatted(wanted.changesWorld() ? "update" : "share"))
-        .param(at.atOffset(ZoneOffset.UTC))
-        .param(wanted.actor())
-        .param(wanted.kind())
-        .param(wanted.key().orElse(null))
-        .param(bodyHash)
-        .param(wanted.undoes().orElse(null))
-        .query(
-            (row, n) ->
-                new Begun(
-                    row.getLong("world_version"),
-                    Optional.ofNullable(row.getObject("id", Long.class))))
-        .single();
+    store.tell(CHANNEL, List.of("world"));
   }
 
   private Done firstAnswer(Wanted wanted, String bodyHash) {
-    record Row(long id, String bodyHash, String answer) {}
-    Optional<Row> row =
-        wanted
-            .key()
-            .flatMap(
-                key ->
-                    jdbc.sql(
-                            "select id, body_hash, answer from act where actor = ? and idem_key = ?")
-                        .param(wanted.actor())
-                        .param(key)
-                        .query(Row.class)
-                        .optional());
-    if (row.isEmpty()) {
+    Optional<ActStore.First> first = wanted.key().flatMap(key -> store.first(wanted.actor(), key));
+    if (first.isEmpty()) {
       throw Problem.of(409, "already-undone", "This was undone already.");
     }
-    if (!row.get().bodyHash().equals(bodyHash)) {
+    if (!first.get().bodyHash().equals(bodyHash)) {
       throw Problem.of(
           422,
           "key-reused",
           "This Idempotency-Key was sent before with something else; use a new one.");
     }
-    return new Done(row.get().id(), row.get().answer(), true, 0, 0);
+    return new Done(first.get().id(), first.get().answer(), true, 0, 0);
   }
 
   private void keepAnswerAndTell(Act act, String answer) {
@@ -263,18 +210,7 @@ public class Acts {
     if (act.worldChanged()) {
       notices.add("world");
     }
-    act.later()
-        .add(
-            """
-            update act set answer = ?, reason = ?
-            from (select count(pg_notify(?, notice)) from unnest(?::text[]) notice) told
-            where id = ?
-            """,
-            answer,
-            act.reason(),
-            CHANNEL,
-            notices.toArray(String[]::new),
-            act.id());
+    store.answered(act.id(), answer, act.reason(), CHANNEL, notices);
   }
 
   private static String hash(String text) {

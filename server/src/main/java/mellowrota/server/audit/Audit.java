@@ -18,9 +18,9 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordSets;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -33,12 +33,12 @@ class Audit {
 
   private static final int AT_ONCE = 500;
 
-  private final JdbcClient jdbc;
+  private final RecordSets sets;
   private final RecordStore store;
   private final RecordAccess access;
 
-  Audit(JdbcClient jdbc, RecordStore store, RecordAccess access) {
-    this.jdbc = jdbc;
+  Audit(RecordSets sets, RecordStore store, RecordAccess access) {
+    this.sets = sets;
     this.store = store;
     this.access = access;
   }
@@ -129,10 +129,6 @@ class Audit {
   }
 
   private List<RecordId> after(long number) {
-    return jdbc.sql("select id from record where id > ? order by id limit ?")
-        .param(number)
-        .param(AT_ONCE)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
+    return sets.after(number, AT_ONCE);
   }
 }

@@ -3,8 +3,6 @@ package mellowrota.server.board;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -25,8 +23,8 @@ import mellowrota.server.records.KnownRecords;
 import mellowrota.server.records.Permits;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordViews;
+import mellowrota.server.records.store.RecordSets;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** Finds the visits that lie in a range of days and renders them for one person. */
@@ -39,12 +37,12 @@ class BoardItems {
   /** Margins reach out of their visit by a day at most. */
   private static final Duration MARGIN = Duration.ofDays(1);
 
-  private final JdbcClient jdbc;
+  private final RecordSets sets;
   private final KnownRecords records;
   private final RecordAccess access;
 
-  BoardItems(JdbcClient jdbc, KnownRecords records, RecordAccess access) {
-    this.jdbc = jdbc;
+  BoardItems(RecordSets sets, KnownRecords records, RecordAccess access) {
+    this.sets = sets;
     this.records = records;
     this.access = access;
   }
@@ -83,34 +81,8 @@ class BoardItems {
   }
 
   private Map<Long, Long> inRange(LocalDate first, LocalDate until, Instant from, Instant to) {
-    OffsetDateTime start = from.minus(MARGIN).atOffset(ZoneOffset.UTC);
-    OffsetDateTime end = to.plus(MARGIN).atOffset(ZoneOffset.UTC);
-    return jdbc.sql(
-            """
-            select id, version from record where state <> 'CANCELLED' and id in (
-              select record from visit where starts < :end and ends >= :start
-                and starts > :start - make_interval(days => :longest)
-              union select record from visit where date_from < :until and date_to > :first
-                and date_from > :first - :longest
-              union select r.id from record r
-                where r.due_at >= :start and r.due_at < :end + make_interval(days => :longest)
-                  and (r.due_at < :end or exists (
-                    select 1 from assignment a where a.record = r.id and a.given_at < :end)))
-            order by id
-            """)
-        .param("start", start)
-        .param("end", end)
-        .param("first", first)
-        .param("until", until)
-        .param("longest", LONGEST_DAYS)
-        .query(
-            rows -> {
-              Map<Long, Long> versions = new java.util.LinkedHashMap<>();
-              while (rows.next()) {
-                versions.put(rows.getLong(1), rows.getLong(2));
-              }
-              return versions;
-            });
+    return sets.onBoard(
+        new RecordSets.Range(from.minus(MARGIN), to.plus(MARGIN), first, until, LONGEST_DAYS));
   }
 
   private static void items(

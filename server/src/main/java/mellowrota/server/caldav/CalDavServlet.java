@@ -14,7 +14,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.platform.Failures;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemWriter;

@@ -8,7 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.Times;
 import mellowrota.server.platform.Problem;
 import org.w3c.dom.Element;

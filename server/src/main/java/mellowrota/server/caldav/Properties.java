@@ -6,8 +6,9 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import mellowrota.core.calendar.Calendar;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.stereotype.Component;
 
 /** The properties of each place in the tree. */
@@ -17,11 +18,11 @@ class Properties {
   private static final List<String> HUES =
       List.of("#226874", "#67578F", "#4E6A8E", "#4F6B2C", "#84466F", "#6E5432");
 
-  private final Faces faces;
+  private final CalendarStore calendars;
   private final HouseStore house;
 
-  Properties(Faces faces, HouseStore house) {
-    this.faces = faces;
+  Properties(CalendarStore calendars, HouseStore house) {
+    this.calendars = calendars;
     this.house = house;
   }
 
@@ -69,7 +70,7 @@ class Properties {
 
   /** The token that says: everything up to now. */
   SyncToken token(Tree.Collection node) {
-    Faces.Position position = faces.position(node.rendering().id());
+    CalendarStore.Position position = calendars.position(node.rendering().id());
     return new SyncToken(
         house.incarnation(), node.rendering().id(), position.accessNo(), position.changeNo());
   }

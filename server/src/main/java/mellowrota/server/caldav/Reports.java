@@ -13,10 +13,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import mellowrota.core.entry.EntryTimes;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.ical.Times;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.stereotype.Component;
 import org.w3c.dom.Element;
 
@@ -32,8 +33,11 @@ class Reports {
   private final Texts texts;
   private final Properties properties;
   private final HouseStore house;
+  private final CalendarStore calendars;
 
-  Reports(Faces faces, Texts texts, Properties properties, HouseStore house) {
+  Reports(
+      Faces faces, Texts texts, Properties properties, HouseStore house, CalendarStore calendars) {
+    this.calendars = calendars;
     this.faces = faces;
     this.texts = texts;
     this.properties = properties;
@@ -53,7 +57,7 @@ class Reports {
     String text =
         DavXml.child(body, Dav.dav("sync-token")).map(e -> e.getTextContent().strip()).orElse("");
     int limit = limit(body);
-    Faces.Position now = faces.position(node.rendering().id());
+    CalendarStore.Position now = calendars.position(node.rendering().id());
     long since = text.isEmpty() ? 0 : since(text, node, now);
     List<Faces.Kept> changed =
         faces.since(node.rendering().id(), since, Math.min(limit, MOST_CHANGES) + 1);
@@ -91,7 +95,7 @@ class Reports {
     return all.stream().filter(f -> f.changeNo() == last).toList();
   }
 
-  private long since(String text, Tree.Collection node, Faces.Position now) {
+  private long since(String text, Tree.Collection node, CalendarStore.Position now) {
     SyncToken token = SyncToken.parse(text).orElseThrow(BadToken::new);
     boolean good =
         token.incarnation().equals(house.incarnation())

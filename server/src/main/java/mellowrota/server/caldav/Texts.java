@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.calendar.RenderingId;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;

@@ -27,7 +27,7 @@ import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
 

@@ -4,7 +4,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -41,8 +40,8 @@ import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.records.KnownRecords;
+import mellowrota.server.records.store.RecordSets;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** Brings what takes people's time from where it is kept, as the core computes with it. */
@@ -59,15 +58,15 @@ class CrewTimes {
   private final Skills skills;
   private final OutsideBusy busy;
   private final KnownRecords records;
-  private final JdbcClient jdbc;
+  private final RecordSets sets;
 
   CrewTimes(
-      WorkTimes times, Skills skills, OutsideBusy busy, KnownRecords records, JdbcClient jdbc) {
+      WorkTimes times, Skills skills, OutsideBusy busy, KnownRecords records, RecordSets sets) {
     this.times = times;
     this.skills = skills;
     this.busy = busy;
     this.records = records;
-    this.jdbc = jdbc;
+    this.sets = sets;
   }
 
   /** A visit and somebody on it. */
@@ -169,19 +168,7 @@ class CrewTimes {
 
   /** Who has work to be done by a due day, whenever that is, and not at a time. */
   List<OnIt> given() {
-    Map<Long, Long> versions = new LinkedHashMap<>();
-    jdbc.sql(
-            """
-            select r.id, r.version from record r
-            where r.state in ('TENTATIVE', 'CONFIRMED') and r.due_at is not null
-              and exists (select 1 from assignment a where a.record = r.id)
-            order by r.id
-            """)
-        .query(
-            row -> {
-              versions.put(row.getLong(1), row.getLong(2));
-            });
-    return records.load(versions).stream()
+    return records.load(sets.given()).stream()
         .flatMap(record -> seats(record).stream())
         .filter(one -> one.takesTime() && one.visit().when().isEmpty())
         .toList();
@@ -502,27 +489,10 @@ class CrewTimes {
   }
 
   private List<WorkRecord> load(TimeSpan range, LocalDate first, LocalDate until) {
-    Map<Long, Long> versions = new LinkedHashMap<>();
-    jdbc.sql(
-            """
-            select id, version from record
-            where state in ('TENTATIVE', 'CONFIRMED', 'DONE') and id in (
-              select record from visit where starts < :end and ends > :start
-                and starts > :start - make_interval(days => :longest)
-              union select record from visit where date_from < :until and date_to > :first
-                and date_from > :first - :longest
-              union select r.id from record r where r.due_at >= :start and r.due_at < :end)
-            order by id
-            """)
-        .param("start", range.start().minus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
-        .param("end", range.end().plus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
-        .param("first", first)
-        .param("until", until)
-        .param("longest", LONGEST_DAYS)
-        .query(
-            row -> {
-              versions.put(row.getLong(1), row.getLong(2));
-            });
-    return records.load(versions);
+    Duration day = Duration.ofDays(1);
+    return records.load(
+        sets.standing(
+            new RecordSets.Range(
+                range.start().minus(day), range.end().plus(day), first, until, LONGEST_DAYS)));
   }
 }

@@ -2,7 +2,6 @@ package mellowrota.server.cover;
 
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -18,12 +17,12 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
 import mellowrota.server.records.RecordViews;
 import mellowrota.server.records.Records;
+import mellowrota.server.records.store.RecordSets;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
@@ -40,7 +39,7 @@ class Gives {
   private final RecordAccess access;
   private final RecordViews views;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final RecordSets sets;
   private final JsonMapper json;
 
   Gives(
@@ -49,14 +48,14 @@ class Gives {
       RecordAccess access,
       RecordViews views,
       Worlds worlds,
-      JdbcClient jdbc,
+      RecordSets sets,
       JsonMapper json) {
     this.records = records;
     this.store = store;
     this.access = access;
     this.views = views;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.sets = sets;
     this.json = json;
   }
 
@@ -207,20 +206,8 @@ class Gives {
   /** A shift at its place that nobody has and that holds the span, as the asker sees it. */
   private Optional<RecordAccess.Standing> waiting(PersonId asker, Duties.Kept duty, TimeSpan span) {
     World world = worlds.now();
-    return jdbc.sql(
-            """
-            select r.id from record r join visit v on v.record = r.id
-            where r.kind = 'SHIFT' and r.state = 'CONFIRMED' and r.place = ?
-              and v.starts <= ? and v.ends >= ?
-              and not exists (select 1 from assignment a where a.record = r.id)
-            order by v.ends - v.starts, r.id limit 1
-            """)
-        .param(duty.place().value())
-        .param(span.start().atOffset(ZoneOffset.UTC))
-        .param(span.end().atOffset(ZoneOffset.UTC))
-        .query(Long.class)
-        .optional()
-        .flatMap(id -> store.find(RecordId.of(id), false))
+    return sets.freeShift(duty.place(), span)
+        .flatMap(id -> store.find(id, false))
         .filter(record -> record.assignments().isEmpty())
         .map(record -> access.standing(world, world.person(asker), record));
   }

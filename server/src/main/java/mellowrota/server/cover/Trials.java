@@ -38,7 +38,7 @@ import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 

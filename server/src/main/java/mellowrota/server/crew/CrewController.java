@@ -27,7 +27,6 @@ import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -39,9 +38,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
-/** People, teams, places, roles and details over HTTP. The crew may look; coordinators change. */
+/** People, teams, places and roles over HTTP. The crew may look; coordinators change. */
 @RestController
 @RequestMapping("/api/v1")
 class CrewController {
@@ -52,15 +50,13 @@ class CrewController {
   private final People people;
   private final HouseStore house;
   private final Teams teams;
-  private final JdbcClient jdbc;
-  private final JsonMapper json;
+  private final AccountStates accounts;
 
-  CrewController(People people, HouseStore house, Teams teams, JdbcClient jdbc, JsonMapper json) {
+  CrewController(People people, HouseStore house, Teams teams, AccountStates accounts) {
     this.teams = teams;
-    this.json = json;
     this.people = people;
     this.house = house;
-    this.jdbc = jdbc;
+    this.accounts = accounts;
   }
 
   /**
@@ -112,19 +108,6 @@ class CrewController {
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> rights) {}
 
-  @Schema(name = "Detail")
-  record DetailView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description =
-                  "TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK")
-          String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices) {}
-
   @Schema(name = "CrewPersonChange")
   record PersonSchema(
       String name,
@@ -165,22 +148,17 @@ class CrewController {
                 Collectors.groupingBy(
                     Membership::member,
                     Collectors.mapping(one -> one.team().value(), Collectors.toList())));
-    Map<Long, String[]> accounts = me.isCoordinator() ? accounts() : Map.of();
+    Map<PersonId, AccountStates.State> known = me.isCoordinator() ? accounts.accounts() : Map.of();
     return house.people().stream()
         .filter(p -> WorkTimes.seesCrew(me) || p.id().equals(me.id()))
         .filter(p -> me.isCoordinator() || !p.hasLeft())
         .sorted(Comparator.comparing(Person::name).thenComparing(p -> p.id().value()))
-        .map(
-            p ->
-                view(
-                    p,
-                    me,
-                    teams.getOrDefault(Holder.of(p.id()), List.of()),
-                    accounts.get(p.id().value())))
+        .map(p -> view(p, me, teams.getOrDefault(Holder.of(p.id()), List.of()), known.get(p.id())))
         .toList();
   }
 
-  private static PersonView view(Person p, Person me, List<Long> teams, String[] account) {
+  private static PersonView view(
+      Person p, Person me, List<Long> teams, AccountStates.State account) {
     boolean office = me.isCoordinator();
     return new PersonView(
         p.id().value(),
@@ -189,20 +167,8 @@ class CrewController {
         office ? p.right().name() : null,
         List.copyOf(new TreeSet<>(teams)),
         office ? p.coordinates().stream().map(TeamId::value).sorted().toList() : null,
-        account == null ? null : account[0],
-        office ? (account == null ? "NONE" : account[1]) : null);
-  }
-
-  private Map<Long, String[]> accounts() {
-    Map<Long, String[]> found = new java.util.HashMap<>();
-    jdbc.sql("select person, email, password_hash is not null from account")
-        .query(
-            row -> {
-              found.put(
-                  row.getLong(1),
-                  new String[] {row.getString(2), row.getBoolean(3) ? "OPEN" : "INVITED"});
-            });
-    return found;
+        account == null ? null : account.email(),
+        office ? (account == null ? "NONE" : account.open() ? "OPEN" : "INVITED") : null);
   }
 
   @PostMapping("/people")
@@ -434,27 +400,6 @@ class CrewController {
                     role.name(),
                     role.rights().stream().map(Enum::name).sorted().toList()))
         .toList();
-  }
-
-  @GetMapping("/details")
-  @Operation(summary = "The details of the house's records")
-  @Transactional(readOnly = true)
-  List<DetailView> details() {
-    return jdbc.sql(
-            """
-            select key, label, kinds, typed, sort, choices::text from detail_definition
-            order by position
-            """)
-        .query(
-            (row, n) ->
-                new DetailView(
-                    row.getString(1),
-                    row.getString(2),
-                    List.of(row.getString(3).split(",")),
-                    row.getBoolean(4),
-                    row.getString(5),
-                    List.of(json.readValue(row.getString(6), String[].class))))
-        .list();
   }
 
   private static ResponseEntity<MadeView> made(long id) {

@@ -1,26 +1,39 @@
 package mellowrota.server.crew;
 
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.Query;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.Team;
+import mellowrota.core.people.TeamId;
+import mellowrota.core.work.Place;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
+import mellowrota.server.acts.store.ActStore;
+import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
-import org.springframework.dao.DataIntegrityViolationException;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.Session;
+import org.hibernate.exception.ConstraintViolationException;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Takes back what an act settled for the crew and the house: people, teams, places, hours, leave,
@@ -40,13 +53,17 @@ class SettledActs implements Undoes {
       Set.of("zone", "contract_minutes", "not_alone");
 
   /** Of a row t: that it stays as it is with these of its columns laid over it. */
-  private static final String STANDS = "to_jsonb(t) = to_jsonb(jsonb_populate_record(t, ?::jsonb))";
+  private static final String STANDS =
+      "to_jsonb(t) = to_jsonb(jsonb_populate_record(t, cast(:stands as jsonb)))";
 
   private final Acts acts;
   private final People people;
   private final WorkTimes times;
   private final KeptSession session;
-  private final JdbcClient jdbc;
+  private final HouseStore house;
+  private final ActStore store;
+  private final List<Naming> naming;
+  private final EntityManager kept;
   private final JsonMapper json;
 
   SettledActs(
@@ -54,13 +71,19 @@ class SettledActs implements Undoes {
       People people,
       WorkTimes times,
       KeptSession session,
-      JdbcClient jdbc,
+      HouseStore house,
+      ActStore store,
+      List<Naming> naming,
+      EntityManager kept,
       JsonMapper json) {
+    this.house = house;
+    this.store = store;
+    this.naming = naming;
+    this.kept = kept;
     this.session = session;
     this.acts = acts;
     this.people = people;
     this.times = times;
-    this.jdbc = jdbc;
     this.json = json;
   }
 
@@ -99,23 +122,15 @@ class SettledActs implements Undoes {
 
   @Override
   public boolean knows(long act) {
-    return acts.settled(act);
+    return store.settled(act);
   }
 
   /** What the house did by itself is nobody's to take back; what others did is coordinators'. */
   @Override
   public boolean mayUndo(PersonId asker, long act) {
     return people.find(asker).orElseThrow(Problem::notFound).isCoordinator()
-        ? !isBy(PersonId.of(Acts.THE_HOUSE), act)
-        : isBy(asker, act);
-  }
-
-  private boolean isBy(PersonId actor, long act) {
-    return jdbc.sql("select exists (select 1 from act where id = ? and actor = ?)")
-        .param(act)
-        .param(actor.value())
-        .query(Boolean.class)
-        .single();
+        ? !store.isBy(act, Acts.THE_HOUSE)
+        : store.isBy(act, asker.value());
   }
 
   @Override
@@ -125,7 +140,7 @@ class SettledActs implements Undoes {
             .changingTheWorld()
             .undoing(undone),
         act -> {
-          List<Row> rows = rows(undone);
+          List<Row> rows = store.rows(undone).stream().map(this::row).toList();
           requireMay(asker, rows);
           takeBack(undone, rows);
           // The rows changed past what the session knows of them.
@@ -137,32 +152,14 @@ class SettledActs implements Undoes {
 
   /** The first rows of each of these acts, but for what follows by itself. */
   Map<Long, List<Row>> firstRows(Set<Long> acts, int most) {
-    Map<Long, List<Row>> found = new HashMap<>();
-    jdbc.sql(
-            """
-            select act, kept_in, before::text, after::text from (
-              select *, row_number() over (partition by act order by id) as no from act_row
-              where act = any(?) and kept_in not in ('calendar', 'taken_row')) r
-            where no <= ? order by id
-            """)
-        .param(acts.toArray(Long[]::new))
-        .param(most)
-        .query(
-            row -> {
-              found
-                  .computeIfAbsent(row.getLong(1), act -> new ArrayList<>())
-                  .add(new Row(row.getString(2), read(row.getString(3)), read(row.getString(4))));
-            });
-    return found;
+    return store.firstRows(acts, most).stream()
+        .collect(
+            Collectors.groupingBy(
+                ActStore.Row::act, Collectors.mapping(this::row, Collectors.toList())));
   }
 
-  private List<Row> rows(long act) {
-    return jdbc.sql(
-            "select kept_in, before::text, after::text from act_row where act = ? order by id")
-        .param(act)
-        .query(
-            (row, n) -> new Row(row.getString(1), read(row.getString(2)), read(row.getString(3))))
-        .list();
+  private Row row(ActStore.Row one) {
+    return new Row(one.keptIn(), read(one.before()), read(one.after()));
   }
 
   private Optional<JsonNode> read(String kept) {
@@ -208,7 +205,7 @@ class SettledActs implements Undoes {
           throw changedSince();
         }
       }
-    } catch (DataIntegrityViolationException inUse) {
+    } catch (ConstraintViolationException inUse) {
       throw Problem.of(
           409, "in-use", "Something else rests on this by now; change that first, then undo this.");
     }
@@ -216,15 +213,16 @@ class SettledActs implements Undoes {
 
   /** The columns that tell a row of a table from its others. */
   private List<String> keyOf(String table) {
-    return jdbc.sql(
+    return kept.unwrap(Session.class)
+        .createNativeQuery(
             """
-            select a.attname from pg_index i
+            select cast(a.attname as text) from pg_index i
             join pg_attribute a on a.attrelid = i.indrelid and a.attnum = any(i.indkey)
-            where i.indrelid = ?::regclass and i.indisprimary
-            """)
-        .param(table)
-        .query(String.class)
-        .list();
+            where i.indrelid = cast(:table as regclass) and i.indisprimary
+            """,
+            String.class)
+        .setParameter("table", table)
+        .getResultList();
   }
 
   /** Only as long as what the act did to it stands; the number of rows that did. */
@@ -234,45 +232,49 @@ class SettledActs implements Undoes {
             .map(one -> "t.%1$s = k.%1$s".formatted(one))
             .collect(Collectors.joining(" and "));
     if (row.before().isEmpty()) {
-      return jdbc.sql(
-              """
-              delete from %1$s t using jsonb_populate_record(null::%1$s, ?::jsonb) k
-              where %2$s and %3$s
-              """
-                  .formatted(row.table(), is, STANDS))
-          .param(row.after().orElseThrow().toString())
-          .param(row.after().orElseThrow().toString())
-          .update();
+      return change(
+          """
+          delete from %1$s t using jsonb_populate_record(cast(null as %1$s), cast(:row as jsonb)) k
+          where %2$s and %3$s
+          """
+              .formatted(row.table(), is, STANDS),
+          row.any(),
+          row.after());
     }
     if (row.after().isEmpty()) {
-      List<String> columns = List.copyOf(row.before().get().propertyNames());
-      return jdbc.sql(
-              """
-              insert into %1$s (%2$s) overriding system value
-              select %2$s from jsonb_populate_record(null::%1$s, ?::jsonb)
-              """
-                  .formatted(row.table(), String.join(", ", columns)))
-          .param(row.before().get().toString())
-          .update();
+      String columns = String.join(", ", row.before().get().propertyNames());
+      return change(
+          """
+          insert into %1$s (%2$s) overriding system value
+          select %2$s from jsonb_populate_record(cast(null as %1$s), cast(:row as jsonb))
+          """
+              .formatted(row.table(), columns),
+          row.any(),
+          Optional.empty());
     }
     Set<String> changed = row.changed();
-    Map<String, JsonNode> stands = new HashMap<>();
-    changed.forEach(column -> stands.put(column, row.after().get().get(column)));
-    return jdbc.sql(
-            """
-            update %1$s t set %2$s from jsonb_populate_record(null::%1$s, ?::jsonb) k
-            where %3$s and %4$s
-            """
-                .formatted(
-                    row.table(),
-                    changed.stream()
-                        .map(one -> "%1$s = k.%1$s".formatted(one))
-                        .collect(Collectors.joining(", ")),
-                    is,
-                    STANDS))
-        .param(row.before().get().toString())
-        .param(json.writeValueAsString(stands))
-        .update();
+    ObjectNode stands = json.createObjectNode();
+    changed.forEach(column -> stands.set(column, row.after().get().get(column)));
+    String set =
+        changed.stream()
+            .map(one -> "%1$s = k.%1$s".formatted(one))
+            .collect(Collectors.joining(", "));
+    return change(
+        """
+        update %1$s t set %2$s
+        from jsonb_populate_record(cast(null as %1$s), cast(:row as jsonb)) k
+        where %3$s and %4$s
+        """
+            .formatted(row.table(), set, is, STANDS),
+        row.before().get(),
+        Optional.of(stands));
+  }
+
+  /** Native: whichever table it is, the database knows how its rows are made of JSON. */
+  private int change(String sql, JsonNode row, Optional<JsonNode> stands) {
+    Query query = kept.createNativeQuery(sql).setParameter("row", row.toString());
+    stands.ifPresent(one -> query.setParameter("stands", one.toString()));
+    return query.executeUpdate();
   }
 
   private static Problem changedSince() {
@@ -298,27 +300,13 @@ class SettledActs implements Undoes {
     if (added.isEmpty()) {
       return;
     }
-    boolean named =
-        jdbc.sql(
-                """
-                select exists (select 1 from set_change where act > :act)
-                  or exists (select 1 from assignment where holder_kind = 'P' and holder = any(:people))
-                  or exists (select 1 from assignment where holder_kind = 'T' and holder = any(:teams))
-                  or exists (select 1 from history h
-                    cross join lateral regexp_matches(h.old || ' ' || h.new, '(P|T)\\|(\\d+)', 'g') m
-                    where h.act > :act and h.field = 'assignments'
-                      and (m[1] = 'P' and m[2]::bigint = any(:people)
-                        or m[1] = 'T' and m[2]::bigint = any(:teams)))
-                  or exists (select 1 from history h where h.act > :act
-                    and (h.field = 'team' and array[h.old, h.new] && :teams::text[]
-                      or h.field = 'place' and array[h.old, h.new] && :places::text[]))
-                """)
-            .param("act", undone)
-            .param("people", numbers(added.get("person")))
-            .param("teams", numbers(added.get("team")))
-            .param("places", numbers(added.get("place")))
-            .query(Boolean.class)
-            .single();
+    Naming.Added all =
+        new Naming.Added(
+            undone,
+            added.getOrDefault("person", List.of()),
+            added.getOrDefault("team", List.of()),
+            added.getOrDefault("place", List.of()));
+    boolean named = naming.stream().anyMatch(one -> one.mayName(all));
     if (named) {
       throw Problem.of(
           409,
@@ -327,39 +315,43 @@ class SettledActs implements Undoes {
     }
   }
 
-  private static Long[] numbers(List<Long> some) {
-    return some == null ? new Long[0] : some.toArray(Long[]::new);
-  }
-
   /** What each change of the crew sees to, holds after one is taken back too. */
   private void requireSound() {
-    record Found(boolean noCoordinator, boolean ring, boolean sameName) {}
-    Found found =
-        jdbc.sql(
-                """
-                with recursive inside(outermost, team) as (
-                  select team, member_team from membership
-                    where member_team is not null and until_day is null
-                  union select i.outermost, m.member_team from inside i
-                    join membership m on m.team = i.team
-                    where m.member_team is not null and m.until_day is null)
-                select
-                  not exists (select 1 from person
-                    where account_right = 'COORDINATOR' and standing <> 'LEFT') as no_coordinator,
-                  exists (select 1 from inside where outermost = team) as ring,
-                  exists (select 1 from team group by lower(name) having count(*) > 1)
-                    or exists (select 1 from place group by lower(name) having count(*) > 1)
-                    or exists (select 1 from place group by lower(code) having count(*) > 1)
-                    as same_name
-                """)
-            .query(Found.class)
-            .single();
-    if (found.noCoordinator()) {
+    if (house.people().stream().noneMatch(one -> one.isCoordinator() && !one.hasLeft())) {
       throw Problem.of(
           409, "last-coordinator", "A house needs a coordinator; make somebody else one first.");
     }
-    if (found.ring() || found.sameName()) {
+    List<Place> places = house.places();
+    if (isTwice(house.teams(), Team::name)
+        || isTwice(places, Place::name)
+        || isTwice(places, Place::code)
+        || isRing(house.memberships())) {
       throw changedSince();
     }
+  }
+
+  private static <T> boolean isTwice(List<T> all, Function<T, String> name) {
+    return all.stream().map(one -> name.apply(one).toLowerCase(Locale.ROOT)).distinct().count()
+        < all.size();
+  }
+
+  /** Whether a team is in itself, by however many others. */
+  private static boolean isRing(List<Membership> all) {
+    Map<TeamId, Set<TeamId>> inside = new HashMap<>();
+    for (Membership one : all) {
+      if (one.until().isEmpty() && one.member() instanceof Holder.WholeTeam nested) {
+        inside.computeIfAbsent(one.team(), team -> new HashSet<>()).add(nested.team());
+      }
+    }
+    // As often as there are teams each gets what is in those that are in it.
+    for (int i = 0; i < inside.size(); i++) {
+      inside
+          .values()
+          .forEach(
+              teams ->
+                  List.copyOf(teams)
+                      .forEach(team -> teams.addAll(inside.getOrDefault(team, Set.of()))));
+    }
+    return inside.entrySet().stream().anyMatch(one -> one.getValue().contains(one.getKey()));
   }
 }

@@ -4,13 +4,14 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.platform.Asker;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,12 +29,14 @@ class SettledController {
 
   private final People people;
   private final SettledActs settled;
-  private final JdbcClient jdbc;
+  private final ActStore acts;
+  private final List<NamedRows> named;
 
-  SettledController(People people, SettledActs settled, JdbcClient jdbc) {
+  SettledController(People people, SettledActs settled, ActStore acts, List<NamedRows> named) {
     this.people = people;
     this.settled = settled;
-    this.jdbc = jdbc;
+    this.acts = acts;
+    this.named = named;
   }
 
   @Schema(name = "SettledLine")
@@ -80,69 +83,30 @@ class SettledController {
     return new PageView(found.subList(0, Math.min(AT_ONCE, found.size())), found.size() > AT_ONCE);
   }
 
-  private record Done(
-      long id, Instant at, String who, String kind, String undoes, boolean undone) {}
-
   private List<SettledView> acts(long before) {
-    List<Done> found =
-        jdbc.sql(
-                """
-                select a.id, a.at, p.name, a.kind, b.kind,
-                  exists (select 1 from act u where u.undoes = a.id)
-                from act a join person p on p.id = a.actor left join act b on b.id = a.undoes
-                where a.id in (select r.act from act_row r join act b on b.id = r.act
-                  where r.act < :before and b.actor <> 0
-                  group by r.act order by r.act desc limit :many)
-                order by a.id desc
-                """)
-            .param("before", before)
-            .param("many", AT_ONCE + 1)
-            .query(
-                (row, n) ->
-                    new Done(
-                        row.getLong(1),
-                        row.getObject(2, OffsetDateTime.class).toInstant(),
-                        row.getString(3),
-                        row.getString(4),
-                        row.getString(5),
-                        row.getBoolean(6)))
-            .list();
+    List<ActStore.Settling> found = acts.settling(before, AT_ONCE + 1);
     Map<Long, List<SettledActs.Row>> rows =
-        settled.firstRows(found.stream().map(Done::id).collect(Collectors.toSet()), LOOKED_AT);
-    SettledWords words = new SettledWords(names());
+        settled.firstRows(
+            found.stream().map(ActStore.Settling::id).collect(Collectors.toSet()), LOOKED_AT);
+    Map<String, String> names = new HashMap<>();
+    named.forEach(some -> names.putAll(some.names()));
+    SettledWords words = new SettledWords(names);
     return found.stream()
         .map(one -> said(one, words, rows.getOrDefault(one.id(), List.of())))
         .toList();
   }
 
-  private static SettledView said(Done one, SettledWords words, List<SettledActs.Row> rows) {
+  private SettledView said(ActStore.Settling one, SettledWords words, List<SettledActs.Row> rows) {
     return new SettledView(
         one.id(),
         one.at(),
-        one.who(),
+        people.find(PersonId.of(one.actor())).map(Person::name).orElse(""),
         one.kind(),
         rows.stream().flatMap(row -> words.about(row).stream()).distinct().toList(),
         words.lines(rows).stream()
             .map(line -> new LineView(line.label(), line.before(), line.after()))
             .toList(),
-        one.undoes(),
+        one.undid(),
         one.undone());
-  }
-
-  private Map<String, String> names() {
-    Map<String, String> names = new HashMap<>();
-    jdbc.sql(
-            """
-            select 'person ' || id, name from person union all select 'team ' || id, name from team
-            union all select 'place ' || id, name from place
-            union all select 'region ' || id, name from region
-            union all select 'duty ' || id, name from duty
-            union all select 'role ' || number, name from role
-            """)
-        .query(
-            row -> {
-              names.put(row.getString(1), row.getString(2));
-            });
-    return names;
   }
 }

@@ -28,6 +28,7 @@ import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.accounts.Accounts;
+import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.cover.Duties;
 import mellowrota.server.cover.HouseLimits;
 import mellowrota.server.crew.People;
@@ -37,7 +38,6 @@ import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Progress;
 import mellowrota.server.records.Records;
 import mellowrota.server.regions.Regions;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -64,7 +64,7 @@ class DemoWorld {
   private final Regions regions;
   private final HouseStore house;
   private final JsonMapper json;
-  private final JdbcClient jdbc;
+  private final ActStore acts;
   private final Progress progress;
   private final Clock clock;
 
@@ -79,7 +79,7 @@ class DemoWorld {
       Regions regions,
       HouseStore house,
       JsonMapper json,
-      JdbcClient jdbc,
+      ActStore acts,
       Progress progress,
       Clock clock) {
     this.progress = progress;
@@ -93,7 +93,7 @@ class DemoWorld {
     this.regions = regions;
     this.house = house;
     this.json = json;
-    this.jdbc = jdbc;
+    this.acts = acts;
     this.clock = clock;
   }
 
@@ -150,7 +150,7 @@ class DemoWorld {
       made.keep(one);
     }
     progress.at("laying the demo: its last changes");
-    house.setSeenUntil(jdbc.sql("select max(id) from act").query(Long.class).single());
+    house.setSeenUntil(acts.last());
     for (DemoWork.Later later : work.changes()) {
       records.change(
           made.coordinator,

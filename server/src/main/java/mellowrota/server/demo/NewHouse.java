@@ -2,19 +2,23 @@ package mellowrota.server.demo;
 
 import java.time.Clock;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
-import mellowrota.server.calendars.CalendarKeeper;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Persons;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.platform.Locks;
+import mellowrota.server.sight.store.CalendarStore;
+import mellowrota.server.sight.store.SetStore;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.JsonNode;
@@ -29,23 +33,26 @@ import tools.jackson.databind.node.ObjectNode;
 class NewHouse {
 
   private final Persons persons;
-  private final JdbcClient jdbc;
+  private final Locks locks;
   private final HouseStore house;
-  private final CalendarKeeper keeper;
+  private final CalendarStore store;
+  private final SetStore sets;
   private final JsonMapper json;
   private final Clock clock;
 
   NewHouse(
       Persons persons,
-      JdbcClient jdbc,
+      Locks locks,
       HouseStore house,
-      CalendarKeeper keeper,
+      CalendarStore store,
+      SetStore sets,
       JsonMapper json,
       Clock clock) {
     this.persons = persons;
-    this.jdbc = jdbc;
+    this.locks = locks;
     this.house = house;
-    this.keeper = keeper;
+    this.store = store;
+    this.sets = sets;
     this.json = json;
     this.clock = clock;
   }
@@ -53,7 +60,7 @@ class NewHouse {
   /** Does nothing where a house stands already. */
   @Transactional
   boolean layIfMissing(String name, ZoneId zone, boolean demo) {
-    jdbc.sql("select pg_advisory_xact_lock(7302001)").query().singleRow();
+    locks.alone(List.of("a new house"));
     if (house.exists()) {
       return false;
     }
@@ -64,18 +71,20 @@ class NewHouse {
             HexFormat.of().formatHex(seed), name, zone, newIncarnation(), demo),
         house.todayIn(zone));
     persons.addUsualRoles();
-    details();
+    sets.writeDetails(Details.usual());
     JsonNode rules = Resources.read(json, "house-rules.json");
     Map<String, Long> wordings = wordings(rules);
     Map<String, Long> calendars = new HashMap<>();
-    keeper.insert("MASTER", "Master");
+    store.add(new Calendar.Owner.Master(), "Master");
     for (JsonNode list : rules.get("dateLists")) {
-      calendars.put(list.asString(), keeper.insert("DATE_LIST", list.asString()));
+      calendars.put(
+          list.asString(), store.add(new Calendar.Owner.DateList(), list.asString()).value());
     }
     for (JsonNode named : rules.get("named")) {
-      calendars.put(named.asString(), keeper.insert("NAMED", named.asString()));
+      calendars.put(
+          named.asString(), store.add(new Calendar.Owner.Named(), named.asString()).value());
     }
-    keeper.keep();
+    store.keep();
     rules(rules, wordings, calendars);
     return true;
   }
@@ -86,58 +95,32 @@ class NewHouse {
     return HexFormat.of().formatHex(bytes);
   }
 
-  private void details() {
-    int position = 0;
-    for (DetailDefinition d : Details.usual()) {
-      jdbc.sql(
-              """
-              insert into detail_definition (key, label, kinds, for_bits, typed, position, sort)
-              values (?, ?, ?, ?, ?, ?, ?)
-              """)
-          .param(d.key().name())
-          .param(d.label())
-          .param(d.kinds().stream().sorted().map(Enum::name).collect(Collectors.joining(",")))
-          .param(d.forWhom().bits())
-          .param(d.typed())
-          .param(position++)
-          .param(d.sort().name())
-          .update();
-    }
-  }
-
   private Map<String, Long> wordings(JsonNode rules) {
     java.util.Set<DetailKey> known =
         Details.usual().stream().map(DetailDefinition::key).collect(Collectors.toSet());
-    Map<String, Long> ids = new HashMap<>();
+    List<SetStore.OneWording> all = new ArrayList<>();
     for (JsonNode w : rules.get("wordings")) {
-      List<String> parts = List.of("title", "place", "text");
-      parts.forEach(part -> Pattern.of(w.get(part).asString(), known));
-      String categories =
-          w.get("categories")
-              .valueStream()
-              .map(JsonNode::asString)
-              .collect(Collectors.joining(","));
-      ids.put(
-          w.get("name").asString(),
-          jdbc.sql(
-                  """
-                  insert into wording (name, title, place, text, categories)
-                  values (?, ?, ?, ?, ?) returning id
-                  """)
-              .param(w.get("name").asString())
-              .param(w.get("title").asString())
-              .param(w.get("place").asString())
-              .param(w.get("text").asString())
-              .param(categories)
-              .query(Long.class)
-              .single());
+      List.of("title", "place", "text").forEach(part -> Pattern.of(w.get(part).asString(), known));
+      all.add(
+          new SetStore.OneWording(
+              all.size(),
+              true,
+              w.get("name").asString(),
+              w.get("title").asString(),
+              w.get("place").asString(),
+              w.get("text").asString(),
+              w.get("categories").valueStream().map(JsonNode::asString).toList(),
+              Optional.empty()));
     }
+    Map<Long, Long> given = sets.writeWordings(all, Map.of());
+    Map<String, Long> ids = new HashMap<>();
+    all.forEach(one -> ids.put(one.name(), given.get(one.id())));
     house.fallBackOn(ids.get(rules.get("fallbackWording").asString()));
     return ids;
   }
 
   private void rules(JsonNode rules, Map<String, Long> wordings, Map<String, Long> calendars) {
-    int position = 1;
+    List<SetStore.OneRule> all = new ArrayList<>();
     for (JsonNode rule : rules.get("rules")) {
       ObjectNode sentence = ((ObjectNode) rule).deepCopy();
       sentence.put("wordingId", wordings.get(sentence.remove("wording").asString()));
@@ -148,10 +131,8 @@ class NewHouse {
           ((ObjectNode) target).put("calendar", id);
         }
       }
-      jdbc.sql("insert into rule (position, sentence) values (?, ?::jsonb)")
-          .param(position++)
-          .param(sentence.toString())
-          .update();
+      all.add(new SetStore.OneRule(0, true, sentence.toString()));
     }
+    sets.writeRules(all);
   }
 }

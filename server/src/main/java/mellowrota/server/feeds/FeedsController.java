@@ -17,7 +17,7 @@ import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.Person;
 import mellowrota.core.sight.Face;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
@@ -97,12 +97,8 @@ class FeedsController {
             feed ->
                 new FeedView(
                     feed.id(),
-                    feed.calendar(),
-                    world
-                        .calendars()
-                        .find(CalendarId.of(feed.calendar()))
-                        .map(Calendar::name)
-                        .orElse(""),
+                    feed.calendar().value(),
+                    world.calendars().find(feed.calendar()).map(Calendar::name).orElse(""),
                     feed.label(),
                     feed.level().name(),
                     world.crew().person(feed.madeBy()).map(Person::name).orElse(""),

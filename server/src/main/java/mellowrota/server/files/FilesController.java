@@ -14,7 +14,7 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
-import mellowrota.server.calendars.Faces;
+import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Csv;

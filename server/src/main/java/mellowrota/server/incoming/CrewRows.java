@@ -20,6 +20,7 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.People;
+import mellowrota.server.incoming.store.TakenRows;
 import mellowrota.server.sight.World;
 
 /** Reads rows that become people or places, and judges them together. */

@@ -17,12 +17,12 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.People;
+import mellowrota.server.incoming.store.TakenRows;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.IncomingRecords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -41,7 +41,6 @@ class Incoming {
   private final Acts acts;
   private final Worlds worlds;
   private final Clock clock;
-  private final JdbcTemplate template;
 
   Incoming(
       IncomingRecords records,
@@ -49,15 +48,13 @@ class Incoming {
       People people,
       Acts acts,
       Worlds worlds,
-      Clock clock,
-      JdbcTemplate template) {
+      Clock clock) {
     this.records = records;
     this.taken = taken;
     this.people = people;
     this.acts = acts;
     this.worlds = worlds;
     this.clock = clock;
-    this.template = template;
   }
 
   /** One row, judged, and what taking it does; nothing where it is faulty or as it was. */
@@ -87,7 +84,6 @@ class Incoming {
               }
               for (Judged one : judge(world, world.person(asker.person()), file)) {
                 one.deed().ifPresent(deed -> deed.accept(act, world));
-                act.later().send(template);
                 verdicts.add(one.verdict());
               }
               return "";
@@ -107,7 +103,7 @@ class Incoming {
             ? records.known(world, asker, file.source(), ids.values())
             : Map.of();
     Map<String, TakenRows.Taken> before =
-        taken.find(file.what(), file.source(), ids.values(), numbers.values());
+        taken.find(file.what().name(), file.source(), ids.values(), numbers.values());
     Judging judging = judging(world, asker, file, before, ids, numbers);
     List<Judged> found = new ArrayList<>();
     for (Table.Row row : file.rows()) {
@@ -189,7 +185,7 @@ class Incoming {
           wanted.known().isEmpty(),
           (act, world) -> {
             long person = people.keep(wanted).value();
-            taken.remember(act, file.what(), file.source(), id, person, cells.all());
+            taken.remember(act, file.what().name(), file.source(), id, person, cells.all());
           });
     };
   }
@@ -201,7 +197,7 @@ class Incoming {
           wanted.known().isEmpty(),
           (act, world) -> {
             long place = people.keep(wanted).value();
-            taken.remember(act, file.what(), file.source(), id, place, cells.all());
+            taken.remember(act, file.what().name(), file.source(), id, place, cells.all());
           });
     };
   }
@@ -257,7 +253,7 @@ class Incoming {
           number.isEmpty(),
           (act, its) -> {
             RecordId kept = records.take(act, its, number, body);
-            taken.remember(act, file.what(), file.source(), id, kept.value(), cells.all());
+            taken.remember(act, file.what().name(), file.source(), id, kept.value(), cells.all());
           });
     }
 

@@ -2,18 +2,19 @@ package mellowrota.server.links;
 
 import java.net.URI;
 import java.time.Clock;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.sight.Face;
+import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.ical.BusyReader;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.links.store.BusyStore;
+import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** When somebody is busy outside: of what stands there, only its times are kept. */
@@ -22,13 +23,15 @@ class BusyTimes {
 
   private final Host host;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final BusyStore store;
+  private final Entries entries;
   private final Clock clock;
 
-  BusyTimes(Host host, Worlds worlds, JdbcClient jdbc, Clock clock) {
+  BusyTimes(Host host, Worlds worlds, BusyStore store, Entries entries, Clock clock) {
     this.host = host;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.store = store;
+    this.entries = entries;
     this.clock = clock;
   }
 
@@ -66,42 +69,16 @@ class BusyTimes {
    */
   void keep(LinkStore.Outlet outlet, Found found) {
     if (found.whole()) {
-      jdbc.sql("delete from busy where link_calendar = ?").param(outlet.id()).update();
+      store.forget(outlet.id());
     }
     List<String> gone = new ArrayList<>(found.gone());
     found.taken().forEach(one -> gone.add(one.href()));
-    jdbc.sql("delete from busy where link_calendar = ? and href = any(?)")
-        .param(outlet.id())
-        .param(gone.toArray(String[]::new))
-        .update();
+    store.forget(outlet.id(), gone);
     for (Taken one : found.taken()) {
-      if (isOurs(one.uid())) {
-        continue;
-      }
-      for (BusyReader.Span span : one.spans()) {
-        jdbc.sql(
-                """
-                insert into busy (link_calendar, href, uid_hash, starts, ends, first_day,
-                  until_day, tentative)
-                values (?, ?, ?, ?, ?, ?, ?, ?)
-                """)
-            .param(outlet.id())
-            .param(one.href())
-            .param(Face.digest(one.uid()))
-            .param(span.starts().atOffset(ZoneOffset.UTC))
-            .param(span.ends().atOffset(ZoneOffset.UTC))
-            .param(span.days().map(days -> days.first()).orElse(null))
-            .param(span.days().map(days -> days.until()).orElse(null))
-            .param(span.tentative())
-            .update();
+      if (!entries.isOurs(one.uid())) {
+        String hash = Face.digest(one.uid());
+        one.spans().forEach(span -> store.add(outlet.id(), one.href(), hash, span));
       }
     }
-  }
-
-  private boolean isOurs(String uid) {
-    return jdbc.sql("select exists (select 1 from entry where uid = ?)")
-        .param(uid)
-        .query(Boolean.class)
-        .single();
   }
 }

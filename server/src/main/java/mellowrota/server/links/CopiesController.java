@@ -3,6 +3,7 @@ package mellowrota.server.links;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -22,17 +23,19 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.links.store.Changes;
+import mellowrota.server.links.store.LinkStore;
+import mellowrota.server.links.store.WaitingCopies;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -56,7 +59,10 @@ class CopiesController {
   private final OutsideBusy busy;
   private final WorkTimes times;
   private final HouseStore house;
-  private final JdbcClient jdbc;
+  private final Opens opens;
+  private final WaitingCopies waiting;
+  private final LinkStore links;
+  private final Clock clock;
 
   CopiesController(
       Decisions decisions,
@@ -66,7 +72,10 @@ class CopiesController {
       OutsideBusy busy,
       WorkTimes times,
       HouseStore house,
-      JdbcClient jdbc) {
+      Opens opens,
+      WaitingCopies waiting,
+      LinkStore links,
+      Clock clock) {
     this.house = house;
     this.busy = busy;
     this.times = times;
@@ -74,7 +83,10 @@ class CopiesController {
     this.records = records;
     this.access = access;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.opens = opens;
+    this.waiting = waiting;
+    this.links = links;
+    this.clock = clock;
   }
 
   /** How a copy is, as the API says it. */
@@ -182,11 +194,14 @@ class CopiesController {
       String stillStands) {}
 
   private List<Row> rows(World world, Long record, Person me) {
-    return Opens.of(
-            jdbc,
+    Instant now = clock.instant();
+    return opens
+        .query(
+            Row.class,
             """
             select k.id, coalesce(k.person, 0), l.name, e.calendar, e.record, c.state,
-              extract(epoch from c.due_at - now())::bigint, c.open_since, c.sent_at,
+              cast(extract(epoch from c.due_at - cast(:now as timestamptz)) as bigint),
+              c.open_since, c.sent_at,
               coalesce(c.fault, k.fault), coalesce(c.fault_words, k.fault_words),
               exists (select 1 from outside_change o where o.link_calendar = c.link_calendar
                 and o.entry = c.entry and o.state = 'PROPOSED'),
@@ -194,33 +209,17 @@ class CopiesController {
             from copy c join link_calendar l on l.id = c.link_calendar join link k on k.id = l.link
               join entry e on e.id = c.entry
             where k.ended_at is null and c.state <> 'OFF'
-              and (:record::bigint is null or e.record = :record)
+              and (:record = 0 or e.record = :record)
               and (k.person = :me or
             """
                 + Opens.OFFICE_ON_ENTRY
                 + ") order by c.due_at is null, c.due_at, c.sent_at desc, c.entry limit :most",
             world,
             me)
-        .param("record", record)
-        .param("most", MOST)
-        .query(
-            (row, n) ->
-                new Row(
-                    row.getLong(1),
-                    row.getLong(2),
-                    row.getString(3),
-                    row.getLong(4),
-                    row.getLong(5),
-                    row.getString(6),
-                    row.getObject(7, Long.class),
-                    LinkStore.moment(row, "open_since").orElse(null),
-                    LinkStore.moment(row, "sent_at").orElse(null),
-                    row.getString(10),
-                    row.getString(11),
-                    row.getBoolean(12),
-                    row.getString(13),
-                    row.getString(14)))
-        .list();
+        .setParameter("now", now)
+        .setParameter("record", record == null ? 0 : record)
+        .setParameter("most", MOST)
+        .getResultList();
   }
 
   private static CopyView view(
@@ -324,38 +323,24 @@ class CopiesController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     Set<PersonId> theirs = answeredForBy(world, me);
-    record Counts(long changes, long copies, long calendars, Long goesOutIn) {}
-    Counts counts =
-        jdbc.sql(
-                """
-                select count(distinct e.record) as changes, count(*) as copies,
-                  count(distinct c.link_calendar) as calendars,
-                  ceil(extract(epoch from min(c.due_at) - now()))::bigint as goes_out_in
-                from copy c join entry e on e.id = c.entry
-                  join link_calendar l on l.id = c.link_calendar join link k on k.id = l.link
-                where c.due_at > now() and c.fault is null and k.stopped_at is null
-                  and (k.person = any(:people) or :all)
-                """)
-            .param("people", numbers(theirs))
-            .param("all", me.isCoordinator())
-            .query(Counts.class)
-            .single();
+    WaitingCopies.Waiting counts =
+        waiting.waiting(me.isCoordinator() ? Optional.empty() : Optional.of(theirs));
     List<String> unknown =
         busy.ages(theirs).stream()
             .filter(age -> age.trust() == OutsideBusy.Trust.UNKNOWN)
             .map(age -> ReaderWords.name(world, age.person()))
             .toList();
     return new WaitingView(
-        counts.changes(), counts.copies(), counts.calendars(), counts.goesOutIn(), unknown);
+        counts.changes(),
+        counts.copies(),
+        counts.calendars(),
+        counts.goesOutIn().orElse(null),
+        unknown);
   }
 
   /** The asker, and those whose calendars they answer for. */
   private Set<PersonId> answeredForBy(World world, Person me) {
     return times.answeredForBy(me, world.crew().people().stream().map(Person::id).toList());
-  }
-
-  private static Long[] numbers(Set<PersonId> people) {
-    return people.stream().map(PersonId::value).toArray(Long[]::new);
   }
 
   @PostMapping("/copies/send-now")
@@ -366,17 +351,9 @@ class CopiesController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     boolean office = me.isCoordinator();
-    jdbc.sql(
-            """
-            update copy c set due_at = now() from link_calendar l, link k, entry e
-            where l.id = c.link_calendar and k.id = l.link and e.id = c.entry
-              and c.due_at > now() and (:record::bigint is null or e.record = :record)
-              and (:office or k.person = any(:people))
-            """)
-        .param("record", record)
-        .param("office", office)
-        .param("people", numbers(answeredForBy(world, me)))
-        .update();
+    waiting.hurry(
+        Optional.ofNullable(record).map(RecordId::of),
+        office ? Optional.empty() : Optional.of(answeredForBy(world, me)));
     return ResponseEntity.noContent().build();
   }
 
@@ -393,12 +370,7 @@ class CopiesController {
   @Transactional(readOnly = true)
   public HeldView held(Asker asker) {
     boolean office = worlds.now().person(asker.person()).isCoordinator();
-    long open =
-        office
-            ? jdbc.sql("select count(*) from copy where due_at is not null")
-                .query(Long.class)
-                .single()
-            : 0;
+    long open = office ? waiting.open() : 0;
     return new HeldView(house.copying().held(), open);
   }
 
@@ -410,9 +382,8 @@ class CopiesController {
       throw Problem.forbidden("That copies go out again is the coordinators' to say.");
     }
     // What stands there may be newer than what was restored: all of it is looked at first.
-    jdbc.sql("update copy set look = true where stands is not null or attempt is not null")
-        .update();
-    jdbc.sql("update link_calendar set sync_token = null, ctag = null").update();
+    waiting.lookAtAll();
+    links.readAllAfresh();
     house.letCopiesGo();
     return ResponseEntity.noContent().build();
   }

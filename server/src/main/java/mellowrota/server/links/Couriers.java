@@ -8,6 +8,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import mellowrota.server.links.store.LinkStore;
+import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import org.slf4j.Logger;
@@ -32,6 +34,7 @@ class Couriers implements SmartLifecycle {
   private static final int COPIES_BETWEEN = 10;
 
   private final LinkStore links;
+  private final Turns turns;
   private final Openings openings;
   private final Courier courier;
   private final Reading reading;
@@ -50,6 +53,7 @@ class Couriers implements SmartLifecycle {
 
   Couriers(
       LinkStore links,
+      Turns turns,
       Openings openings,
       Courier courier,
       Reading reading,
@@ -61,6 +65,7 @@ class Couriers implements SmartLifecycle {
       @Value("${mellow.copies.lease:30s}") Duration lease,
       @Value("${mellow.copies.links-at-once:32}") int atOnce) {
     this.links = links;
+    this.turns = turns;
     this.openings = openings;
     this.courier = courier;
     this.reading = reading;
@@ -95,7 +100,7 @@ class Couriers implements SmartLifecycle {
       try {
         boolean more = openings.some();
         int most = free.availablePermits();
-        List<Long> claimed = most == 0 ? List.of() : links.claim(me, lease, most);
+        List<Long> claimed = most == 0 ? List.of() : turns.claim(me, lease, most);
         for (long link : claimed) {
           free.acquire();
           threads.execute(() -> work(link));
@@ -127,7 +132,7 @@ class Couriers implements SmartLifecycle {
   private void work(long id) {
     try {
       links.find(id).ifPresent(this::goThrough);
-      links.letGo(id, me);
+      turns.letGo(id, me);
     } catch (Rounds.Overtaken overtaken) {
       LOG.info("link {} was taken over, since it took too long here", id);
     } catch (RuntimeException failure) {
@@ -147,20 +152,20 @@ class Couriers implements SmartLifecycle {
       boolean well = false;
       for (int step = 0; running; step++) {
         if (System.nanoTime() - kept > lease.toNanos() / 3) {
-          if (!links.keep(link.id(), me, lease)) {
+          if (!turns.keep(link.id(), me, lease)) {
             return;
           }
           kept = System.nanoTime();
         }
         // However many copies are due, what changed there is read between them.
         if (step % COPIES_BETWEEN == 0) {
-          Optional<Reading.Due> between = reading.due(link.id());
+          Optional<LinkStore.Due> between = reading.due(link.id());
           if (between.isPresent()) {
             reading.read(round, between.get());
           }
         }
         Optional<Courier.Plan> plan = courier.next(round);
-        Optional<Reading.Due> read = plan.isPresent() ? Optional.empty() : reading.due(link.id());
+        Optional<LinkStore.Due> read = plan.isPresent() ? Optional.empty() : reading.due(link.id());
         if (plan.isPresent()) {
           lost = courier.step(round, plan.get()) ? 0 : lost + 1;
         } else if (read.isPresent()) {
@@ -170,7 +175,7 @@ class Couriers implements SmartLifecycle {
           return;
         }
         if (!well && lost == 0 && plan.map(Courier.Plan::asks).orElse(true)) {
-          links.isWell(link.id());
+          turns.isWell(link.id());
           well = true;
         }
         if (lost == LOST) {
@@ -178,7 +183,7 @@ class Couriers implements SmartLifecycle {
         }
       }
     } catch (OutsideFault fault) {
-      links.rests(link.id(), fault, backoff);
+      turns.rests(link.id(), fault, backoff::after);
     }
   }
 

@@ -1,13 +1,14 @@
 package mellowrota.server.links;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
 import mellowrota.server.crew.store.HouseStore;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.links.store.CopyStore;
+import mellowrota.server.links.store.LinkStore;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -17,15 +18,13 @@ class Deciders {
 
   private final CopyStore copies;
   private final HouseStore house;
-  private final JdbcClient jdbc;
+  private final LinkStore links;
 
-  Deciders(CopyStore copies, HouseStore house, JdbcClient jdbc) {
+  Deciders(CopyStore copies, HouseStore house, LinkStore links) {
     this.house = house;
     this.copies = copies;
-    this.jdbc = jdbc;
+    this.links = links;
   }
-
-  private record Row(long person, long id, boolean ofTheHouse, boolean overruled, boolean open) {}
 
   /** By person, whose word holds; who is not named has nothing linked. */
   Map<PersonId, Deciding> all() {
@@ -42,45 +41,32 @@ class Deciders {
     return house.copying().decidedBy() == HouseStore.DecidedBy.HOUSE;
   }
 
-  private static List<Deciding.Outlet> outlets(List<Row> rows) {
+  private static List<Deciding.Outlet> outlets(List<LinkStore.Own> rows) {
     return rows.stream()
-        .map(row -> new Deciding.Outlet(row.id(), row.ofTheHouse(), !row.open(), row.overruled()))
+        .map(
+            row ->
+                new Deciding.Outlet(row.outlet(), row.ofTheHouse(), !row.open(), row.overruled()))
         .toList();
   }
 
-  private Map<Long, List<Row>> rows() {
-    Map<Long, List<Row>> found = new LinkedHashMap<>();
-    jdbc.sql(
-            """
-            select c.person, l.id, k.person is null as of_the_house, l.overruled,
-              l.read_at is null or c.change_no > l.seen_no or exists (select 1 from copy p
-                where p.link_calendar = l.id and p.due_at is not null) as open
-            from link_calendar l join link k on k.id = l.link
-              join rendering r on r.id = l.rendering join calendar c on c.id = r.calendar
-            where k.ended_at is null and k.ends_at is null and r.way = 'COPY'
-              and c.person is not null
-            order by c.person, l.id
-            """)
-        .query(Row.class)
-        .list()
-        .forEach(row -> found.computeIfAbsent(row.person(), key -> new ArrayList<>()).add(row));
-    return found;
+  /** Where each person's own calendar is written, by links that are not being ended. */
+  private Map<Long, List<LinkStore.Own>> rows() {
+    return links.own().stream()
+        .collect(
+            Collectors.groupingBy(LinkStore.Own::person, LinkedHashMap::new, Collectors.toList()));
   }
 
   /** Takes out what is overruled by now, and lets in what no longer is. */
   @Transactional
   public void some() {
     boolean locked = isLocked();
-    for (List<Row> rows : rows().values()) {
+    for (List<LinkStore.Own> rows : rows().values()) {
       Deciding now = Deciding.of(locked, outlets(rows));
-      for (Row row : rows) {
-        boolean overruled = now.overruled().contains(row.id());
+      for (LinkStore.Own row : rows) {
+        boolean overruled = now.overruled().contains(row.outlet());
         if (overruled != row.overruled()) {
-          jdbc.sql("update link_calendar set overruled = ?, seen_no = 0 where id = ?")
-              .param(overruled)
-              .param(row.id())
-              .update();
-          copies.openAnew(row.id());
+          links.overrule(row.outlet(), overruled);
+          copies.openAnew(row.outlet());
         }
       }
     }

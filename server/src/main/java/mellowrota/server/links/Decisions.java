@@ -1,7 +1,6 @@
 package mellowrota.server.links;
 
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -24,13 +23,14 @@ import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.links.store.Changes;
+import mellowrota.server.links.store.CopyStore;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -43,7 +43,7 @@ class Decisions {
 
   private static final int MOST = 500;
 
-  private final JdbcClient jdbc;
+  private final Opens opens;
   private final CopyStore copies;
   private final Changes changes;
   private final Takings takings;
@@ -52,14 +52,14 @@ class Decisions {
   private final Worlds worlds;
 
   Decisions(
-      JdbcClient jdbc,
+      Opens opens,
       CopyStore copies,
       Changes changes,
       Takings takings,
       RecordStore records,
       RecordAccess access,
       Worlds worlds) {
-    this.jdbc = jdbc;
+    this.opens = opens;
     this.copies = copies;
     this.changes = changes;
     this.takings = takings;
@@ -100,51 +100,74 @@ class Decisions {
         join link_calendar l on l.id = o.link_calendar join link k on k.id = l.link
       """;
 
+  private record Columns(
+      long id,
+      long outlet,
+      long entry,
+      Instant at,
+      String part,
+      String sent,
+      String theirs,
+      String ours,
+      String state,
+      boolean stays,
+      String words,
+      long record,
+      int visit,
+      long calendar,
+      String family,
+      Long person,
+      String outletName,
+      String account) {
+
+    Row row() {
+      return new Row(
+          id,
+          outlet,
+          entry,
+          at,
+          part,
+          sent,
+          theirs,
+          ours,
+          Changes.State.valueOf(state),
+          stays,
+          words,
+          RecordId.of(record),
+          visit,
+          CalendarId.of(calendar),
+          Family.valueOf(family),
+          Optional.ofNullable(person).map(PersonId::of),
+          outletName,
+          account);
+    }
+  }
+
   /** The newest of them. */
   List<Told> of(
       World world, Person asker, Optional<Changes.State> state, Optional<RecordId> record) {
     List<Row> rows =
-        Opens.of(
-                jdbc,
+        opens
+            .query(
+                Columns.class,
                 COLUMNS
                     + """
-                     where (:state::text is null or o.state = :state)
-                      and (:record::bigint is null or e.record = :record)
+                     where (:state = '' or o.state = :state)
+                      and (:record = 0 or e.record = :record)
                       and (k.person = :me or
                     """
                     + Opens.OFFICE_ON_ENTRY
                     + ") order by o.id desc limit :most",
                 world,
                 asker)
-            .param("state", state.map(Enum::name).orElse(null))
-            .param("record", record.map(RecordId::value).orElse(null))
-            .param("most", MOST)
-            .query((row, n) -> row(row))
-            .list();
+            .setParameter("state", state.map(Enum::name).orElse(""))
+            .setParameter("record", record.map(RecordId::value).orElse(0L))
+            .setParameter("most", MOST)
+            .getResultList()
+            .stream()
+            .map(Columns::row)
+            .toList();
     return told(world, asker, rows);
-  }
-
-  private static Row row(java.sql.ResultSet row) throws java.sql.SQLException {
-    long person = row.getLong(16);
-    return new Row(
-        row.getLong(1),
-        row.getLong(2),
-        row.getLong(3),
-        row.getObject(4, OffsetDateTime.class).toInstant(),
-        row.getString(5),
-        row.getString(6),
-        row.getString(7),
-        row.getString(8),
-        Changes.State.valueOf(row.getString(9)),
-        row.getBoolean(10),
-        row.getString(11),
-        RecordId.of(row.getLong(12)),
-        row.getInt(13),
-        CalendarId.of(row.getLong(14)),
-        Family.valueOf(row.getString(15)),
-        person == 0 ? Optional.empty() : Optional.of(PersonId.of(person)),
-        row.getString(17),
-        row.getString(18));
   }
 
   private List<Told> told(World world, Person asker, List<Row> rows) {
@@ -199,7 +222,13 @@ class Decisions {
 
   private Told open(World world, Person asker, long id) {
     List<Row> rows =
-        jdbc.sql(COLUMNS + " where o.id = ?").param(id).query((row, n) -> row(row)).list();
+        opens
+            .query(Columns.class, COLUMNS + " where o.id = :id", world, asker)
+            .setParameter("id", id)
+            .getResultList()
+            .stream()
+            .map(Columns::row)
+            .toList();
     return told(world, asker, rows).stream().findFirst().orElseThrow(Problem::notFound);
   }
 
@@ -234,8 +263,9 @@ class Decisions {
     Row row = told.row();
     switch (Part.valueOf(row.part())) {
       case TIMES -> {
-        EntryTimes sent = times(row.id(), copy, "ours_ics", world);
-        EntryTimes theirs = times(row.id(), copy, "theirs_ics", world);
+        Changes.Texts texts = changes.texts(row.id());
+        EntryTimes sent = times(texts.ours(), copy, world);
+        EntryTimes theirs = times(texts.theirs(), copy, world);
         return Optional.of(
             takings
                 .move(asker, copy, sent, theirs, key)
@@ -264,12 +294,7 @@ class Decisions {
     }
   }
 
-  private EntryTimes times(long id, CopyStore.Copy copy, String column, World world) {
-    String text =
-        jdbc.sql("select " + column + " from outside_change where id = ?")
-            .param(id)
-            .query(String.class)
-            .single();
+  private static EntryTimes times(String text, CopyStore.Copy copy, World world) {
     return CopyText.read(text, copy.uid(), world.house().zone())
         .orElseThrow(() -> Problem.of(409, "unreadable", "What was changed there is not readable."))
         .content()

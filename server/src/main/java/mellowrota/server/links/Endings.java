@@ -1,8 +1,10 @@
 package mellowrota.server.links;
 
 import java.time.Clock;
-import java.time.ZoneOffset;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.List;
+import mellowrota.server.links.store.CopyStore;
+import mellowrota.server.links.store.LinkStore;
+import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -10,30 +12,35 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class Endings {
 
-  private final JdbcClient jdbc;
+  private final LinkStore links;
+  private final CopyStore copies;
+  private final CalendarStore calendars;
   private final Clock clock;
 
-  Endings(JdbcClient jdbc, Clock clock) {
-    this.jdbc = jdbc;
+  Endings(LinkStore links, CopyStore copies, CalendarStore calendars, Clock clock) {
+    this.links = links;
+    this.copies = copies;
+    this.calendars = calendars;
     this.clock = clock;
   }
 
   /** Its password goes with it. */
   @Transactional
   public void some() {
-    jdbc.sql(
-            """
-            with ended as (
-            update link k set ended_at = ?, sealed = ''::bytea where k.ends_at is not null
-              and k.ended_at is null and not exists (
-                select 1 from link_calendar l left join rendering r on r.id = l.rendering
-                  left join calendar c on c.id = r.calendar where l.link = k.id
-                  and (c.change_no > l.seen_no or exists (select 1 from copy p
-                    where p.link_calendar = l.id and p.state <> 'OFF')))
-              returning k.id)
-            update link_calendar set open = false where link in (select id from ended)
-            """)
-        .param(clock.instant().atOffset(ZoneOffset.UTC))
-        .update();
+    for (long link : links.ending()) {
+      if (links.outlets(link).stream().allMatch(this::isOff)) {
+        links.ended(link, clock.instant());
+      }
+    }
+  }
+
+  /** Whether it has seen all of our calendar and nothing of it stands there any more. */
+  private boolean isOff(LinkStore.Outlet outlet) {
+    boolean behind =
+        outlet
+            .rendering()
+            .filter(one -> calendars.changeNos(List.of(one)).get(one) > outlet.seenNo())
+            .isPresent();
+    return !behind && copies.isOff(outlet.id());
   }
 }

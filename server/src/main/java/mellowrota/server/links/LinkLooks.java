@@ -5,8 +5,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -22,13 +20,14 @@ import mellowrota.core.sight.Face;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.calendars.ReleaseStore;
+import mellowrota.server.calendars.store.Entries;
+import mellowrota.server.calendars.store.ReleaseStore;
+import mellowrota.server.links.store.Changes;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -45,7 +44,7 @@ class LinkLooks {
   private final Worlds worlds;
   private final RecordStore store;
   private final ReleaseStore releases;
-  private final JdbcClient jdbc;
+  private final Entries entries;
   private final Clock clock;
   private final TransactionTemplate reading;
 
@@ -54,7 +53,7 @@ class LinkLooks {
       Worlds worlds,
       RecordStore store,
       ReleaseStore releases,
-      JdbcClient jdbc,
+      Entries entries,
       Clock clock,
       PlatformTransactionManager transactions) {
     this.clock = clock;
@@ -65,7 +64,7 @@ class LinkLooks {
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
     this.host = host;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.entries = entries;
   }
 
   @Schema(name = "LinkLook")
@@ -121,19 +120,18 @@ class LinkLooks {
     return new NearView(face.title(), face.place(), face.text(), Changes.words(face.times()));
   }
 
-  private static OffsetDateTime from(World world, Links.Wanted one) {
+  private static Instant from(World world, Links.Wanted one) {
     LocalDate day = one.from().orElse(world.day());
-    return day.atStartOfDay(world.house().zone()).toInstant().atOffset(ZoneOffset.UTC);
+    return day.atStartOfDay(world.house().zone()).toInstant();
   }
 
   /** The faces that whoever reads it there would get, by what was said of them (SIGHT 1). */
   private List<Sent> sent(Person asker, CalendarId calendar, Links.Wanted wanted) {
     World world = worlds.now();
-    Audience audience = world.calendars().audienceOfCopy(calendar, Worlds.copy(wanted.alsoRead()));
-    OffsetDateTime day = from(world, wanted);
-    Instant from = day.toInstant();
+    Audience audience = world.calendars().audienceOfCopy(calendar, wanted.copy());
+    Instant from = from(world, wanted);
     List<Sent> found = new ArrayList<>();
-    List<RecordId> all = records(calendar, day);
+    List<RecordId> all = entries.records(calendar, from);
     for (int at = 0; at < all.size(); at += AT_ONCE) {
       List<RecordId> some = all.subList(at, Math.min(all.size(), at + AT_ONCE));
       Release.Known known = releases.of(world, some);
@@ -168,17 +166,5 @@ class LinkLooks {
 
   private static boolean takes(Links.Wanted wanted, Family family) {
     return wanted.families().isEmpty() || wanted.families().contains(family);
-  }
-
-  private List<RecordId> records(CalendarId calendar, OffsetDateTime from) {
-    return jdbc.sql(
-            """
-            select distinct record from entry
-            where calendar = ? and state = 'LIVE' and ends >= ? order by record
-            """)
-        .param(calendar.value())
-        .param(from)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
   }
 }

@@ -3,29 +3,32 @@ package mellowrota.server.links;
 import java.net.URI;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
-import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Leaving;
+import mellowrota.server.crew.store.Persons;
+import mellowrota.server.links.store.CopyStore;
+import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.Origin;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.dao.DuplicateKeyException;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -40,33 +43,33 @@ public class Links implements Leaving {
 
   private final LinkStore store;
   private final CopyStore copies;
-  private final Vault vault;
+  private final CalendarStore calendars;
+  private final Persons persons;
   private final Acts acts;
   private final Worlds worlds;
   private final Host host;
-  private final JdbcClient jdbc;
   private final Clock clock;
   private final Deciders deciders;
 
   Links(
       LinkStore store,
       CopyStore copies,
-      Vault vault,
+      CalendarStore calendars,
+      Persons persons,
       Acts acts,
       Worlds worlds,
       Host host,
       Deciders deciders,
-      JdbcClient jdbc,
       Clock clock) {
     this.clock = clock;
     this.deciders = deciders;
     this.host = host;
     this.store = store;
     this.copies = copies;
-    this.vault = vault;
+    this.calendars = calendars;
+    this.persons = persons;
     this.acts = acts;
     this.worlds = worlds;
-    this.jdbc = jdbc;
   }
 
   /**
@@ -86,6 +89,34 @@ public class Links implements Leaving {
       Optional<LocalDate> from,
       String alsoRead,
       boolean readsBusy) {
+
+    /** Who reads it there beside its owner. */
+    Rendering.Way.Copy copy() {
+      return switch (alsoRead) {
+        case "UNSAID", "OTHERS" -> new Rendering.Way.Copy(Set.of(), true);
+        case "NOBODY" -> new Rendering.Way.Copy(Set.of(), false);
+        default ->
+            new Rendering.Way.Copy(
+                Arrays.stream(alsoRead.split(","))
+                    .map(id -> PersonId.of(Long.parseLong(id)))
+                    .collect(Collectors.toSet()),
+                false);
+      };
+    }
+
+    LinkStore.Wanted kept() {
+      return new LinkStore.Wanted(
+          href,
+          Origin.place(href),
+          resource,
+          isUsed(),
+          name,
+          mayWrite,
+          families,
+          from,
+          alsoRead,
+          readsBusy);
+    }
 
     /** Whether the calendar is used at all. */
     boolean isUsed() {
@@ -166,22 +197,12 @@ public class Links implements Leaving {
   }
 
   private long insert(Act act, boolean ofTheHouse, Host.Account account, URI home) {
-    Vault.Sealed sealed = vault.seal(account.password(), LinkStore.owned(account.user(), home));
-    return jdbc.sql(
-            """
-            insert into link (person, address, home, account, sealed, key_id, made_by, made_at)
-            values (?, ?, ?, ?, ?, ?, ?, ?) returning id
-            """)
-        .param(ofTheHouse ? null : act.actor().value())
-        .param(account.address().toString())
-        .param(home.toString())
-        .param(account.user())
-        .param(sealed.octets())
-        .param(sealed.key())
-        .param(act.actor().value())
-        .param(act.at().atOffset(ZoneOffset.UTC))
-        .query(Long.class)
-        .single();
+    return store.add(
+        ofTheHouse ? Optional.empty() : Optional.of(act.actor()),
+        account,
+        home,
+        act.actor(),
+        act.at());
   }
 
   /**
@@ -197,11 +218,7 @@ public class Links implements Leaving {
 
   /** Asks the names, so it is done before the act; keys of the database see to the rest. */
   private void requireNoOtherSpelling(List<Wanted> wanted, Optional<Long> but) {
-    List<URI> open =
-        jdbc.sql("select href from link_calendar where open and link <> ?")
-            .param(but.orElse(0L))
-            .query((row, n) -> URI.create(row.getString(1)))
-            .list();
+    List<URI> open = store.linked(but);
     for (Wanted one : wanted) {
       if (one.isUsed() && open.stream().anyMatch(other -> isSpeltOtherwise(one.href(), other))) {
         throw linkedAlready();
@@ -214,45 +231,22 @@ public class Links implements Leaving {
         && host.meansTheSame(one, other);
   }
 
-  private static <T> T once(Supplier<T> written) {
+  private static void once(Runnable written) {
     try {
-      return written.get();
+      written.run();
     } catch (DuplicateKeyException twice) {
       throw linkedAlready();
     }
   }
 
   private void insert(Person person, boolean ofTheHouse, long link, Wanted one) {
-    Optional<Long> rendering =
-        one.writes().map(calendar -> rendering(person, ofTheHouse, calendar));
-    once(
-        jdbc.sql(
-                    """
-                    insert into link_calendar (link, href, place, resource, open, name, may_write,
-                      rendering, families, from_day, also_read, reads_busy, read_due)
-                    values (:link, :href, :place, :resource, :used, :name, :mayWrite,
-                      :rendering, :families, :from, :also, :busy, case when :used then now() end)
-                    """)
-                .param("link", link)
-                .param("href", one.href().toString())
-                .param("place", Origin.place(one.href()))
-                .param("resource", one.resource().orElse(null))
-                .param("used", one.isUsed())
-                .param("name", one.name())
-                .param("mayWrite", one.mayWrite().orElse(null))
-                .param("rendering", rendering.orElse(null))
-                .param("families", names(one.families()))
-                .param("from", one.from().orElse(null))
-                .param("also", one.alsoRead())
-                .param("busy", one.readsBusy())
-            ::update);
+    Optional<RenderingId> rendering =
+        one.writes().map(calendar -> rendering(person, ofTheHouse, calendar, one));
+    once(() -> store.addOutlet(link, one.kept(), rendering));
   }
 
-  private static String names(Set<Family> families) {
-    return new TreeSet<>(families).stream().map(Enum::name).collect(Collectors.joining(","));
-  }
-
-  private long rendering(Person person, boolean ofTheHouse, CalendarId calendar) {
+  private RenderingId rendering(
+      Person person, boolean ofTheHouse, CalendarId calendar, Wanted wanted) {
     World world = worlds.now();
     boolean own =
         world.calendars().own(person.id()).filter(one -> one.id().equals(calendar)).isPresent();
@@ -268,11 +262,7 @@ public class Links implements Leaving {
     if (world.calendars().find(calendar).isEmpty()) {
       throw Problem.fault("/calendars", "name a calendar of ours that is not there");
     }
-    return jdbc.sql(
-            "insert into rendering (calendar, way, level) values (?, 'COPY', 'ALL') returning id")
-        .param(calendar.value())
-        .query(Long.class)
-        .single();
+    return calendars.let(calendar, wanted.copy(), Optional.empty());
   }
 
   /**
@@ -303,17 +293,6 @@ public class Links implements Leaving {
       return;
     }
     LinkStore.Outlet outlet = known.get();
-    once(
-        jdbc.sql(
-                    """
-                    update link_calendar set open = open or :used, place = :place,
-                      resource = :resource where id = :id
-                    """)
-                .param("used", one.isUsed())
-                .param("place", Origin.place(one.href()))
-                .param("resource", one.resource().orElse(null))
-                .param("id", outlet.id())
-            ::update);
     Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
     if (writes.isPresent() && one.writes().isPresent() && !writes.equals(one.writes())) {
       throw Problem.fault(
@@ -322,57 +301,28 @@ public class Links implements Leaving {
     if (writes.isPresent() && one.writes().isEmpty()) {
       withdraw(outlet);
     } else if (writes.isEmpty() && one.writes().isPresent()) {
-      again(person, link, outlet, one.writes().get());
+      again(person, link, outlet, one);
     }
-    jdbc.sql(
-            """
-            update link_calendar set families = :families, from_day = :from, also_read = :also,
-              reads_busy = :busy,
-              seen_no = case when families <> :families or from_day is distinct from :from::date
-                then 0 else seen_no end,
-              sync_token = case when reads_busy = :busy then sync_token end,
-              ctag = case when reads_busy = :busy then ctag end,
-              read_due = case when :busy or rendering is not null then now() end
-            where id = :id
-            """)
-        .param("families", names(one.families()))
-        .param("from", one.from().orElse(null))
-        .param("also", one.alsoRead())
-        .param("busy", one.readsBusy())
-        .param("id", outlet.id())
-        .update();
+    outlet.rendering().ifPresent(rendering -> calendars.alsoRead(rendering, one.copy()));
+    once(() -> store.setOutlet(outlet.id(), one.kept()));
     copies.openAnew(outlet.id());
-    if (!one.readsBusy()) {
-      jdbc.sql("delete from busy where link_calendar = ?").param(outlet.id()).update();
-    }
   }
 
-  private void again(
-      Person person, LinkStore.Link link, LinkStore.Outlet outlet, CalendarId calendar) {
+  private void again(Person person, LinkStore.Link link, LinkStore.Outlet outlet, Wanted wanted) {
+    CalendarId calendar = wanted.writes().orElseThrow();
     if (outlet.calendar().filter(one -> !one.equals(calendar)).isPresent()) {
       throw Problem.fault(
           "/calendars", "had another calendar of ours before; choose another of the account's");
     }
     if (outlet.rendering().isPresent()) {
-      jdbc.sql("update rendering set way = 'COPY', access_no = access_no + 1 where id = ?")
-          .param(outlet.rendering().get().value())
-          .update();
+      calendars.letAgain(outlet.rendering().get(), wanted.copy());
     } else {
-      jdbc.sql("update link_calendar set rendering = ? where id = ?")
-          .param(rendering(person, link.person().isEmpty(), calendar))
-          .param(outlet.id())
-          .update();
+      store.setRendering(outlet.id(), rendering(person, link.person().isEmpty(), calendar, wanted));
     }
   }
 
   private void withdraw(LinkStore.Outlet outlet) {
-    outlet
-        .rendering()
-        .ifPresent(
-            rendering ->
-                jdbc.sql("update rendering set way = 'WITHDRAWN' where id = ?")
-                    .param(rendering.value())
-                    .update());
+    outlet.rendering().ifPresent(calendars::withdraw);
   }
 
   /** Takes off what stands there, then forgets the account. */
@@ -388,38 +338,19 @@ public class Links implements Leaving {
   /** Their own; the house's links are the house's, whoever made them. */
   @Override
   public void end(Act act) {
-    jdbc.sql(
-            """
-            select k.id from link k join person p on p.id = k.person
-            where p.standing = 'LEFT' and k.ends_at is null order by k.id
-            """)
-        .query(Long.class)
-        .list()
+    Set<PersonId> left = persons.left();
+    store.all().stream()
+        .filter(link -> !link.ends() && link.person().filter(left::contains).isPresent())
         .forEach(
             link -> {
-              end(act, link);
+              end(act, link.id());
               act.ends(Ended.of(Sort.LINK));
             });
   }
 
   private void end(Act act, long id) {
     store.outlets(id).forEach(this::withdraw);
-    jdbc.sql(
-            """
-                  update link set ends_at = coalesce(ends_at, ?), stopped_at = null
-                  where id = ?
-                  """)
-        .param(act.at().atOffset(ZoneOffset.UTC))
-        .param(id)
-        .update();
-    jdbc.sql(
-            """
-                  delete from busy where link_calendar in (
-                    select id from link_calendar where link = ?)
-                  """)
-        .param(id)
-        .update();
-    jdbc.sql("update link_calendar set reads_busy = false where link = ?").param(id).update();
+    store.end(id, act.at());
   }
 
   /** Ends it at once, whatever still stands there: the account may be gone. */
@@ -428,17 +359,8 @@ public class Links implements Leaving {
         Acts.Wanted.by(asker, "link.leave", Optional.empty(), "").changingTheWorld(),
         act -> {
           end(act, mine(worlds.now().person(asker), id).id());
-          jdbc.sql(
-                  """
-                  with left_there as (
-                    update copy set due_at = null, open_since = null, state = 'OFF'
-                    where link_calendar in (select id from link_calendar where link = :id)),
-                  closed as (update link_calendar set open = false where link = :id)
-                  update link set ended_at = :at, sealed = ''::bytea where id = :id
-                  """)
-              .param("id", id)
-              .param("at", act.at().atOffset(ZoneOffset.UTC))
-              .update();
+          copies.leave(id);
+          store.ended(id, act.at());
           return "";
         });
   }
@@ -447,15 +369,7 @@ public class Links implements Leaving {
   @Transactional
   void password(PersonId asker, long id, String password) {
     LinkStore.Link link = mine(worlds.now().person(asker), id);
-    Vault.Sealed sealed = vault.seal(password, LinkStore.owned(link.account(), link.home()));
-    jdbc.sql(
-            """
-            update link set sealed = ?, key_id = ?, rest_until = null, faults = 0 where id = ?
-            """)
-        .param(sealed.octets())
-        .param(sealed.key())
-        .param(id)
-        .update();
+    store.setPassword(link, password);
     again(asker, id);
   }
 
@@ -463,16 +377,13 @@ public class Links implements Leaving {
   @Transactional
   void stop(PersonId asker, long id) {
     mine(worlds.now().person(asker), id);
-    jdbc.sql("update link set stopped_at = coalesce(stopped_at, ?) where id = ?")
-        .param(clock.instant().atOffset(ZoneOffset.UTC))
-        .param(id)
-        .update();
+    store.setStopped(id, Optional.of(clock.instant()));
   }
 
   @Transactional
   void goOn(PersonId asker, long id) {
     mine(worlds.now().person(asker), id);
-    jdbc.sql("update link set stopped_at = null where id = ?").param(id).update();
+    store.setStopped(id, Optional.empty());
     again(asker, id);
   }
 
@@ -480,20 +391,7 @@ public class Links implements Leaving {
   @Transactional
   void again(PersonId asker, long id) {
     mine(worlds.now().person(asker), id);
-    jdbc.sql("update link set rest_until = null where id = ?").param(id).update();
-    jdbc.sql(
-            """
-            update link_calendar set read_due = now()
-            where link = ? and (rendering is not null or reads_busy)
-            """)
-        .param(id)
-        .update();
-    jdbc.sql(
-            """
-            update copy set due_at = now() where due_at is not null and fault is not null
-              and link_calendar in (select id from link_calendar where link = ?)
-            """)
-        .param(id)
-        .update();
+    store.again(id);
+    copies.tryAgain(id);
   }
 }

@@ -4,32 +4,24 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.time.Instant;
-import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
-import mellowrota.core.calendar.Calendar;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
+import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -56,7 +48,7 @@ class LinksController {
   private final Tries tries;
   private final StandsThere standsThere;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final LinkViews views;
 
   LinksController(
       Links links,
@@ -69,7 +61,7 @@ class LinksController {
       Tries tries,
       StandsThere standsThere,
       Worlds worlds,
-      JdbcClient jdbc) {
+      LinkViews views) {
     this.inputs = inputs;
     this.looks = looks;
     this.deciders = deciders;
@@ -80,7 +72,7 @@ class LinksController {
     this.store = store;
     this.host = host;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.views = views;
   }
 
   @Schema(name = "FoundCalendar")
@@ -105,59 +97,6 @@ class LinksController {
                   "Where the host says the account is, if elsewhere: ask before it gets a password")
           String elsewhere,
       @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FoundView> calendars) {}
-
-  @Schema(name = "LinkedCalendar")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
-  record OutletView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      Boolean mayWrite,
-      Long writes,
-      String writesName,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> families,
-      LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LinkInput.AlsoRead alsoRead,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> people,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean readsBusy,
-      Instant readAt,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Somebody else decides where this goes, so nothing is to stand there")
-          boolean overruled,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies that stand there")
-          long sent,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Copies that are still to be written or taken off")
-          long open,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of those, copies that the host refused")
-          long refused) {}
-
-  @Schema(name = "Link")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
-  record LinkView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "The asker may change it; of others only whether it works is told")
-          boolean mine,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean ofTheHouse,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String host,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It is being ended")
-          boolean ends,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It was stopped: nothing is written or read until it goes on")
-          boolean stopped,
-      @Schema(description = "What ails it, as a code") String fault,
-      String faultWords,
-      Instant faultSince,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<OutletView> calendars) {}
 
   @Schema(name = "LinkMade")
   record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
@@ -256,113 +195,21 @@ class LinksController {
   @GetMapping
   @Operation(
       summary = "The asker's links; for a coordinator the house's too, and who else is linked")
-  List<LinkView> links(Asker asker) {
+  List<LinkViews.LinkView> links(Asker asker) {
     World world = worlds.now();
     Person me = world.person(asker.person());
-    List<LinkView> found = new ArrayList<>();
+    List<LinkViews.LinkView> found = new ArrayList<>();
     Set<Long> mine = new HashSet<>();
     for (LinkStore.Link link : links.of(me)) {
       mine.add(link.id());
-      found.add(view(world, link));
+      found.add(views.of(world, link));
     }
     if (me.isCoordinator()) {
       store.all().stream()
           .filter(link -> !mine.contains(link.id()))
-          .forEach(link -> found.add(watched(view(world, link))));
+          .forEach(link -> found.add(LinkViews.watched(views.of(world, link))));
     }
     return found;
-  }
-
-  /** Whether it works is the office's to know; where the account is and what is in it, is not. */
-  private static LinkView watched(LinkView link) {
-    List<OutletView> calendars =
-        link.calendars().stream()
-            .map(
-                one ->
-                    new OutletView(
-                        one.id(),
-                        "",
-                        "",
-                        null,
-                        one.writes(),
-                        one.writesName(),
-                        one.families(),
-                        one.from(),
-                        one.alsoRead(),
-                        one.people(),
-                        one.readsBusy(),
-                        one.readAt(),
-                        one.overruled(),
-                        one.sent(),
-                        one.open(),
-                        one.refused()))
-            .toList();
-    return new LinkView(
-        link.id(),
-        link.owner(),
-        false,
-        false,
-        "",
-        "",
-        link.ends(),
-        link.stopped(),
-        link.fault(),
-        link.fault() == null ? null : OutsideFault.Kind.valueOf(link.fault()).inGeneral(),
-        link.faultSince(),
-        calendars);
-  }
-
-  private LinkView view(World world, LinkStore.Link link) {
-    return new LinkView(
-        link.id(),
-        link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
-        true,
-        link.person().isEmpty(),
-        link.home().getHost(),
-        link.account(),
-        link.ends(),
-        link.stopped().isPresent(),
-        link.fault().orElse(null),
-        link.faultWords().orElse(null),
-        link.faultSince().orElse(null),
-        store.outlets(link.id()).stream().map(outlet -> view(world, outlet)).toList());
-  }
-
-  private OutletView view(World world, LinkStore.Outlet outlet) {
-    record Counts(long sent, long open, long refused) {}
-    Counts counts =
-        jdbc.sql(
-                """
-                select count(*) filter (where state = 'SENT') as sent,
-                  count(*) filter (where due_at is not null) as open,
-                  count(*) filter (where state = 'REFUSED'
-                    or due_at is not null and fault in ('REFUSED', 'QUOTA')) as refused
-                from copy where link_calendar = ?
-                """)
-            .param(outlet.id())
-            .query(Counts.class)
-            .single();
-    Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
-    boolean people = Character.isDigit(outlet.alsoRead().charAt(0));
-    return new OutletView(
-        outlet.id(),
-        outlet.href().toString(),
-        outlet.name(),
-        outlet.mayWrite().orElse(null),
-        writes.map(CalendarId::value).orElse(null),
-        writes.flatMap(world.calendars()::find).map(Calendar::name).orElse(null),
-        new TreeSet<>(outlet.families()).stream().map(Enum::name).toList(),
-        outlet.from().orElse(null),
-        people ? LinkInput.AlsoRead.PEOPLE : LinkInput.AlsoRead.valueOf(outlet.alsoRead()),
-        people
-            ? Arrays.stream(outlet.alsoRead().split(",")).map(Long::valueOf).toList()
-            : List.of(),
-        outlet.readsBusy(),
-        outlet.readAt().orElse(null),
-        outlet.overruled(),
-        counts.sent(),
-        counts.open(),
-        counts.refused());
   }
 
   @PatchMapping("/{id}")

@@ -1,16 +1,19 @@
 package mellowrota.server.links;
 
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.OffsetDateTime;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.store.HouseStore;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.links.store.BusyStore;
 import org.springframework.stereotype.Service;
 
 /**
@@ -25,22 +28,18 @@ public class OutsideBusy {
   private static final int LATE = 6;
 
   private final HouseStore house;
-  private final JdbcClient jdbc;
+  private final BusyStore store;
+  private final Clock clock;
 
-  OutsideBusy(HouseStore house, JdbcClient jdbc) {
+  OutsideBusy(HouseStore house, BusyStore store, Clock clock) {
     this.house = house;
-    this.jdbc = jdbc;
+    this.store = store;
+    this.clock = clock;
   }
 
   /** Whose calendars are read. */
   public List<PersonId> people() {
-    return jdbc.sql(
-            """
-            select distinct k.person from link k join link_calendar l on l.link = k.id
-            where k.ended_at is null and k.person is not null and l.reads_busy order by 1
-            """)
-        .query((row, n) -> PersonId.of(row.getLong(1)))
-        .list();
+    return store.people();
   }
 
   /** A span; a whole day is that of the house, whose days the board has. */
@@ -48,38 +47,24 @@ public class OutsideBusy {
 
   /** The same event in two calendars counts once. */
   public List<Span> between(Set<PersonId> people, Instant from, Instant until, ZoneId zone) {
-    return jdbc
-        .sql(
-            """
-            select distinct on (k.person, b.uid_hash, b.starts) k.person, b.starts, b.ends,
-              b.first_day, b.until_day, b.tentative
-            from busy b join link_calendar l on l.id = b.link_calendar join link k on k.id = l.link
-            where k.ended_at is null and k.person = any(:people)
-              and b.starts < :until and b.ends > :from
-            order by k.person, b.uid_hash, b.starts, b.ends desc
-            """)
-        .param("people", people.stream().map(PersonId::value).toArray(Long[]::new))
-        // Whole days are kept in UTC.
-        .param("from", from.minus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
-        .param("until", until.plus(Duration.ofDays(1)).atOffset(ZoneOffset.UTC))
-        .query(
-            (row, n) -> {
-              LocalDate first = row.getObject(4, LocalDate.class);
-              LocalDate end = row.getObject(5, LocalDate.class);
-              return new Span(
-                  PersonId.of(row.getLong(1)),
-                  first == null
-                      ? row.getObject(2, OffsetDateTime.class).toInstant()
-                      : first.atStartOfDay(zone).toInstant(),
-                  end == null
-                      ? row.getObject(3, OffsetDateTime.class).toInstant()
-                      : end.atStartOfDay(zone).toInstant(),
-                  row.getBoolean(6));
-            })
-        .list()
-        .stream()
+    // Whole days are kept in UTC.
+    Duration day = Duration.ofDays(1);
+    Map<List<Object>, BusyStore.Busy> once = new LinkedHashMap<>();
+    for (BusyStore.Busy one : store.between(people, from.minus(day), until.plus(day))) {
+      once.putIfAbsent(List.of(one.person(), one.uidHash(), one.starts()), one);
+    }
+    return once.values().stream()
+        .map(one -> span(one, zone))
         .filter(span -> span.starts().isBefore(until) && span.ends().isAfter(from))
         .toList();
+  }
+
+  private static Span span(BusyStore.Busy one, ZoneId zone) {
+    return new Span(
+        PersonId.of(one.person()),
+        one.firstDay() == null ? one.starts() : one.firstDay().atStartOfDay(zone).toInstant(),
+        one.untilDay() == null ? one.ends() : one.untilDay().atStartOfDay(zone).toInstant(),
+        one.tentative());
   }
 
   /** How far what was read can be trusted. */
@@ -97,31 +82,29 @@ public class OutsideBusy {
   public record Age(PersonId person, Instant readAt, Trust trust) {}
 
   public List<Age> ages(Set<PersonId> people) {
-    return jdbc.sql(
-            """
-            select k.person,
-              case when bool_or(l.read_at is null) then null else min(l.read_at) end as read_at,
-              case
-                when bool_or(l.read_at is null) then 'UNKNOWN'
-                when min(l.read_at) > now() - :fresh * :interval * interval '1 second'
-                  then 'FRESH'
-                when min(l.read_at) > now() - :late * :interval * interval '1 second'
-                  then 'LATE'
-                else 'UNKNOWN' end as trust
-            from link_calendar l join link k on k.id = l.link
-            where k.ended_at is null and k.person = any(:people) and l.reads_busy
-            group by k.person order by k.person
-            """)
-        .param("people", people.stream().map(PersonId::value).toArray(Long[]::new))
-        .param("fresh", FRESH)
-        .param("late", LATE)
-        .param("interval", house.copying().readingInterval())
-        .query(
-            (row, n) ->
-                new Age(
-                    PersonId.of(row.getLong(1)),
-                    LinkStore.moment(row, "read_at").orElse(null),
-                    Trust.valueOf(row.getString(3))))
-        .list();
+    Map<PersonId, List<Optional<Instant>>> read =
+        store.read(people).stream()
+            .collect(
+                Collectors.groupingBy(
+                    BusyStore.ReadAt::person,
+                    LinkedHashMap::new,
+                    Collectors.mapping(BusyStore.ReadAt::at, Collectors.toList())));
+    Duration interval = Duration.ofSeconds(house.copying().readingInterval());
+    List<Age> ages = new ArrayList<>();
+    read.forEach((person, all) -> ages.add(age(person, all, interval)));
+    return ages;
+  }
+
+  private Age age(PersonId person, List<Optional<Instant>> all, Duration interval) {
+    if (all.stream().anyMatch(Optional::isEmpty)) {
+      return new Age(person, null, Trust.UNKNOWN);
+    }
+    Instant oldest = all.stream().flatMap(Optional::stream).min(Instant::compareTo).orElseThrow();
+    Instant now = clock.instant();
+    Trust trust =
+        oldest.isAfter(now.minus(interval.multipliedBy(FRESH)))
+            ? Trust.FRESH
+            : oldest.isAfter(now.minus(interval.multipliedBy(LATE))) ? Trust.LATE : Trust.UNKNOWN;
+    return new Age(person, oldest, trust);
   }
 }

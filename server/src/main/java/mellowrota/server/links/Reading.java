@@ -1,16 +1,15 @@
 package mellowrota.server.links;
 
 import java.net.URI;
-import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.links.store.CopyStore;
+import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -25,43 +24,18 @@ class Reading {
   private final LinkStore links;
   private final BusyTimes busy;
   private final Rounds rounds;
-  private final HouseStore house;
-  private final JdbcClient jdbc;
 
-  Reading(
-      Host host,
-      CopyStore copies,
-      LinkStore links,
-      BusyTimes busy,
-      Rounds rounds,
-      HouseStore house,
-      JdbcClient jdbc) {
-    this.house = house;
+  Reading(Host host, CopyStore copies, LinkStore links, BusyTimes busy, Rounds rounds) {
     this.rounds = rounds;
     this.host = host;
     this.copies = copies;
     this.links = links;
     this.busy = busy;
-    this.jdbc = jdbc;
   }
 
-  /** A calendar that is to be read, and the database's time when that was found. */
-  record Due(LinkStore.Outlet outlet, OffsetDateTime found) {}
-
-  /** The calendars of a link that are to be read by now. */
-  Optional<Due> due(long link) {
-    return jdbc.sql(
-            """
-            select id, now() from link_calendar where link = ? and read_due <= now()
-            order by read_due limit 1
-            """)
-        .param(link)
-        .query(
-            (row, n) ->
-                new Due(
-                    links.outlet(row.getLong(1)).orElseThrow(),
-                    row.getObject(2, OffsetDateTime.class)))
-        .optional();
+  /** The calendar of a link that is to be read first, if one is by now. */
+  Optional<LinkStore.Due> due(long link) {
+    return links.due(link);
   }
 
   /**
@@ -77,7 +51,7 @@ class Reading {
       Optional<String> ctag) {}
 
   /** Reads one. */
-  void read(Rounds.Round round, Due due) throws OutsideFault {
+  void read(Rounds.Round round, LinkStore.Due due) throws OutsideFault {
     LinkStore.Outlet outlet = due.outlet();
     Seen seen = seen(round.account(), outlet);
     Map<String, CopyStore.Copy> known = new HashMap<>();
@@ -91,24 +65,12 @@ class Reading {
     rounds.keep(
         round,
         () -> {
+          // The calendar's row before its copies', as whoever opens them locks both.
+          links.read(due, seen.token(), seen.ctag());
           known.values().stream()
               .filter(copy -> isOtherwise(copy, seen))
               .forEach(copy -> copies.look(copy.outlet(), copy.entry()));
           found.ifPresent(one -> busy.keep(outlet, one));
-          jdbc.sql(
-                  """
-                  update link_calendar set sync_token = ?, ctag = ?, read_at = now(),
-                    read_due = case when read_due > ? then read_due
-                      else now() + ? * interval '1 second' end
-                  where id = ?
-                  """)
-              .param(seen.token().orElse(null))
-              .param(seen.ctag().orElse(null))
-              // Who asked for a reading since may have seen what came too late for this one.
-              .param(due.found())
-              .param(house.copying().readingInterval())
-              .param(outlet.id())
-              .update();
         });
   }
 

@@ -1,6 +1,8 @@
 package mellowrota.server.links;
 
 import java.util.function.Supplier;
+import mellowrota.server.links.store.LinkStore;
+import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -10,11 +12,11 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 class Rounds {
 
-  private final LinkStore links;
+  private final Turns turns;
   private final TransactionTemplate transaction;
 
-  Rounds(LinkStore links, PlatformTransactionManager transactions) {
-    this.links = links;
+  Rounds(Turns turns, PlatformTransactionManager transactions) {
+    this.turns = turns;
     transaction = new TransactionTemplate(transactions);
   }
 
@@ -70,7 +72,7 @@ class Rounds {
     round.waiting = () -> {};
     return transaction.execute(
         status -> {
-          if (!links.isOurs(round.link.id(), round.me)) {
+          if (!turns.isOurs(round.link.id(), round.me)) {
             throw new Overtaken();
           }
           waiting.run();

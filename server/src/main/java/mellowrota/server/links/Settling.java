@@ -15,6 +15,8 @@ import mellowrota.core.sync.Hold;
 import mellowrota.core.sync.Merge;
 import mellowrota.core.sync.Part;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.links.store.Changes;
+import mellowrota.server.links.store.CopyStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Problem;

@@ -8,10 +8,12 @@ import java.util.Map;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.links.store.Changes;
+import mellowrota.server.links.store.CopyStore;
+import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -23,12 +25,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class StandsThere {
 
-  private final JdbcClient jdbc;
+  private final CopyStore copies;
   private final RecordStore records;
   private final RecordAccess access;
 
-  StandsThere(JdbcClient jdbc, RecordStore records, RecordAccess access) {
-    this.jdbc = jdbc;
+  StandsThere(CopyStore copies, RecordStore records, RecordAccess access) {
+    this.copies = copies;
     this.records = records;
     this.access = access;
   }
@@ -41,33 +43,23 @@ class StandsThere {
               description = "As it stands there; empty where that is not for the asker")
           String when) {}
 
-  private record Kept(RecordId record, String uid, String stands) {}
-
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<StandingView> of(World world, Person asker, LinkStore.Link link) {
-    List<Kept> kept =
-        jdbc.sql(
-                """
-                select e.record, e.uid, coalesce(c.stands, c.attempt) from copy c
-                  join entry e on e.id = c.entry join link_calendar l on l.id = c.link_calendar
-                where l.link = ? and coalesce(c.stands, c.attempt, '') <> '' order by e.starts, e.id
-                """)
-            .param(link.id())
-            .query(
-                (row, n) ->
-                    new Kept(RecordId.of(row.getLong(1)), row.getString(2), row.getString(3)))
-            .list();
+    List<CopyStore.Copy> kept = copies.standing(link.id());
     Map<RecordId, RecordAccess.Standing> towards = new LinkedHashMap<>();
     access
         .standings(
-            world, asker, records.load(kept.stream().map(Kept::record).distinct().toList(), false))
+            world,
+            asker,
+            records.load(kept.stream().map(CopyStore.Copy::record).distinct().toList(), false))
         .forEach(one -> towards.put(one.record().id(), one));
     boolean own = link.person().filter(asker.id()::equals).isPresent();
     List<StandingView> told = new ArrayList<>();
-    for (Kept one : kept) {
+    for (CopyStore.Copy one : kept) {
       RecordAccess.Standing standing = towards.get(one.record());
       String when =
-          CopyText.read(one.stands(), one.uid(), world.house().zone())
+          CopyText.read(
+                  one.stands().or(one::attempt).orElseThrow(), one.uid(), world.house().zone())
               .filter(read -> own && standing.opens())
               .map(read -> Changes.words(read.content().times()))
               .orElse("");

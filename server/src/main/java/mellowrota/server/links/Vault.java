@@ -25,7 +25,7 @@ import org.springframework.stereotype.Component;
  * open what they sealed, until it is sealed anew.
  */
 @Component
-class Vault {
+public class Vault {
 
   private static final SecureRandom RANDOM = new SecureRandom();
   private static final int NONCE = 12;
@@ -39,7 +39,7 @@ class Vault {
   }
 
   /** The key is not here, or it is not what was sealed with it. */
-  static final class Unopenable extends IllegalStateException {
+  public static final class Unopenable extends IllegalStateException {
     private static final long serialVersionUID = 1;
 
     Unopenable(String message, Throwable cause) {
@@ -48,14 +48,14 @@ class Vault {
   }
 
   /** What is kept, and the name of the key that opens it. */
-  record Sealed(byte[] octets, String key) {}
+  public record Sealed(byte[] octets, String key) {}
 
   /**
    * Seals a secret.
    *
    * @param of what it belongs to; it cannot be opened for anything else
    */
-  synchronized Sealed seal(String secret, String of) {
+  public synchronized Sealed seal(String secret, String of) {
     String newest = newest();
     byte[] nonce = new byte[NONCE];
     RANDOM.nextBytes(nonce);
@@ -65,7 +65,7 @@ class Vault {
         ByteBuffer.allocate(NONCE + sealed.length).put(nonce).put(sealed).array(), newest);
   }
 
-  synchronized String open(Sealed sealed, String of) {
+  public synchronized String open(Sealed sealed, String of) {
     ByteBuffer octets = ByteBuffer.wrap(sealed.octets());
     byte[] nonce = new byte[NONCE];
     octets.get(nonce);
@@ -76,7 +76,7 @@ class Vault {
   }
 
   /** Whether another key seals by now. */
-  synchronized boolean isOld(Sealed sealed) {
+  public synchronized boolean isOld(Sealed sealed) {
     return !sealed.key().equals(newest());
   }
 

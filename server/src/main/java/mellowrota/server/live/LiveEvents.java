@@ -13,9 +13,10 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.OpenSessions;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.postgresql.PGConnection;
@@ -26,7 +27,6 @@ import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.http.MediaType;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -53,7 +53,7 @@ class LiveEvents implements SmartLifecycle {
   private final Worlds worlds;
   private final RecordStore records;
   private final RecordAccess access;
-  private final JdbcClient jdbc;
+  private final OpenSessions sessions;
   private final TransactionTemplate reading;
   private final Set<Stream> streams = ConcurrentHashMap.newKeySet();
   private volatile boolean running;
@@ -64,13 +64,13 @@ class LiveEvents implements SmartLifecycle {
       Worlds worlds,
       RecordStore records,
       RecordAccess access,
-      JdbcClient jdbc,
+      OpenSessions sessions,
       PlatformTransactionManager transactions) {
     this.database = database;
     this.worlds = worlds;
     this.records = records;
     this.access = access;
-    this.jdbc = jdbc;
+    this.sessions = sessions;
     this.reading = new TransactionTemplate(transactions);
     this.reading.setReadOnly(true);
     this.reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -99,16 +99,7 @@ class LiveEvents implements SmartLifecycle {
     if (streams.isEmpty()) {
       return;
     }
-    Set<String> open =
-        jdbc.sql(
-                """
-                select s.session_id from spring_session s
-                join person p on p.id = s.principal_name::bigint
-                where s.session_id = any(?) and p.standing <> 'LEFT' and p.account_right <> 'NONE'
-                """)
-            .param(streams.stream().map(Stream::session).toArray(String[]::new))
-            .query(String.class)
-            .set();
+    Set<String> open = sessions.open(streams.stream().map(Stream::session).toList());
     streams.stream()
         .filter(stream -> !open.contains(stream.session()))
         .forEach(stream -> stream.emitter().complete());

@@ -1,7 +1,5 @@
 package mellowrota.server.records;
 
-import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,8 +10,8 @@ import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
@@ -24,37 +22,27 @@ import org.springframework.stereotype.Service;
 public class Histories {
 
   private static final int MOST_ACTS = 200;
-  private final JdbcClient jdbc;
+  private final RecordStore store;
   private final Pasts pasts;
 
-  Histories(JdbcClient jdbc, Pasts pasts) {
-    this.jdbc = jdbc;
+  Histories(RecordStore store, Pasts pasts) {
+    this.store = store;
     this.pasts = pasts;
   }
 
-  private record Row(
-      long act,
-      Instant at,
-      long actor,
-      String kind,
-      String reason,
-      boolean undone,
-      FieldChange change,
-      ForSet forThen) {}
-
   /** What was done to the record, newest first. */
   public List<HistoryView> of(RecordAccess.Standing standing) {
-    Map<Long, List<Row>> byAct = new LinkedHashMap<>();
-    for (Row row : rows(standing.record().id().value())) {
+    Map<Long, List<RecordStore.Happened>> byAct = new LinkedHashMap<>();
+    for (RecordStore.Happened row : store.history(standing.record().id(), MOST_ACTS)) {
       byAct.computeIfAbsent(row.act(), key -> new ArrayList<>()).add(row);
     }
     List<HistoryView> told = new ArrayList<>();
     Pasts.Past past = pasts.of(standing);
     WorkRecord after = standing.record();
-    for (List<Row> act : byAct.values()) {
+    for (List<RecordStore.Happened> act : byAct.values()) {
       WorkRecord before = takenBack(after, act);
       List<HistoryView.ChangeView> changes = new ArrayList<>();
-      for (Row row : act) {
+      for (RecordStore.Happened row : act) {
         change(standing, past, row, before, after).ifPresent(changes::add);
       }
       if (!changes.isEmpty()) {
@@ -74,7 +62,7 @@ public class Histories {
   private static Optional<HistoryView.ChangeView> change(
       RecordAccess.Standing standing,
       Pasts.Past past,
-      Row row,
+      RecordStore.Happened row,
       WorkRecord before,
       WorkRecord after) {
     World world = standing.world();
@@ -82,8 +70,9 @@ public class Histories {
     if (!standing.allows(RecordFields.forWhom(world.details(), standing.record(), field))) {
       return Optional.empty();
     }
-    boolean old = before != null && past.allows(before, row.forThen(), row.act(), row.at());
-    boolean fresh = past.allows(after, row.forThen(), row.act(), row.at());
+    boolean old =
+        before != null && past.allows(before, new ForSet(row.forThen()), row.act(), row.at());
+    boolean fresh = past.allows(after, new ForSet(row.forThen()), row.act(), row.at());
     String was = old ? HistoryWords.value(world, field, row.change().before()) : "";
     String became = fresh ? HistoryWords.value(world, field, row.change().after()) : "";
     return (old || fresh) && !(was.isEmpty() && became.isEmpty())
@@ -94,7 +83,7 @@ public class Histories {
   private static HistoryView view(
       RecordAccess.Standing standing,
       Pasts.Past past,
-      Row row,
+      RecordStore.Happened row,
       WorkRecord after,
       List<HistoryView.ChangeView> changes) {
     boolean own = row.actor() == standing.person().id().value();
@@ -121,41 +110,14 @@ public class Histories {
         changes);
   }
 
-  private static WorkRecord takenBack(WorkRecord record, List<Row> act) {
+  private static WorkRecord takenBack(WorkRecord record, List<RecordStore.Happened> act) {
     List<FieldChange> inverse = new ArrayList<>();
-    for (Row row : act) {
+    for (RecordStore.Happened row : act) {
       if (row.change().field().equals(RecordFields.STATE) && row.change().before().isEmpty()) {
         return null;
       }
       inverse.add(row.change().inverse());
     }
     return RecordFields.apply(record, inverse);
-  }
-
-  private List<Row> rows(long record) {
-    return jdbc.sql(
-            """
-            select a.id, a.at, a.actor, a.kind, a.reason,
-              exists (select 1 from act u where u.undoes = a.id), h.field, h.old, h.new, h.for_then
-            from history h join act a on a.id = h.act
-            where h.record = ? and h.act in (
-              select distinct act from history where record = ? order by act desc limit ?)
-            order by a.id desc, h.id
-            """)
-        .param(record)
-        .param(record)
-        .param(MOST_ACTS)
-        .query(
-            (r, n) ->
-                new Row(
-                    r.getLong(1),
-                    r.getObject(2, OffsetDateTime.class).toInstant(),
-                    r.getLong(3),
-                    r.getString(4),
-                    r.getString(5),
-                    r.getBoolean(6),
-                    new FieldChange(r.getString(7), r.getString(8), r.getString(9)),
-                    new ForSet(r.getLong(10))))
-        .list();
   }
 }

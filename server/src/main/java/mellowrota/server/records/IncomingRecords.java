@@ -10,6 +10,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.records.store.RecordStore;
 import org.springframework.stereotype.Service;
 
 /**

@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import jakarta.persistence.EntityManager;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
@@ -15,13 +16,16 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.DetailKey;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.Session;
+import org.hibernate.query.NativeQuery;
+import org.springframework.stereotype.Repository;
 
 /**
  * Who may open a record, said as a condition of a query (SIGHT 2, 3, 9), so that no list looks at
  * more than it shows. {@link mellowrota.core.sight.RecordReaders} says the same of one record.
  */
-public final class Opens {
+@Repository
+public class Opens {
 
   /**
    * Records as {@code r}, with what the asker is on each: {@code me.bits}, as {@link Capacities}.
@@ -30,7 +34,7 @@ public final class Opens {
       """
        record r
        cross join lateral (select :always | coalesce((
-           select bit_or(1::bigint << (3 + a.role)) from assignment a where a.record = r.id
+           select bit_or(cast(1 as bigint) << (3 + a.role)) from assignment a where a.record = r.id
              and (a.holder_kind = 'P' and a.holder = :me
                or a.holder_kind = 'T' and a.holder = any(:teams))), 0)
          | case when r.team = any(:ledTeams) or exists (
@@ -47,9 +51,9 @@ public final class Opens {
    */
   public static final String SEEN =
       """
-       cross join lateral (select case when :watcher = 0 then -1::bigint
+       cross join lateral (select case when :watcher = 0 then cast(-1 as bigint)
          else :watcherAlways | coalesce((
-           select bit_or(1::bigint << (3 + a.role)) from assignment a where a.record = r.id
+           select bit_or(cast(1 as bigint) << (3 + a.role)) from assignment a where a.record = r.id
              and (a.holder_kind = 'P' and a.holder = :watcher
                or a.holder_kind = 'T' and a.holder = any(:watcherTeams))), 0) end as bits) you
        cross join lateral (select
@@ -84,10 +88,14 @@ public final class Opens {
   public static final String OFFICE_ON_ENTRY =
       " exists (select 1 from" + RECORDS + " where r.id = e.record and (me.bits & 1) <> 0)";
 
-  private Opens() {}
+  private final EntityManager kept;
+
+  Opens(EntityManager kept) {
+    this.kept = kept;
+  }
 
   /** The values that these want. */
-  public static Map<String, Object> values(World world, Person asker) {
+  private static Map<String, Object> values(World world, Person asker) {
     Map<String, Object> values = new HashMap<>();
     values.put("me", asker.id().value());
     values.put("always", asker.hasLeft() ? 0 : asker.everywhere().bits());
@@ -110,10 +118,23 @@ public final class Opens {
     return values;
   }
 
-  /** A statement with these values, and those that the condition wants. */
-  public static JdbcClient.StatementSpec of(
-      JdbcClient jdbc, String sql, World world, Person asker) {
-    return jdbc.sql(sql).params(values(world, asker));
+  /**
+   * A question with these values, to be given those that it wants beside. Native: HQL has neither
+   * bits nor what one record is to an asker as a table beside it.
+   *
+   * @param type of its rows: one value, or a record with a component for each column
+   */
+  public <T> NativeQuery<T> query(Class<T> type, String sql, World world, Person asker) {
+    NativeQuery<T> query = kept.unwrap(Session.class).createNativeQuery(sql, type);
+    Set<String> wanted = query.getParameterMetadata().getNamedParameterNames();
+    values(world, asker)
+        .forEach(
+            (name, value) -> {
+              if (wanted.contains(name)) {
+                query.setParameter(name, value);
+              }
+            });
+    return query;
   }
 
   /** Every team through which this person holds what a team holds. */

@@ -16,9 +16,9 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -28,11 +28,11 @@ import org.springframework.stereotype.Component;
 @Component
 class Pasts {
 
-  private final JdbcClient jdbc;
+  private final ActStore acts;
   private final HouseStore house;
 
-  Pasts(JdbcClient jdbc, HouseStore house) {
-    this.jdbc = jdbc;
+  Pasts(ActStore acts, HouseStore house) {
+    this.acts = acts;
     this.house = house;
   }
 
@@ -91,26 +91,16 @@ class Pasts {
 
   private Life life(Person person) {
     List<Change> changes =
-        jdbc.sql(
-                """
-                select act, before ->> 'standing', before ->> 'account_right', null::bigint, before is null
-                from act_row where kept_in = 'person' and coalesce(after, before) ->> 'id' = :id
-                union all
-                select act, null, null, (coalesce(after, before) ->> 'team')::bigint, before is null
-                from act_row
-                where kept_in = 'coordinates' and coalesce(after, before) ->> 'person' = :id
-                order by 1 desc
-                """)
-            .param("id", Long.toString(person.id().value()))
-            .query(
-                (row, n) ->
+        acts.life(person.id().value()).stream()
+            .map(
+                one ->
                     new Change(
-                        row.getLong(1),
-                        Optional.ofNullable(row.getString(2)),
-                        row.getString(3),
-                        Optional.ofNullable(row.getObject(4, Long.class)).map(TeamId::of),
-                        row.getBoolean(5)))
-            .list();
+                        one.act(),
+                        Optional.ofNullable(one.standing()),
+                        one.right(),
+                        Optional.ofNullable(one.team()).map(TeamId::of),
+                        one.began()))
+            .toList();
     return new Life(person, changes);
   }
 

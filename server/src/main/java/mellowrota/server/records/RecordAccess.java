@@ -3,8 +3,6 @@ package mellowrota.server.records;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumSet;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,18 +23,18 @@ import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.Wants;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** Who may open a record, and what they may change on it. */
 @Service
 public class RecordAccess {
 
-  private final JdbcClient jdbc;
+  private final Entries entries;
 
-  RecordAccess(JdbcClient jdbc) {
-    this.jdbc = jdbc;
+  RecordAccess(Entries entries) {
+    this.entries = entries;
   }
 
   /**
@@ -134,16 +132,7 @@ public class RecordAccess {
 
   /** On which calendars each of these records stands now. */
   public Map<Long, Set<CalendarId>> standsOn(Collection<RecordId> records) {
-    Map<Long, Set<CalendarId>> found = new HashMap<>();
-    jdbc.sql("select record, calendar from entry where record = any(?) and state = 'LIVE'")
-        .param(records.stream().map(RecordId::value).toArray(Long[]::new))
-        .query(
-            row -> {
-              found
-                  .computeIfAbsent(row.getLong(1), key -> new HashSet<>())
-                  .add(CalendarId.of(row.getLong(2)));
-            });
-    return found;
+    return entries.calendars(records);
   }
 
   /** Towards each of them, in their order; where it opens for sure, calendars are not asked. */
@@ -158,10 +147,10 @@ public class RecordAccess {
       }
     }
     if (!unsure.isEmpty()) {
-      Set<Long> inFull = readInFull(world, person, unsure);
+      Set<RecordId> inFull = entries.standIn(unsure, Opens.inFull(world, person));
       for (WorkRecord record : records) {
         found.computeIfAbsent(
-            record.id(), id -> standing(world, person, record, inFull.contains(id.value())));
+            record.id(), id -> standing(world, person, record, inFull.contains(id)));
       }
     }
     return List.copyOf(found.values());
@@ -169,19 +158,6 @@ public class RecordAccess {
 
   public Standing standing(World world, Person person, WorkRecord record) {
     return standings(world, person, List.of(record)).get(0);
-  }
-
-  /** Those of which an entry stands, now, in what this person is served in full (SIGHT 3). */
-  private Set<Long> readInFull(World world, Person person, Collection<RecordId> records) {
-    return jdbc.sql(
-            """
-            select distinct e.record from entry e join face f on f.entry = e.id
-            where e.record = any(?) and f.live and f.rendering = any(?)
-            """)
-        .param(records.stream().map(RecordId::value).toArray(Long[]::new))
-        .param(Opens.inFull(world, person))
-        .query(Long.class)
-        .set();
   }
 
   /** The standing of one who may open it whatever calendars it stands on; empty for others. */

@@ -3,8 +3,6 @@ package mellowrota.server.records;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
@@ -19,8 +17,8 @@ import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
@@ -37,7 +35,7 @@ public class RecordList {
 
   /** Selects what the asker may open and may match by, and nothing else (SIGHT 9). */
   private static final String SELECT =
-      "select id, due from (select r.id, case when sees.times then coalesce(r.sorts_at, :last)"
+      "select due, id from (select r.id, case when sees.times then coalesce(r.sorts_at, :last)"
           + " else :last end as due from"
           + Opens.RECORDS
           + Opens.SEEN
@@ -68,13 +66,13 @@ public class RecordList {
           + Opens.MAY_OPEN
           + ") s where (due, -id) > (:afterDue, :afterId) order by due, -id limit :most";
 
-  private final JdbcClient jdbc;
+  private final Opens opens;
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
 
-  RecordList(JdbcClient jdbc, RecordStore store, RecordAccess access, RecordViews views) {
-    this.jdbc = jdbc;
+  RecordList(Opens opens, RecordStore store, RecordAccess access, RecordViews views) {
+    this.opens = opens;
     this.store = store;
     this.access = access;
     this.views = views;
@@ -192,20 +190,19 @@ public class RecordList {
 
   /** In their order. Where a record's times are not for the asker it sorts last. */
   private List<Key> keys(World world, Person asker, Wanted wanted, Key after, int most) {
-    return Opens.of(jdbc, SELECT, world, asker)
-        .param("kind", wanted.kind().map(Kind::name).orElse(""))
-        .param("states", wanted.states().stream().map(Enum::name).toArray(String[]::new))
-        .param("person", wanted.person().orElse(0))
-        .param("place", wanted.place().orElse(0))
-        .param("team", wanted.team().orElse(0))
-        .param("terms", wanted.terms())
-        .param("last", LAST.atOffset(ZoneOffset.UTC))
-        .param("afterDue", after.due().atOffset(ZoneOffset.UTC))
-        .param("afterId", -after.id())
-        .param("most", most)
-        .query(
-            (row, n) -> new Key(row.getObject(2, OffsetDateTime.class).toInstant(), row.getLong(1)))
-        .list();
+    return opens
+        .query(Key.class, SELECT, world, asker)
+        .setParameter("kind", wanted.kind().map(Kind::name).orElse(""))
+        .setParameter("states", wanted.states().stream().map(Enum::name).toArray(String[]::new))
+        .setParameter("person", wanted.person().orElse(0))
+        .setParameter("place", wanted.place().orElse(0))
+        .setParameter("team", wanted.team().orElse(0))
+        .setParameter("terms", wanted.terms())
+        .setParameter("last", LAST)
+        .setParameter("afterDue", after.due())
+        .setParameter("afterId", -after.id())
+        .setParameter("most", most)
+        .getResultList();
   }
 
   private static String encode(Key key) {

@@ -16,9 +16,9 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 
@@ -32,7 +32,6 @@ public class Records {
   private final RecordAccess access;
   private final RecordViews views;
   private final Sources sources;
-  private final JdbcTemplate template;
 
   Records(
       Acts acts,
@@ -40,15 +39,13 @@ public class Records {
       RecordStore store,
       RecordAccess access,
       RecordViews views,
-      Sources sources,
-      JdbcTemplate template) {
+      Sources sources) {
     this.acts = acts;
     this.worlds = worlds;
     this.store = store;
     this.access = access;
     this.views = views;
     this.sources = sources;
-    this.template = template;
   }
 
   /**
@@ -160,7 +157,7 @@ public class Records {
     int times = repeat.map(Repeat::times).orElse(1);
     for (int i = 0; i < times; i++) {
       RecordStore.Numbers numbers = store.reserve(first.kind());
-      WorkRecord one = first.with().called(numbers.id(), numbers.ref()).build();
+      WorkRecord one = first.with().called(RecordId.of(numbers.id()), numbers.ref()).build();
       WorkRecord record = i == 0 ? one : Repeat.later(one, repeat.get().distance(i));
       insert(act, world, author, record, source, sourceId, input.reason());
       outcome.add(record.id(), access.opening(world, author, record));
@@ -186,7 +183,7 @@ public class Records {
     requireMayMake(world, author, record);
     RecordStore.Remembered history =
         remembered(act, world, record, RecordFields.ofNew(record), reason);
-    store.insert(act.later(), record, source, sourceId, history);
+    store.insert(record, source, sourceId, history);
     act.made(record, bits(history));
   }
 
@@ -259,8 +256,6 @@ public class Records {
               store.lock(items.stream().flatMap(item -> item.record().stream()).toList());
               for (int i = 0; i < items.size(); i++) {
                 SeveralInput.Item item = items.get(i);
-                // What an item says of the one before it is read from the database.
-                act.later().send(template);
                 try {
                   if (item.record().isPresent()) {
                     change(act, world, item.record().get(), item.ifMatch(), item.body(), outcome);
@@ -307,7 +302,7 @@ public class Records {
       return;
     }
     RecordStore.Remembered history = remembered(act, world, after, changes, reason);
-    store.write(act.later(), after, history);
+    store.write(after, history);
     long bits = bits(history);
     for (FieldChange change : changes) {
       bits |= RecordFields.forWhom(world.details(), before, change.field()).bits();

@@ -6,6 +6,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.transaction.annotation.Isolation;

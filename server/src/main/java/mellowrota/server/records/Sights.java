@@ -18,7 +18,7 @@ import mellowrota.core.sight.Sight;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.calendars.ReleaseStore;
+import mellowrota.server.calendars.store.ReleaseStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;

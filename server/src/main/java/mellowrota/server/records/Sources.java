@@ -5,8 +5,8 @@ import java.util.HashMap;
 import java.util.Map;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
+import mellowrota.server.platform.Locks;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -16,31 +16,26 @@ import org.springframework.stereotype.Component;
 @Component
 class Sources {
 
-  private final JdbcClient jdbc;
+  private final Opens opens;
+  private final Locks locks;
 
-  Sources(JdbcClient jdbc) {
-    this.jdbc = jdbc;
+  Sources(Opens opens, Locks locks) {
+    this.opens = opens;
+    this.locks = locks;
   }
 
   /** Until the end of the act nobody else makes records by these ids. */
   void lock(String source, Collection<String> ids) {
-    jdbc.sql(
-            """
-            select pg_advisory_xact_lock(key) from (
-              select distinct hashtextextended(? || chr(10) || id, 0) as key
-              from unnest(?) as i(id) order by 1) keys
-            """)
-        .param(source)
-        .param(ids.toArray(String[]::new))
-        .query()
-        .listOfRows();
+    locks.alone(ids.stream().map(id -> source + '\n' + id).toList());
   }
 
   /** Those that this person may open, by their ids there; of several the first. */
   Map<String, RecordId> known(World world, Person asker, String source, Collection<String> ids) {
+    record Known(String sourceId, long id) {}
     Map<String, RecordId> found = new HashMap<>();
-    Opens.of(
-            jdbc,
+    opens
+        .query(
+            Known.class,
             "select r.source_id, r.id from"
                 + Opens.RECORDS
                 + " where r.source = :source and r.source_id = any(:ids) and"
@@ -48,12 +43,10 @@ class Sources {
                 + " order by r.id",
             world,
             asker)
-        .param("source", source)
-        .param("ids", ids.toArray(String[]::new))
-        .query(
-            row -> {
-              found.putIfAbsent(row.getString(1), RecordId.of(row.getLong(2)));
-            });
+        .setParameter("source", source)
+        .setParameter("ids", ids.toArray(String[]::new))
+        .getResultList()
+        .forEach(one -> found.putIfAbsent(one.sourceId(), RecordId.of(one.id())));
     return found;
   }
 }

@@ -14,11 +14,11 @@ import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** Takes back acts on records, as far as nobody changed their values since. */
@@ -37,8 +37,7 @@ public class Undoing {
   private final RecordStore store;
   private final RecordAccess access;
   private final Histories histories;
-  private final JdbcClient jdbc;
-  private final JdbcTemplate template;
+  private final ActStore known;
 
   Undoing(
       Acts acts,
@@ -47,16 +46,14 @@ public class Undoing {
       RecordStore store,
       RecordAccess access,
       Histories histories,
-      JdbcClient jdbc,
-      JdbcTemplate template) {
+      ActStore known) {
     this.acts = acts;
     this.worlds = worlds;
     this.records = records;
     this.store = store;
     this.access = access;
     this.histories = histories;
-    this.jdbc = jdbc;
-    this.template = template;
+    this.known = known;
   }
 
   /** Takes back an act on one record or many, as one act. */
@@ -70,8 +67,8 @@ public class Undoing {
   /** Before anything else is told of the act: even that it was undone already. */
   private void requireMayKnow(PersonId asker, long actId) {
     World world = worlds.now();
-    List<RecordId> ids = touched(actId);
-    boolean isTheirs = isActor(asker, actId);
+    List<RecordId> ids = store.changedBy(actId);
+    boolean isTheirs = known.isBy(actId, asker.value());
     List<RecordAccess.Standing> standings =
         access.standings(world, world.person(asker), store.load(ids, false));
     if (ids.isEmpty() || !standings.stream().allMatch(RecordAccess.Standing::opens)) {
@@ -87,32 +84,17 @@ public class Undoing {
     }
   }
 
-  private List<RecordId> touched(long actId) {
-    return jdbc.sql("select distinct record from history where act = ? order by record")
-        .param(actId)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
-  }
-
-  private boolean isActor(PersonId person, long actId) {
-    return jdbc.sql("select exists (select 1 from act where id = ? and actor = ?)")
-        .param(actId)
-        .param(person.value())
-        .query(Boolean.class)
-        .single();
-  }
-
   private String undo(Act act, long actId) {
     World world = worlds.locked(act.worldVersion());
-    List<RecordId> ids = touched(actId);
-    boolean isTheirs = isActor(act.actor(), actId);
+    List<RecordId> ids = store.changedBy(actId);
+    boolean isTheirs = known.isBy(actId, act.actor().value());
     Set<String> leaves = new TreeSet<>();
     for (WorkRecord before : store.load(ids, true)) {
       RecordAccess.Standing standing = access.standing(world, world.person(act.actor()), before);
       if (!standing.opens()) {
         throw Problem.notFound();
       }
-      List<FieldChange> done = changesOf(actId, before.id());
+      List<FieldChange> done = store.changes(actId, before.id());
       if (!standing.isOffice()) {
         if (!isTheirs) {
           throw Problem.notFound();
@@ -120,7 +102,6 @@ public class Undoing {
         Permits.require(standing, permitNames(done));
       }
       Undo undo = made(done) ? calledOff(before) : Undo.of(done, RecordFields.flatten(before));
-      act.later().send(template);
       records.save(act, world, before, RecordFields.apply(before, undo.takesBack()), "");
       for (String field : undo.leaves()) {
         boolean told =
@@ -142,14 +123,6 @@ public class Undoing {
     String called = State.CANCELLED + "/" + State.CANCELLED;
     String before = RecordFields.flatten(now).get(RecordFields.STATE);
     return new Undo(List.of(new FieldChange(RecordFields.STATE, before, called)), List.of());
-  }
-
-  private List<FieldChange> changesOf(long act, RecordId record) {
-    return jdbc.sql("select field, old, new from history where act = ? and record = ? order by id")
-        .param(act)
-        .param(record.value())
-        .query((r, n) -> new FieldChange(r.getString(1), r.getString(2), r.getString(3)))
-        .list();
   }
 
   private static Set<String> permitNames(List<FieldChange> changes) {

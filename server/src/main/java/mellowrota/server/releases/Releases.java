@@ -1,20 +1,19 @@
 package mellowrota.server.releases;
 
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.EntryKey;
-import mellowrota.core.entry.Family;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Projector;
@@ -26,15 +25,16 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
-import mellowrota.server.calendars.ReleaseStore;
 import mellowrota.server.calendars.ReleasedText;
+import mellowrota.server.calendars.store.Entries;
+import mellowrota.server.calendars.store.ReleaseStore;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.Opens;
 import mellowrota.server.records.RecordAccess;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.records.store.RecordStore;
+import mellowrota.server.releases.store.YesStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** Lists what waits, says yes to it, and takes a yes back. */
@@ -44,7 +44,9 @@ class Releases implements Undoes {
   /** The oldest of them are told; the rest when these are done. */
   static final int MOST = 500;
 
-  private final JdbcClient jdbc;
+  private final Opens opens;
+  private final Entries entries;
+  private final YesStore yeses;
   private final Acts acts;
   private final Worlds worlds;
   private final RecordStore records;
@@ -53,14 +55,18 @@ class Releases implements Undoes {
   private final ReleasedText texts;
 
   Releases(
-      JdbcClient jdbc,
+      Opens opens,
+      Entries entries,
+      YesStore yeses,
       Acts acts,
       Worlds worlds,
       RecordStore records,
       RecordAccess access,
       ReleaseStore store,
       ReleasedText texts) {
-    this.jdbc = jdbc;
+    this.opens = opens;
+    this.entries = entries;
+    this.yeses = yeses;
     this.acts = acts;
     this.worlds = worlds;
     this.records = records;
@@ -89,36 +95,21 @@ class Releases implements Undoes {
   /** What waits on records on which this person has the office's rights, the oldest first. */
   List<Waiting> before(World world, Person person) {
     List<Row> rows =
-        rows(
-            Opens.of(
-                    jdbc,
+        entries(
+            opens
+                .query(
+                    Long.class,
                     """
-                    select e.id, e.record, e.visit, e.calendar, e.family, e.asks_since from entry e
-                    where e.asks_since is not null and
+                    select e.id from entry e where e.asks_since is not null and
                     """
                         + Opens.OFFICE_ON_ENTRY
                         + " order by e.asks_since, e.id limit :most",
                     world,
                     person)
-                .param("most", MOST));
+                .setParameter("most", MOST)
+                .getResultList());
+    rows.sort(Comparator.comparing(Row::since).thenComparing(Row::id));
     return waiting(world, person, rows, load(rows, false));
-  }
-
-  private static List<Row> rows(JdbcClient.StatementSpec statement) {
-    return statement
-        .query(
-            (row, n) ->
-                new Row(
-                    row.getLong(1),
-                    new EntryKey(
-                        RecordId.of(row.getLong(2)),
-                        row.getInt(3),
-                        CalendarId.of(row.getLong(4)),
-                        Family.valueOf(row.getString(5))),
-                    Optional.ofNullable(row.getObject(6, OffsetDateTime.class))
-                        .map(OffsetDateTime::toInstant)
-                        .orElse(null)))
-        .list();
   }
 
   private Map<RecordId, WorkRecord> load(List<Row> rows, boolean locked) {
@@ -177,13 +168,9 @@ class Releases implements Undoes {
   }
 
   private List<Row> entries(List<Long> ids) {
-    return rows(
-        jdbc.sql(
-                """
-                select id, record, visit, calendar, family, asks_since from entry
-                where id = any(?) order by id
-                """)
-            .param(ids.toArray(Long[]::new)));
+    return entries.find(ids).stream()
+        .map(one -> new Row(one.id(), one.key(), one.asksSince()))
+        .collect(Collectors.toCollection(ArrayList::new));
   }
 
   private static Problem changed() {
@@ -199,18 +186,12 @@ class Releases implements Undoes {
     keep(
         act,
         one.entry(),
-        one.projected().keep().map(texts::write).orElse(null),
-        texts.write(one.now().keep().orElseThrow()));
+        one.projected().keep().map(texts::write),
+        one.now().keep().map(texts::write));
   }
 
-  private static void keep(Act act, long entry, String before, String after) {
-    act.later()
-        .add(
-            "insert into release (act, entry, before, after) values (?, ?, ?, ?)",
-            act.id(),
-            entry,
-            before,
-            after);
+  private void keep(Act act, long entry, Optional<String> before, Optional<String> after) {
+    yeses.add(act.id(), new YesStore.Yes(entry, before, after));
   }
 
   private static void touch(Act act, RecordAccess.Standing standing) {
@@ -220,21 +201,13 @@ class Releases implements Undoes {
 
   @Override
   public boolean knows(long act) {
-    return jdbc.sql("select exists (select 1 from release where act = ?)")
-        .param(act)
-        .query(Boolean.class)
-        .single();
+    return !yeses.of(act).isEmpty();
   }
 
   @Override
   public boolean mayUndo(PersonId asker, long act) {
     World world = worlds.now();
-    List<Row> rows =
-        entries(
-            jdbc.sql("select entry from release where act = ?")
-                .param(act)
-                .query(Long.class)
-                .list());
+    List<Row> rows = entries(yeses.of(act).stream().map(YesStore.Yes::entry).toList());
     return access.standings(world, world.person(asker), load(rows, false).values()).stream()
         .allMatch(RecordAccess.Standing::isOffice);
   }
@@ -242,25 +215,25 @@ class Releases implements Undoes {
   /** Readers get again what they had before, as far as nobody said yes to something since. */
   @Override
   public Acts.Done undo(PersonId asker, long undone, Optional<String> key) {
-    record Kept(long entry, String before, String after) {}
     return acts.run(
         Acts.Wanted.by(asker, "release.undo", key, Long.toString(undone)).undoing(undone),
         act -> {
           World world = worlds.locked(act.worldVersion());
-          List<Kept> kept =
-              jdbc.sql(
-                      """
-                      select r.entry, r.before, r.after from release r join entry e on e.id = r.entry
-                      where r.act = ? and r.after is not distinct from e.released
-                      """)
-                  .param(undone)
-                  .query(Kept.class)
-                  .list();
+          List<YesStore.Yes> of = yeses.of(undone);
+          Map<Long, Entries.Known> there =
+              entries.byId(of.stream().map(YesStore.Yes::entry).toList());
+          List<YesStore.Yes> kept =
+              of.stream()
+                  .filter(
+                      one ->
+                          Objects.equals(
+                              one.after().orElse(null), there.get(one.entry()).released()))
+                  .toList();
           if (kept.isEmpty()) {
             throw Problem.of(
                 409, "changed-since", "What you said yes to has changed since; nothing is left.");
           }
-          List<Row> rows = entries(kept.stream().map(Kept::entry).toList());
+          List<Row> rows = entries(kept.stream().map(YesStore.Yes::entry).toList());
           Map<Long, EntryKey> keys = new HashMap<>();
           rows.forEach(row -> keys.put(row.id(), row.key()));
           Set<RecordId> mine = new HashSet<>();
@@ -272,14 +245,14 @@ class Releases implements Undoes {
             mine.add(record.id());
             touch(act, standing);
           }
-          for (Kept one : kept) {
+          for (YesStore.Yes one : kept) {
             EntryKey entry = keys.get(one.entry());
             if (mine.contains(entry.record())) {
               act.release(
                   entry,
-                  one.before() == null
-                      ? new Release.Never()
-                      : new Release.Last(texts.read(entry, "", one.before())));
+                  one.before()
+                      .<Release>map(text -> new Release.Last(texts.read(entry, "", text)))
+                      .orElseGet(Release.Never::new));
               keep(act, one.entry(), one.after(), one.before());
             }
           }

@@ -13,12 +13,12 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Leaving;
+import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -33,11 +33,11 @@ class LookAnswers {
   private static final int AT_ONCE = 500;
 
   private final Outlooks outlooks;
-  private final JdbcClient jdbc;
+  private final Entries entries;
   private final TransactionTemplate reading;
 
-  LookAnswers(Outlooks outlooks, JdbcClient jdbc, PlatformTransactionManager transactions) {
-    this.jdbc = jdbc;
+  LookAnswers(Outlooks outlooks, Entries entries, PlatformTransactionManager transactions) {
+    this.entries = entries;
     this.outlooks = outlooks;
     reading = new TransactionTemplate(transactions);
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -87,15 +87,15 @@ class LookAnswers {
               .sorted()
               .toList();
       if (!fresh.isEmpty() && mayKnow(with, asker, calendar.id())) {
-        long entries = standing(calendar.id());
-        if (entries > 0) {
+        long standing = entries.standing(calendar.id());
+        if (standing > 0) {
           found.add(
               new SetViews.SightView(
                   calendar.id().value(),
                   calendar.name(),
                   String.join(", ", fresh),
                   "Everything",
-                  entries));
+                  standing));
         }
       }
     }
@@ -125,13 +125,6 @@ class LookAnswers {
       }
     }
     return found;
-  }
-
-  private long standing(CalendarId calendar) {
-    return jdbc.sql("select count(*) from entry where calendar = ? and state = 'LIVE'")
-        .param(calendar.value())
-        .query(Long.class)
-        .single();
   }
 
   private static void add(Outlook.Sum sum, World world, Person asker, Outlook.Told told) {

@@ -2,9 +2,6 @@ package mellowrota.server.rules;
 
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -20,12 +17,12 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.rules.store.LookStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.DisposableBean;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -47,14 +44,11 @@ class Looks implements DisposableBean {
 
   private static final long TOLD_EVERY_NANOS = 250_000_000;
 
-  /** A look whose process died is told to be so after this long, by the database's clock. */
-  private static final String DEAD_AFTER = "30 seconds";
-
   private final Sets sets;
   private final SetOutlooks views;
   private final Outlooks outlooks;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final LookStore store;
   private final JsonMapper json;
   private final Clock clock;
   private final TransactionTemplate reading;
@@ -66,7 +60,7 @@ class Looks implements DisposableBean {
       SetOutlooks views,
       Outlooks outlooks,
       Worlds worlds,
-      JdbcClient jdbc,
+      LookStore store,
       JsonMapper json,
       Clock clock,
       PlatformTransactionManager transactions) {
@@ -74,7 +68,7 @@ class Looks implements DisposableBean {
     this.views = views;
     this.outlooks = outlooks;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.store = store;
     this.json = json;
     this.clock = clock;
     reading = new TransactionTemplate(transactions);
@@ -107,55 +101,17 @@ class Looks implements DisposableBean {
 
   /** What a look of this person's found until now. */
   Optional<SetViews.OutlookView> find(PersonId person, String token) {
-    record Row(boolean ended, String told) {}
-    Optional<Row> found =
-        jdbc.sql(
-                """
-                select state = 'FAILED' or state = 'RUNNING' and beat < now() - ?::interval as ended,
-                  told::text from look where token = ? and person = ?
-                """)
-            .param(DEAD_AFTER)
-            .param(token)
-            .param(person.value())
-            .query(Row.class)
-            .optional();
-    if (found.filter(Row::ended).isPresent()) {
+    Optional<LookStore.Told> found = store.find(person, token);
+    if (found.filter(LookStore.Told::ended).isPresent()) {
       throw Problem.of(409, "look-ended", "This look ended before it was done; look again.");
     }
     return found.map(row -> json.readValue(row.told(), SetViews.OutlookView.class));
   }
 
-  /**
-   * A look that is done.
-   *
-   * @param at when it saw the records
-   * @param shows which details it newly shows in which renderings
-   * @param touched the records it touches
-   */
-  record Finished(
-      Instant at, long worldVersion, LocalDate day, Set<String> shows, List<RecordId> touched) {}
-
   /** The look at this very set by this person, if it is done and the world is still the same. */
-  Optional<Finished> finished(PersonId person, World world, RuleSet set) {
-    return jdbc.sql(
-            """
-            select at, world_version, day, shows, touched from look
-            where token = ? and person = ? and set_hash = ? and state = 'DONE'
-            """)
-        .param(set.looked().orElse(""))
-        .param(person.value())
-        .param(set.hash())
-        .query(
-            (row, n) ->
-                new Finished(
-                    row.getObject(1, OffsetDateTime.class).toInstant(),
-                    row.getLong(2),
-                    row.getObject(3, LocalDate.class),
-                    Set.of((String[]) row.getArray(4).getArray()),
-                    List.of((Long[]) row.getArray(5).getArray()).stream()
-                        .map(RecordId::of)
-                        .toList()))
-        .optional()
+  Optional<LookStore.Finished> finished(PersonId person, World world, RuleSet set) {
+    return store
+        .finished(person, set.looked().orElse(""), set.hash())
         .filter(look -> look.worldVersion() == world.version() && look.day().equals(world.day()));
   }
 
@@ -176,9 +132,7 @@ class Looks implements DisposableBean {
       reading.executeWithoutResult(status -> go(token, person, world.version(), set));
     } catch (RuntimeException failure) {
       LOG.error("a look failed token={}", token, failure);
-      writing.executeWithoutResult(
-          status ->
-              jdbc.sql("update look set state = 'FAILED' where token = ?").param(token).update());
+      writing.executeWithoutResult(status -> store.failed(token));
     }
   }
 
@@ -209,43 +163,28 @@ class Looks implements DisposableBean {
   private void keep(
       PersonId person, World world, RuleSet set, Instant at, SetViews.OutlookView view) {
     writing.executeWithoutResult(
-        status -> {
-          OffsetDateTime now = at.atOffset(ZoneOffset.UTC);
-          jdbc.sql("delete from look where at < ?").param(now.minusDays(1)).update();
-          jdbc.sql(
-                  """
-                  insert into look (token, person, set_hash, world_version, day, at, state, beat, told)
-                  values (?, ?, ?, ?, ?, ?, 'RUNNING', now(), ?::jsonb)
-                  """)
-              .param(view.looked())
-              .param(person.value())
-              .param(set.hash())
-              .param(world.version())
-              .param(world.day())
-              .param(now)
-              .param(json.writeValueAsString(view))
-              .update();
-        });
+        status ->
+            store.begin(
+                new LookStore.Begun(
+                    view.looked(),
+                    person,
+                    set.hash(),
+                    world.version(),
+                    world.day(),
+                    at,
+                    json.writeValueAsString(view))));
   }
 
   private void tell(SetViews.OutlookView view, Outlooks.Part part) {
     boolean keeps = view.finished() && view.total() <= outlooks.inOneAct();
     writing.executeWithoutResult(
         status ->
-            jdbc.sql(
-                    """
-                    update look set told = ?::jsonb, beat = now(), state = ?, shows = ?, touched = ?
-                    where token = ?
-                    """)
-                .param(json.writeValueAsString(view))
-                .param(view.finished() ? "DONE" : "RUNNING")
-                .param(view.finished() ? shows(part.sum()).toArray(String[]::new) : new String[0])
-                .param(
-                    keeps
-                        ? part.touched().stream().map(RecordId::value).toArray(Long[]::new)
-                        : new Long[0])
-                .param(view.looked())
-                .update());
+            store.tell(
+                view.looked(),
+                json.writeValueAsString(view),
+                view.finished(),
+                view.finished() ? shows(part.sum()) : Set.of(),
+                keeps ? part.touched() : List.of()));
   }
 
   @Override

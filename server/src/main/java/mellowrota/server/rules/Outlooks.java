@@ -1,9 +1,8 @@
 package mellowrota.server.rules;
 
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,32 +15,30 @@ import mellowrota.core.project.Outlook;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
-import mellowrota.server.calendars.ReleaseStore;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.calendars.store.ReleaseStore;
+import mellowrota.server.records.store.RecordSets;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Goes through the records that stand on calendars, some at a time, from the lowest number up. */
 @Component
 class Outlooks {
 
-  private static final String STANDING = "state in ('TENTATIVE', 'CONFIRMED', 'DONE')";
-
   private final RecordStore store;
   private final ReleaseStore releases;
-  private final JdbcClient jdbc;
+  private final RecordSets sets;
   private final int inOneAct;
 
   Outlooks(
       RecordStore store,
       ReleaseStore releases,
-      JdbcClient jdbc,
+      RecordSets sets,
       @Value("${mellow.records-in-one-act}") int inOneAct) {
     this.store = store;
     this.releases = releases;
-    this.jdbc = jdbc;
+    this.sets = sets;
     this.inOneAct = inOneAct;
   }
 
@@ -52,16 +49,17 @@ class Outlooks {
 
   /** How many there are. */
   long count() {
-    return jdbc.sql("select count(*) from record where " + STANDING).query(Long.class).single();
+    return sets.standing();
   }
 
   /** The numbers of the next ones after a number. */
   List<RecordId> after(long number, int most) {
-    return jdbc.sql("select id from record where id > ? and " + STANDING + " order by id limit ?")
-        .param(number)
-        .param(most)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
+    return sets.standingAfter(number, most);
+  }
+
+  /** Those that changed or were made since. */
+  List<RecordId> changedSince(Instant since) {
+    return sets.changedSince(since);
   }
 
   /**
@@ -156,31 +154,7 @@ class Outlooks {
 
   /** Which of them ended before the day, in the house's zone; what has no time never ends. */
   private Set<RecordId> past(Optional<LocalDate> from, World world, List<RecordId> ids) {
-    if (from.isEmpty()) {
-      return Set.of();
-    }
-    List<RecordId> found =
-        jdbc.sql(
-                """
-                select r.id from record r where r.id = any(:ids)
-                  and coalesce(r.due_at, (r.due_day + 1)::timestamp at time zone 'UTC', '-infinity')
-                    <= :at
-                  and not exists (select 1 from visit v where v.record = r.id
-                    and (v.ends > :at or v.date_to > :day))
-                  and (r.due_at is not null or r.due_day is not null or exists (
-                    select 1 from visit v where v.record = r.id
-                      and (v.ends is not null or v.date_to is not null)))
-                """)
-            .param("ids", ids.stream().map(RecordId::value).toArray(Long[]::new))
-            .param(
-                "at",
-                from.get()
-                    .atStartOfDay(world.house().zone())
-                    .toOffsetDateTime()
-                    .withOffsetSameInstant(ZoneOffset.UTC))
-            .param("day", from.get())
-            .query((row, n) -> RecordId.of(row.getLong(1)))
-            .list();
-    return new HashSet<>(found);
+    return from.map(day -> sets.past(ids, day.atStartOfDay(world.house().zone()).toInstant(), day))
+        .orElse(Set.of());
   }
 }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -13,6 +14,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.crew.store.Persons;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
@@ -20,7 +22,6 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -40,13 +41,13 @@ class OwnTitleController {
   private final Worlds worlds;
   private final Acts acts;
   private final Persons persons;
-  private final JdbcClient jdbc;
+  private final Entries entries;
 
-  OwnTitleController(Worlds worlds, Acts acts, Persons persons, JdbcClient jdbc) {
+  OwnTitleController(Worlds worlds, Acts acts, Persons persons, Entries entries) {
     this.persons = persons;
     this.worlds = worlds;
     this.acts = acts;
-    this.jdbc = jdbc;
+    this.entries = entries;
   }
 
   /**
@@ -116,13 +117,6 @@ class OwnTitleController {
   }
 
   private List<RecordId> onTheirs(PersonId person) {
-    return jdbc.sql(
-            """
-            select distinct e.record from entry e join calendar c on c.id = e.calendar
-            where c.person = ? and e.state = 'LIVE' order by 1
-            """)
-        .param(person.value())
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
+    return entries.records(worlds.now().calendars().own(person).orElseThrow().id(), Instant.EPOCH);
   }
 }

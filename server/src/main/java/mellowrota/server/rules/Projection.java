@@ -15,13 +15,13 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Affected;
-import mellowrota.server.calendars.CalendarKeeper;
-import mellowrota.server.calendars.EntryStore;
-import mellowrota.server.calendars.ReleaseStore;
-import mellowrota.server.records.RecordStore;
+import mellowrota.server.calendars.store.EntryStore;
+import mellowrota.server.calendars.store.ReleaseStore;
+import mellowrota.server.records.store.RecordStore;
+import mellowrota.server.rules.store.InputStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.stereotype.Service;
 
 /** Projects the records that an act affects and stores what they land as. */
@@ -34,22 +34,22 @@ class Projection implements Affected {
   private final RecordStore records;
   private final EntryStore entries;
   private final ReleaseStore releases;
-  private final CalendarKeeper keeper;
-  private final JdbcClient jdbc;
+  private final CalendarStore calendars;
+  private final InputStore inputs;
 
   Projection(
       Worlds worlds,
       RecordStore records,
       EntryStore entries,
       ReleaseStore releases,
-      CalendarKeeper keeper,
-      JdbcClient jdbc) {
+      CalendarStore calendars,
+      InputStore inputs) {
     this.worlds = worlds;
     this.records = records;
     this.entries = entries;
     this.releases = releases;
-    this.keeper = keeper;
-    this.jdbc = jdbc;
+    this.calendars = calendars;
+    this.inputs = inputs;
   }
 
   @Override
@@ -67,7 +67,7 @@ class Projection implements Affected {
       project(act, worlds.locked(act.worldVersion()), List.copyOf(act.records().values()));
       return;
     }
-    keeper.keep();
+    calendars.keep();
     World before = (World) act.worldBefore();
     World after = worlds.afterChange();
     Set<RecordId> affected = new TreeSet<>(act.records().keySet());
@@ -80,25 +80,18 @@ class Projection implements Affected {
   }
 
   /** Projects the records that read any of these, in an act of the house. */
-  void projectReaders(Act act, World world, Set<Inputs.Input> inputs) {
-    projectAll(act, world, readers(inputs));
+  void projectReaders(Act act, World world, Set<Inputs.Input> read) {
+    projectAll(act, world, readers(read));
   }
 
-  private Set<RecordId> readers(Set<Inputs.Input> inputs) {
+  private Set<RecordId> readers(Set<Inputs.Input> read) {
     Map<String, List<Long>> byKind =
-        inputs.stream()
+        read.stream()
             .collect(
                 Collectors.groupingBy(
                     Inputs.Input::kind, Collectors.mapping(Inputs.Input::id, Collectors.toList())));
     Set<RecordId> found = new TreeSet<>();
-    byKind.forEach(
-        (kind, ids) ->
-            jdbc.sql("select record from record_input where kind = ? and input = any(?)")
-                .param(kind)
-                .param(ids.toArray(Long[]::new))
-                .query(Long.class)
-                .list()
-                .forEach(id -> found.add(RecordId.of(id))));
+    byKind.forEach((kind, ids) -> found.addAll(inputs.readers(kind, ids)));
     return found;
   }
 
@@ -107,7 +100,8 @@ class Projection implements Affected {
     List<RecordId> all = new ArrayList<>(ids);
     for (int from = 0; from < all.size(); from += AT_ONCE) {
       List<RecordId> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
-      project(act, world, records.load(some, true));
+      records.lock(some);
+      project(act, world, records.load(some, false));
     }
   }
 
@@ -136,41 +130,25 @@ class Projection implements Affected {
     };
   }
 
-  private static void keepInputs(
+  private void keepInputs(
       Act act,
       List<WorkRecord> loaded,
       Map<RecordId, List<Projector.Projected>> projected,
       Set<RecordId> of) {
-    List<Long> readers = new ArrayList<>();
-    List<Inputs.Input> inputs = new ArrayList<>();
-    List<Long> older = new ArrayList<>();
+    List<InputStore.Read> reads = new ArrayList<>();
+    List<RecordId> older = new ArrayList<>();
     for (WorkRecord record : loaded) {
       if (of.contains(record.id())) {
         for (Inputs.Input input : Inputs.of(record, projected.get(record.id()))) {
-          readers.add(record.id().value());
-          inputs.add(input);
+          reads.add(new InputStore.Read(record.id(), input.kind(), input.id()));
         }
         if (!act.hasMade(record.id())) {
-          older.add(record.id().value());
+          older.add(record.id());
         }
       }
     }
-    if (!older.isEmpty()) {
-      act.later()
-          .add(
-              "delete from record_input where record = any(?)",
-              (Object) older.toArray(Long[]::new));
-    }
-    if (!readers.isEmpty()) {
-      act.later()
-          .add(
-              """
-              insert into record_input (record, kind, input)
-              select * from unnest(?::bigint[], ?::text[], ?::bigint[])
-              """,
-              readers.toArray(Long[]::new),
-              inputs.stream().map(Inputs.Input::kind).toArray(String[]::new),
-              inputs.stream().map(Inputs.Input::id).toArray(Long[]::new));
+    if (!older.isEmpty() || !reads.isEmpty()) {
+      inputs.keep(older, reads);
     }
   }
 }

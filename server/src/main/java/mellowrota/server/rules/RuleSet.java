@@ -10,6 +10,7 @@ import java.util.UUID;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
+import mellowrota.server.sight.store.SetStore.OneWording;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
@@ -41,21 +42,6 @@ record RuleSet(
    * @param sentence as it is kept
    */
   record OneRule(OptionalLong id, boolean on, ObjectNode sentence) {}
-
-  /**
-   * One wording, its patterns as text.
-   *
-   * @param id of a new one: any number that no other of the set has
-   */
-  record OneWording(
-      long id,
-      boolean fresh,
-      String name,
-      String title,
-      String place,
-      String text,
-      List<String> categories,
-      Optional<String> fixed) {}
 
   Details asDetails() {
     return Details.of(details);

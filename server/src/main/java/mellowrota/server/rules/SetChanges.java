@@ -2,8 +2,6 @@ package mellowrota.server.rules;
 
 import java.time.Duration;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -16,9 +14,10 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.rules.store.ChangeStore;
+import mellowrota.server.rules.store.LookStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -38,7 +37,7 @@ class SetChanges implements Undoes {
   private final SetWork work;
   private final Acts acts;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final ChangeStore changes;
   private final JsonMapper json;
 
   SetChanges(
@@ -48,7 +47,7 @@ class SetChanges implements Undoes {
       SetWork work,
       Acts acts,
       Worlds worlds,
-      JdbcClient jdbc,
+      ChangeStore changes,
       JsonMapper json) {
     this.sets = sets;
     this.looks = looks;
@@ -56,7 +55,7 @@ class SetChanges implements Undoes {
     this.work = work;
     this.acts = acts;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.changes = changes;
     this.json = json;
   }
 
@@ -68,7 +67,7 @@ class SetChanges implements Undoes {
           requireFresh(set);
           requireNothingUnderWay();
           World world = worlds.now();
-          Looks.Finished look =
+          LookStore.Finished look =
               looks.finished(asker.person(), world, set).orElseThrow(SetChanges::lookFirst);
           List<RecordId> changed = changedSince(look);
           Outlooks.Part since = Outlooks.Part.of(changed.size());
@@ -92,16 +91,8 @@ class SetChanges implements Undoes {
   }
 
   /** Records that changed or were made since a look, or a little before: acts take their time. */
-  private List<RecordId> changedSince(Looks.Finished look) {
-    OffsetDateTime since = look.at().minus(LONGEST_ACT).atOffset(ZoneOffset.UTC);
-    return jdbc.sql(
-            """
-            select h.record from history h join act a on a.id = h.act where a.at >= :since
-            union select id from record where created_at >= :since order by 1
-            """)
-        .param("since", since)
-        .query((row, n) -> RecordId.of(row.getLong(1)))
-        .list();
+  private List<RecordId> changedSince(LookStore.Finished look) {
+    return outlooks.changedSince(look.at().minus(LONGEST_ACT));
   }
 
   /**
@@ -131,18 +122,17 @@ class SetChanges implements Undoes {
     if (few) {
       act.reaches(touched);
     }
-    act.later()
-        .add(
-            """
-            insert into set_change (act, before, after, from_day, total, state)
-            values (?, ?::jsonb, ?::jsonb, ?::date, ?, ?)
-            """,
+    changes.add(
+        new ChangeStore.Change(
             act.id(),
             before.toString(),
             sets.now().toString(),
-            from.orElse(null),
+            few ? ChangeStore.State.DONE : ChangeStore.State.RUNNING,
+            from,
+            0,
+            0,
             total,
-            few ? "DONE" : "RUNNING");
+            0));
     if (!few) {
       work.beginAfterCommit();
     }
@@ -160,10 +150,7 @@ class SetChanges implements Undoes {
 
   @Override
   public boolean knows(long act) {
-    return jdbc.sql("select exists (select 1 from set_change where act = ?)")
-        .param(act)
-        .query(Boolean.class)
-        .single();
+    return changes.find(act).isPresent();
   }
 
   @Override
@@ -185,12 +172,7 @@ class SetChanges implements Undoes {
           if (!world.person(act.actor()).isCoordinator()) {
             throw Problem.notFound();
           }
-          record Row(String before, String after) {}
-          Row row =
-              jdbc.sql("select before::text, after::text from set_change where act = ?")
-                  .param(undone)
-                  .query(Row.class)
-                  .single();
+          ChangeStore.Change row = changes.find(undone).orElseThrow();
           // Read alike, so that numbers are of one sort.
           if (!json.readTree(row.after()).equals(json.readTree(sets.now().toString()))) {
             throw Problem.of(
@@ -198,7 +180,7 @@ class SetChanges implements Undoes {
                 "changed-since",
                 "The rules or wordings were changed since; take that back first.");
           }
-          jdbc.sql("update set_change set state = 'UNDONE' where act = ?").param(undone).update();
+          changes.ended(undone, ChangeStore.State.UNDONE);
           RuleSet past = sets.past(json.readTree(row.before()));
           change(act, touched(world, past), past, Optional.empty());
           return "";

@@ -1,7 +1,5 @@
 package mellowrota.server.rules;
 
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -28,11 +26,6 @@ import mellowrota.core.work.Place;
 import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.Yaml;
-import org.yaml.snakeyaml.error.Mark;
-import org.yaml.snakeyaml.error.MarkedYAMLException;
-import org.yaml.snakeyaml.error.YAMLException;
 import org.yaml.snakeyaml.nodes.MappingNode;
 import org.yaml.snakeyaml.nodes.Node;
 import org.yaml.snakeyaml.nodes.NodeTuple;
@@ -47,10 +40,8 @@ import tools.jackson.databind.node.ObjectNode;
  * Reads a set from a file that people write (YAML 1.1), names in place of numbers. What is wrong is
  * told by line and column; a part that the file leaves out stays as it is.
  */
-final class SetFileReader {
+final class SetFileReader extends YamlReading {
 
-  private static final int MOST_CHARACTERS = 1 << 20;
-  private static final int DEEPEST = 30;
   private static final Pattern REMINDER =
       Pattern.compile("(\\d{1,6}) (minutes?|hours?|working days?)", Pattern.CASE_INSENSITIVE);
   private static final Map<String, String> KINDS = words(Kind.class);
@@ -60,8 +51,6 @@ final class SetFileReader {
   private final World world;
   private final ObjectNode now;
   private final JsonMapper json;
-  private final List<Problem.Fault> faults = new ArrayList<>();
-  private final Map<String, Mark> places = new HashMap<>();
   private final Map<String, Long> wordings = new LinkedHashMap<>();
 
   private SetFileReader(World world, ObjectNode now, JsonMapper json) {
@@ -87,41 +76,6 @@ final class SetFileReader {
     return set;
   }
 
-  private static <E extends Enum<E>> Map<String, String> words(Class<E> type) {
-    return Arrays.stream(type.getEnumConstants())
-        .collect(Collectors.toMap(Enum::name, one -> FileWords.lower(one.name())));
-  }
-
-  private Node compose(String text) {
-    LoaderOptions options = new LoaderOptions();
-    options.setAllowDuplicateKeys(false);
-    options.setMaxAliasesForCollections(0);
-    options.setNestingDepthLimit(DEEPEST);
-    options.setCodePointLimit(MOST_CHARACTERS);
-    try {
-      Node node = new Yaml(options).compose(new java.io.StringReader(text));
-      if (node == null) {
-        throw Problem.fault("line 1, column 1", "there is nothing in this file");
-      }
-      return node;
-    } catch (MarkedYAMLException unreadable) {
-      String problem = Optional.ofNullable(unreadable.getProblem()).orElse("cannot be read");
-      throw Problem.fault(at(unreadable.getProblemMark()), problem + "; this is no YAML there");
-    } catch (YAMLException unreadable) {
-      throw Problem.fault("line 1, column 1", unreadable.getMessage() + "; write it plainer");
-    }
-  }
-
-  private static String at(Mark mark) {
-    return mark == null
-        ? "line 1, column 1"
-        : "line " + (mark.getLine() + 1) + ", column " + (mark.getColumn() + 1);
-  }
-
-  private void fault(Node node, String message) {
-    faults.add(new Problem.Fault(at(node.getStartMark()), message));
-  }
-
   /** Judges what the file says as the API would, and tells faults where they stand in the file. */
   private void judge(ObjectNode set) {
     try {
@@ -133,20 +87,6 @@ final class SetFileReader {
       for (Object one : found) {
         Problem.Fault fault = (Problem.Fault) one;
         faults.add(new Problem.Fault(at(place(fault.pointer())), words(fault)));
-      }
-    }
-  }
-
-  private static String words(Problem.Fault fault) {
-    String last = fault.pointer().substring(fault.pointer().lastIndexOf('/') + 1);
-    return last.matches("\\d+") ? "this " + fault.message() : last + " " + fault.message();
-  }
-
-  /** The place of what a pointer names, or of the nearest that holds it. */
-  private Mark place(String pointer) {
-    for (String at = pointer; ; at = at.substring(0, Math.max(0, at.lastIndexOf('/')))) {
-      if (places.containsKey(at) || at.isEmpty()) {
-        return places.get(at);
       }
     }
   }
@@ -221,128 +161,6 @@ final class SetFileReader {
                     .collect(Collectors.toMap(Map.Entry::getKey, one -> sorted(one.getValue()))))
             .toString()
         : node.toString();
-  }
-
-  private interface ItemReader {
-    void read(Node node, ObjectNode item, String pointer);
-  }
-
-  private void list(
-      Map<String, Node> parts, String name, String field, ObjectNode set, ItemReader reader) {
-    Node node = parts.get(name);
-    if (node == null) {
-      return;
-    }
-    places.put("/" + field, node.getStartMark());
-    ArrayNode items = set.putArray(field);
-    if (!(node instanceof SequenceNode sequence)) {
-      fault(node, name + " is no list; begin each with a dash");
-      return;
-    }
-    for (Node item : sequence.getValue()) {
-      String pointer = "/" + field + "/" + items.size();
-      places.put(pointer, item.getStartMark());
-      reader.read(item, items.addObject(), pointer);
-    }
-  }
-
-  /** The fields of a mapping by name; others than these are faults. */
-  private Map<String, Node> fields(Node node, String... known) {
-    Map<String, Node> found = new LinkedHashMap<>();
-    if (!(node instanceof MappingNode map)) {
-      fault(node, "is no list of names and values; the names are " + String.join(", ", known));
-      return found;
-    }
-    for (NodeTuple tuple : map.getValue()) {
-      String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "";
-      if (!List.of(known).contains(key)) {
-        fault(
-            tuple.getKeyNode(),
-            "\"" + cut(key) + "\" is no name here; one of " + String.join(", ", known));
-      } else if (found.put(key, tuple.getValueNode()) != null) {
-        fault(tuple.getKeyNode(), "\"" + key + "\" stands twice");
-      }
-    }
-    return found;
-  }
-
-  private static String cut(String text) {
-    return text.length() > 40 ? text.substring(0, 40) + "…" : text;
-  }
-
-  private Optional<String> scalar(Map<String, Node> fields, String name) {
-    Node node = fields.get(name);
-    if (node == null) {
-      return Optional.empty();
-    }
-    if (node instanceof ScalarNode scalar) {
-      return Optional.of(scalar.getValue());
-    }
-    fault(node, name + " is one text, not a list");
-    return Optional.empty();
-  }
-
-  private void copy(Map<String, Node> fields, String name, ObjectNode to, String field, String at) {
-    if (fields.containsKey(name)) {
-      places.put(at + "/" + field, fields.get(name).getStartMark());
-      scalar(fields, name).ifPresent(text -> to.put(field, text));
-    }
-  }
-
-  private List<ScalarNode> scalars(Node node, String what) {
-    List<ScalarNode> found = new ArrayList<>();
-    List<Node> items = node instanceof SequenceNode list ? list.getValue() : List.of(node);
-    for (Node item : items) {
-      if (item instanceof ScalarNode scalar) {
-        found.add(scalar);
-      } else {
-        fault(item, what + " is a list of words, such as [one, another]");
-      }
-    }
-    return found;
-  }
-
-  private void constants(
-      Map<String, Node> fields,
-      String name,
-      Map<String, String> words,
-      ObjectNode to,
-      String field,
-      String pointer) {
-    if (fields.containsKey(name)) {
-      places.put(pointer + "/" + field, fields.get(name).getStartMark());
-      ArrayNode list = to.putArray(field);
-      for (ScalarNode one : scalars(fields.get(name), name)) {
-        constant(one, words, name).ifPresent(list::add);
-      }
-    }
-  }
-
-  private Optional<String> constant(ScalarNode node, Map<String, String> words, String what) {
-    Optional<String> found = FileWords.constant(words, node.getValue());
-    if (found.isEmpty()) {
-      String all = words.values().stream().sorted().collect(Collectors.joining(", "));
-      fault(node, "\"" + cut(node.getValue()) + "\" is no " + what + "; one of " + all);
-    }
-    return found;
-  }
-
-  private void one(
-      Map<String, Node> fields,
-      String name,
-      Map<String, String> words,
-      ObjectNode to,
-      String field,
-      String pointer) {
-    Node node = fields.get(name);
-    if (node != null) {
-      places.put(pointer + "/" + field, node.getStartMark());
-      if (node instanceof ScalarNode scalar) {
-        constant(scalar, words, name).ifPresent(value -> to.put(field, value));
-      } else {
-        fault(node, name + " is one of " + String.join(", ", words.values()));
-      }
-    }
   }
 
   private void detail(Node node, ObjectNode detail, String pointer) {

@@ -31,6 +31,7 @@ import mellowrota.core.work.State;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import mellowrota.server.sight.store.SetStore.OneWording;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -113,8 +114,8 @@ final class SetInput {
   static RuleSet read(World world, JsonNode body) {
     SetInput reading = new SetInput(world, body);
     reading.details = new DetailsInput(world).read(reading.input);
-    List<RuleSet.OneWording> wordings = reading.wordings();
-    Set<Long> ids = wordings.stream().map(RuleSet.OneWording::id).collect(Collectors.toSet());
+    List<OneWording> wordings = reading.wordings();
+    Set<Long> ids = wordings.stream().map(OneWording::id).collect(Collectors.toSet());
     RuleSet set =
         new RuleSet(
             reading.input.text("tag", 100),
@@ -130,13 +131,13 @@ final class SetInput {
     return set;
   }
 
-  private List<RuleSet.OneWording> wordings() {
+  private List<OneWording> wordings() {
     Set<DetailKey> known = Worlds.keys(details);
     Set<Long> house =
         world.wordings().all().stream().map(w -> w.id().value()).collect(Collectors.toSet());
     Set<Long> ids = new HashSet<>();
     Set<String> names = new HashSet<>();
-    List<RuleSet.OneWording> found = new ArrayList<>();
+    List<OneWording> found = new ArrayList<>();
     for (Input item : input.objects("wordings", MOST_WORDINGS, WORDING)) {
       long id = item.number("id").orElse(0);
       boolean fresh = item.flag("fresh").orElse(false);
@@ -150,7 +151,7 @@ final class SetInput {
         item.fault("name", "is the name of another wording");
       }
       found.add(
-          new RuleSet.OneWording(
+          new OneWording(
               id,
               fresh,
               name,

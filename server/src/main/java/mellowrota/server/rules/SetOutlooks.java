@@ -17,17 +17,16 @@ import mellowrota.server.records.ForWords;
 import mellowrota.server.records.Opens;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Puts what a set would do in words. */
 @Component
 class SetOutlooks {
 
-  private final JdbcClient jdbc;
+  private final Opens opens;
 
-  SetOutlooks(JdbcClient jdbc) {
-    this.jdbc = jdbc;
+  SetOutlooks(Opens opens) {
+    this.opens = opens;
   }
 
   /** What is told alike however many records were looked at. */
@@ -99,8 +98,9 @@ class SetOutlooks {
    * whoever looks may not see counts wherever the kind has it: whether it is filled is not told.
    */
   private long holding(World world, Person asker, DetailDefinition detail) {
-    return Opens.of(
-            jdbc,
+    return opens
+        .query(
+            Long.class,
             "select count(*) from"
                 + Opens.RECORDS
                 + """
@@ -111,12 +111,11 @@ class SetOutlooks {
                 """,
             world,
             asker)
-        .param("detail", detail.key().name())
-        .param("kinds", detail.kinds().stream().map(Enum::name).toArray(String[]::new))
-        .param("typed", detail.typed())
-        .param("usual", world.details().forWhom(detail.key()).bits())
-        .query(Long.class)
-        .single();
+        .setParameter("detail", detail.key().name())
+        .setParameter("kinds", detail.kinds().stream().map(Enum::name).toArray(String[]::new))
+        .setParameter("typed", detail.typed())
+        .setParameter("usual", world.details().forWhom(detail.key()).bits())
+        .getSingleResult();
   }
 
   private static String name(World world, CalendarId calendar) {

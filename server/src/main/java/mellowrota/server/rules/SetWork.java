@@ -1,22 +1,20 @@
 package mellowrota.server.rules;
 
 import java.time.Duration;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
 import mellowrota.core.work.RecordId;
-import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.rules.store.ChangeStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -24,7 +22,6 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -37,17 +34,12 @@ class SetWork implements DisposableBean {
 
   private static final Logger LOG = LoggerFactory.getLogger(SetWork.class);
 
-  /**
-   * Whoever does not take its next step in this time, by the database's clock, is taken for dead.
-   */
-  private static final String LEASE = "10 seconds";
-
   private final Sets sets;
   private final Outlooks outlooks;
   private final Projection projection;
   private final Acts acts;
   private final Worlds worlds;
-  private final JdbcClient jdbc;
+  private final ChangeStore store;
   private final JsonMapper json;
   private final TransactionTemplate transaction;
   private final int atOnce;
@@ -60,7 +52,7 @@ class SetWork implements DisposableBean {
       Projection projection,
       Acts acts,
       Worlds worlds,
-      JdbcClient jdbc,
+      ChangeStore store,
       JsonMapper json,
       PlatformTransactionManager transactions,
       @Value("${mellow.records-at-once}") int atOnce,
@@ -73,47 +65,30 @@ class SetWork implements DisposableBean {
     this.projection = projection;
     this.acts = acts;
     this.worlds = worlds;
-    this.jdbc = jdbc;
+    this.store = store;
     this.json = json;
   }
 
   /** What is under way or stopped; one at a time. */
   Optional<SetViews.WorkView> now() {
-    return jdbc.sql(
-            """
-            select act, state, done, total, entries from set_change
-            where state in ('RUNNING', 'STOPPED') order by act limit 1
-            """)
-        .query(
-            (row, n) ->
+    return store
+        .open()
+        .map(
+            one ->
                 new SetViews.WorkView(
-                    row.getLong(1),
-                    row.getString(2),
-                    row.getLong(3),
-                    row.getLong(4),
-                    row.getLong(5)))
-        .optional();
+                    one.act(), one.state().name(), one.done(), one.total(), one.entries()));
   }
 
   /** Stops it where it is; what was done stays done until it goes on or is undone. */
   @Transactional
   void stop(long act) {
-    turn(act, "RUNNING", "STOPPED");
+    store.turn(act, ChangeStore.State.RUNNING, ChangeStore.State.STOPPED);
   }
 
   @Transactional
   void goOn(long act) {
-    turn(act, "STOPPED", "RUNNING");
+    store.turn(act, ChangeStore.State.STOPPED, ChangeStore.State.RUNNING);
     beginAfterCommit();
-  }
-
-  /** Does nothing to what is so already or has ended. */
-  private void turn(long act, String from, String to) {
-    jdbc.sql("update set_change set state = ?, lease_until = null where act = ? and state = ?")
-        .param(to)
-        .param(act)
-        .param(from)
-        .update();
   }
 
   /** Begins as soon as what this transaction did is there for others. */
@@ -152,41 +127,21 @@ class SetWork implements DisposableBean {
   }
 
   private Optional<Long> claim() {
-    return transaction.execute(
-        status ->
-            jdbc.sql(
-                    """
-                    update set_change set lease_until = now() + ?::interval where act = (
-                      select act from set_change
-                      where state = 'RUNNING' and (lease_until is null or lease_until <= now())
-                      order by act limit 1 for update skip locked)
-                    returning act
-                    """)
-                .param(LEASE)
-                .query(Long.class)
-                .optional());
+    return transaction.execute(status -> store.claim());
   }
-
-  /**
-   * How far it is.
-   *
-   * @param mostly whether most records until now were touched, so that none is tried first
-   */
-  private record Row(
-      JsonNode before, Optional<LocalDate> from, long upto, boolean runs, boolean mostly) {}
 
   /** Takes the next records; false where there are none left or it was stopped. */
   private boolean step(long number) {
     return acts.goOn(
         number,
         act -> {
-          Row row = row(number);
-          if (!row.runs()) {
+          ChangeStore.Change row = store.lock(number);
+          if (row.state() != ChangeStore.State.RUNNING) {
             return false;
           }
           List<RecordId> some = outlooks.after(row.upto(), atOnce);
           if (some.isEmpty()) {
-            jdbc.sql("update set_change set state = 'DONE' where act = ?").param(number).update();
+            store.ended(number, ChangeStore.State.DONE);
             acts.tellOfTheWorld();
             return false;
           }
@@ -197,43 +152,11 @@ class SetWork implements DisposableBean {
               now,
               all
                   ? some
-                  : outlooks.touched(sets.worldWith(now, row.before()), now, row.from(), some));
-          keepProgress(act, number, some);
+                  : outlooks.touched(
+                      sets.worldWith(now, json.readTree(row.before())), now, row.from(), some));
+          store.went(number, some, act.entriesChanged());
           return true;
         });
-  }
-
-  private Row row(long act) {
-    return jdbc.sql(
-            """
-            select before::text, from_day, upto, state = 'RUNNING', 2 * entries > done
-            from set_change
-            where act = ? for update
-            """)
-        .param(act)
-        .query(
-            (row, n) ->
-                new Row(
-                    json.readTree(row.getString(1)),
-                    Optional.ofNullable(row.getObject(2, LocalDate.class)),
-                    row.getLong(3),
-                    row.getBoolean(4),
-                    row.getBoolean(5)))
-        .single();
-  }
-
-  private void keepProgress(Act act, long number, List<RecordId> some) {
-    act.later()
-        .add(
-            """
-            update set_change set upto = ?, done = done + ?, entries = entries + ?,
-              lease_until = now() + ?::interval where act = ?
-            """,
-            some.get(some.size() - 1).value(),
-            (long) some.size(),
-            act.entriesChanged(),
-            LEASE,
-            number);
   }
 
   @Override

@@ -12,9 +12,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import mellowrota.core.entry.WordingId;
-import mellowrota.core.people.ForSet;
 import mellowrota.core.rule.LandingRule;
-import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.DetailDefinition;
@@ -23,11 +21,13 @@ import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
+import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.RuleSentences;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.sight.store.SetStore;
+import mellowrota.server.sight.store.SetStore.OneWording;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -39,14 +39,22 @@ import tools.jackson.databind.node.ObjectNode;
 class Sets {
 
   private final HouseStore house;
-  private final JdbcClient jdbc;
+  private final SetStore store;
+  private final Entries entries;
   private final JsonMapper json;
   private final RuleSentences sentences;
   private final Worlds worlds;
 
-  Sets(HouseStore house, JdbcClient jdbc, JsonMapper json, RuleSentences sentences, Worlds worlds) {
+  Sets(
+      HouseStore house,
+      SetStore store,
+      Entries entries,
+      JsonMapper json,
+      RuleSentences sentences,
+      Worlds worlds) {
     this.house = house;
-    this.jdbc = jdbc;
+    this.store = store;
+    this.entries = entries;
     this.json = json;
     this.sentences = sentences;
     this.worlds = worlds;
@@ -59,75 +67,53 @@ class Sets {
     wordings(set.putArray("wordings"));
     set.set("details", json.valueToTree(details()));
     ObjectNode usual = set.putObject("usual");
-    jdbc.sql("select kind, wording from usual_wording order by kind")
-        .query(
-            row -> {
-              usual.put(row.getString(1), row.getLong(2));
-            });
+    store.usual().forEach((kind, wording) -> usual.put(kind.name(), wording));
     house.fallbackWording().ifPresent(wording -> set.put("fallback", wording));
     house.titlesFixed().ifPresent(why -> set.put("titlesFixed", why));
     return set;
   }
 
   private void rules(ArrayNode rules) {
-    jdbc.sql("select id, is_on, sentence::text from rule order by position, id")
-        .query(
-            row -> {
-              ObjectNode rule = json.createObjectNode();
-              rule.put("id", row.getLong(1)).put("on", row.getBoolean(2));
-              ObjectNode sentence = (ObjectNode) json.readTree(row.getString(3));
-              if (sentence.has("wordingId")) {
-                sentence.put("wording", sentence.remove("wordingId").asLong());
-              }
-              rule.setAll(sentence);
-              rules.add(rule);
-            });
+    for (SetStore.OneRule one : store.rules()) {
+      ObjectNode rule = rules.addObject().put("id", one.id()).put("on", one.on());
+      ObjectNode sentence = (ObjectNode) json.readTree(one.sentence());
+      if (sentence.has("wordingId")) {
+        sentence.put("wording", sentence.remove("wordingId").asLong());
+      }
+      rule.setAll(sentence);
+    }
   }
 
   private void wordings(ArrayNode wordings) {
-    jdbc.sql(
-            """
-            select id, name, title, place, text, categories, fixed from wording
-            order by lower(name), id
-            """)
-        .query(
-            row -> {
-              ObjectNode one = wordings.addObject().put("id", row.getLong(1));
-              one.put("name", row.getString(2)).put("title", row.getString(3));
-              one.put("place", row.getString(4)).put("text", row.getString(5));
-              ArrayNode categories = one.putArray("categories");
-              for (String category : listed(row.getString(6))) {
-                categories.add(category);
-              }
-              if (row.getString(7) != null) {
-                one.put("fixed", row.getString(7));
-              }
-            });
+    for (OneWording one : store.wordings()) {
+      ObjectNode node = wordings.addObject().put("id", one.id());
+      node.put("name", one.name()).put("title", one.title());
+      node.put("place", one.place()).put("text", one.text());
+      ArrayNode categories = node.putArray("categories");
+      one.categories().forEach(categories::add);
+      one.fixed().ifPresent(why -> node.put("fixed", why));
+    }
   }
 
   private List<SetViews.DetailView> details() {
-    return jdbc.sql(
-            """
-            select key, label, kinds, for_bits, sort, choices::text, states, typed
-            from detail_definition order by position, key
-            """)
-        .query(
-            (row, n) ->
+    return store.details().stream()
+        .map(
+            one ->
                 new SetViews.DetailView(
-                    row.getString(1),
-                    row.getString(2),
-                    listed(row.getString(3)),
-                    ForSets.view(new ForSet(row.getLong(4))),
-                    row.getString(5),
-                    List.of(json.readValue(row.getString(6), String[].class)),
-                    listed(row.getString(7)),
-                    row.getBoolean(8),
-                    DetailsInput.isOwn(new DetailKey(row.getString(1)))))
-        .list();
+                    one.key().name(),
+                    one.label(),
+                    names(one.kinds()),
+                    ForSets.view(one.forWhom()),
+                    one.sort().name(),
+                    one.choices(),
+                    names(one.states()),
+                    one.typed(),
+                    DetailsInput.isOwn(one.key())))
+        .toList();
   }
 
-  private static List<String> listed(String names) {
-    return names.isBlank() ? List.of() : List.of(names.split(","));
+  private static List<String> names(Set<? extends Enum<?>> some) {
+    return some.stream().sorted().map(Enum::name).toList();
   }
 
   /** Tells one state of the set from another. */
@@ -149,14 +135,9 @@ class Sets {
   }
 
   private List<SetViews.CountView> counts() {
-    return jdbc.sql(
-            """
-            select r.rule::bigint, count(*), count(distinct e.calendar)
-            from entry e, unnest(string_to_array(e.rules, ',')) r(rule)
-            where e.state = 'LIVE' group by r.rule order by 1
-            """)
-        .query((row, n) -> new SetViews.CountView(row.getLong(1), row.getLong(2), row.getInt(3)))
-        .list();
+    return entries.byRule().stream()
+        .map(one -> new SetViews.CountView(one.rule(), one.entries(), one.calendars()))
+        .toList();
   }
 
   /** The world as it would be with a set; new rules have numbers below 0 there. */
@@ -169,7 +150,7 @@ class Sets {
       rules.add(sentences.rule(id, position, rule.on(), rule.sentence().toString(), details));
     }
     Set<DetailKey> known = Worlds.keys(set.details());
-    List<Wording> all = set.wordings().stream().map(one -> wording(one, known)).toList();
+    List<Wording> all = set.wordings().stream().map(one -> Worlds.wording(one, known)).toList();
     WordingId fallback = world.wordings().fallback().id();
     Wording last = all.stream().filter(w -> w.id().equals(fallback)).findFirst().orElseThrow();
     Map<Kind, WordingId> usual = new EnumMap<>(Kind.class);
@@ -181,103 +162,18 @@ class Sets {
     return worlds.with(world, details, wordings, rules);
   }
 
-  private static Wording wording(RuleSet.OneWording one, Set<DetailKey> known) {
-    return new Wording(
-        WordingId.of(one.id()),
-        one.name(),
-        Pattern.of(one.title(), known),
-        Pattern.of(one.place(), known),
-        Pattern.of(one.text(), known),
-        one.categories().stream().map(Wording.Category::valueOf).collect(Collectors.toSet()),
-        one.fixed());
-  }
-
   /** Keeps a set in place of the one there is. */
   void write(RuleSet set) {
-    writeDetails(set.details());
-    Map<Long, Long> numbers = writeWordings(set.wordings());
-    List<Long> kept = new ArrayList<>();
-    int position = 1;
-    for (RuleSet.OneRule rule : set.rules()) {
-      kept.add(write(numbered(rule, numbers), position++));
-    }
-    jdbc.sql("delete from rule where id <> all(?)").param(kept.toArray(Long[]::new)).update();
-    jdbc.sql("delete from usual_wording").update();
-    set.usual()
-        .forEach(
-            (kind, wording) ->
-                jdbc.sql("insert into usual_wording (kind, wording) values (?, ?)")
-                    .param(kind.name())
-                    .param(numbers.get(wording))
-                    .update());
-    jdbc.sql("delete from wording where id <> all(?)")
-        .param(numbers.values().toArray(Long[]::new))
-        .update();
+    store.writeDetails(set.details());
+    Map<Long, Long> numbers = store.writeWordings(set.wordings(), set.usual());
+    store.writeRules(kept(set.rules().stream().map(one -> numbered(one, numbers)).toList()));
     house.fixTitles(set.titlesFixed());
   }
 
-  private void writeDetails(List<DetailDefinition> details) {
-    int position = 0;
-    for (DetailDefinition one : details) {
-      jdbc.sql(
-              """
-              insert into detail_definition
-                (key, label, kinds, for_bits, typed, position, sort, choices, states)
-              values (?, ?, ?, ?, ?, ?, ?, ?::jsonb, ?)
-              on conflict (key) do update set label = excluded.label, kinds = excluded.kinds,
-                for_bits = excluded.for_bits, position = excluded.position,
-                choices = excluded.choices, states = excluded.states
-              """)
-          .param(one.key().name())
-          .param(one.label())
-          .param(named(one.kinds()))
-          .param(one.forWhom().bits())
-          .param(one.typed())
-          .param(position++)
-          .param(one.sort().name())
-          .param(json.writeValueAsString(one.choices()))
-          .param(named(one.states()))
-          .update();
-    }
-    jdbc.sql("delete from detail_definition where key <> all(?)")
-        .param(details.stream().map(one -> one.key().name()).toArray(String[]::new))
-        .update();
-  }
-
-  private static String named(Set<? extends Enum<?>> some) {
-    return some.stream().sorted().map(Enum::name).collect(Collectors.joining(","));
-  }
-
-  /** Gives each wording's number in the house by its number in the set. */
-  private Map<Long, Long> writeWordings(List<RuleSet.OneWording> wordings) {
-    // Names may change places: first out of each other's way.
-    jdbc.sql("update wording set name = '~' || id").update();
-    Map<Long, Long> numbers = new HashMap<>();
-    for (RuleSet.OneWording one : wordings) {
-      String number = one.fresh() ? "default" : Long.toString(one.id());
-      numbers.put(
-          one.id(),
-          jdbc.sql(
-                  """
-                  insert into wording (id, name, title, place, text, categories, fixed)
-                  overriding system value values (%s, ?, ?, ?, ?, ?, ?)
-                  on conflict (id) do update set name = excluded.name, title = excluded.title,
-                    place = excluded.place, text = excluded.text,
-                    categories = excluded.categories, fixed = excluded.fixed,
-                    version = wording.version + 1
-                  returning id
-                  """
-                      .formatted(number))
-              .param(one.name())
-              .param(one.title())
-              .param(one.place())
-              .param(one.text())
-              .param(String.join(",", one.categories()))
-              .param(one.fixed().orElse(null))
-              .query(Long.class)
-              .single());
-    }
-    return numbers;
+  private static List<SetStore.OneRule> kept(List<RuleSet.OneRule> rules) {
+    return rules.stream()
+        .map(one -> new SetStore.OneRule(one.id().orElse(0), one.on(), one.sentence().toString()))
+        .toList();
   }
 
   private static RuleSet.OneRule numbered(RuleSet.OneRule rule, Map<Long, Long> numbers) {
@@ -287,33 +183,6 @@ class Sets {
     ObjectNode sentence = rule.sentence().deepCopy();
     sentence.put("wordingId", numbers.get(sentence.get("wordingId").asLong()));
     return new RuleSet.OneRule(rule.id(), rule.on(), sentence);
-  }
-
-  private long write(RuleSet.OneRule rule, int position) {
-    if (rule.id().isEmpty()) {
-      return jdbc.sql(
-              "insert into rule (position, is_on, sentence) values (?, ?, ?::jsonb) returning id")
-          .param(position)
-          .param(rule.on())
-          .param(rule.sentence().toString())
-          .query(Long.class)
-          .single();
-    }
-    long id = rule.id().getAsLong();
-    // One that was taken out comes back under its number.
-    jdbc.sql(
-            """
-            insert into rule (id, position, is_on, sentence) overriding system value
-            values (?, ?, ?, ?::jsonb)
-            on conflict (id) do update set position = excluded.position, is_on = excluded.is_on,
-              sentence = excluded.sentence, version = rule.version + 1
-            """)
-        .param(id)
-        .param(position)
-        .param(rule.on())
-        .param(rule.sentence().toString())
-        .update();
-    return id;
   }
 
   /** The world as it was, or is, with a set from the log of changes. */
@@ -343,12 +212,12 @@ class Sets {
         OptionalLong.empty());
   }
 
-  private List<RuleSet.OneWording> pastWordings(JsonNode wordings) {
-    List<RuleSet.OneWording> found = new ArrayList<>();
+  private List<OneWording> pastWordings(JsonNode wordings) {
+    List<OneWording> found = new ArrayList<>();
     for (JsonNode node : wordings) {
       SetViews.WordingView one = json.treeToValue(node, SetViews.WordingView.class);
       found.add(
-          new RuleSet.OneWording(
+          new OneWording(
               one.id(),
               false,
               one.name(),

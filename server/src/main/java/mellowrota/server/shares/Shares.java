@@ -1,14 +1,10 @@
 package mellowrota.server.shares;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
@@ -18,10 +14,12 @@ import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Leaving;
+import mellowrota.server.crew.store.Persons;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.shares.store.ShareStore;
+import mellowrota.server.shares.store.ShareStore.Share;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /**
@@ -31,38 +29,17 @@ import org.springframework.stereotype.Service;
 @Service
 class Shares implements Leaving {
 
-  private static final String STANDING =
-      """
-      select id, calendar, reader, given_by, level, may_pass_on, until_day, made_at,
-        accepted_at is not null
-      from share where withdrawn_at is null
-      """;
-
-  private final JdbcClient jdbc;
+  private final ShareStore store;
+  private final Persons persons;
   private final Worlds worlds;
   private final Acts acts;
 
-  Shares(JdbcClient jdbc, Worlds worlds, Acts acts) {
-    this.jdbc = jdbc;
+  Shares(ShareStore store, Persons persons, Worlds worlds, Acts acts) {
+    this.store = store;
+    this.persons = persons;
     this.worlds = worlds;
     this.acts = acts;
   }
-
-  /**
-   * A share that was not withdrawn.
-   *
-   * @param until the first day on which it is over
-   */
-  record Share(
-      long id,
-      CalendarId calendar,
-      PersonId reader,
-      PersonId givenBy,
-      Level level,
-      boolean mayPassOn,
-      Optional<LocalDate> until,
-      Instant madeAt,
-      boolean accepted) {}
 
   /** What somebody wants of a share. */
   record Wanted(Level level, boolean mayPassOn, Optional<LocalDate> until) {}
@@ -71,43 +48,24 @@ class Shares implements Leaving {
    * Those a person may know of: given by them, for them, or of their own calendar; all to office.
    */
   List<Share> of(World world, Person asker) {
-    long own = world.calendars().own(asker.id()).map(calendar -> calendar.id().value()).orElse(0L);
-    return jdbc.sql(
-            STANDING
-                + " and (:all or given_by = :me or reader = :me or calendar = :own) order by id")
-        .param("all", asker.isCoordinator())
-        .param("me", asker.id().value())
-        .param("own", own)
-        .query(Shares::share)
-        .list();
-  }
-
-  private static Share share(ResultSet row, int n) throws SQLException {
-    return new Share(
-        row.getLong(1),
-        CalendarId.of(row.getLong(2)),
-        PersonId.of(row.getLong(3)),
-        PersonId.of(row.getLong(4)),
-        Level.valueOf(row.getString(5)),
-        row.getBoolean(6),
-        Optional.ofNullable(row.getObject(7, LocalDate.class)),
-        row.getObject(8, OffsetDateTime.class).toInstant(),
-        row.getBoolean(9));
+    Optional<CalendarId> own = world.calendars().own(asker.id()).map(Calendar::id);
+    return store.open().stream()
+        .filter(
+            share ->
+                asker.isCoordinator()
+                    || share.givenBy().equals(asker.id())
+                    || share.reader().equals(asker.id())
+                    || own.filter(share.calendar()::equals).isPresent())
+        .toList();
   }
 
   /** What they gave, with all that was passed on from it, and what was given to them. */
   @Override
   public void end(Act act) {
-    List<Share> left =
-        jdbc.sql(
-                STANDING
-                    + """
-                     and exists (select 1 from person p
-                      where p.standing = 'LEFT' and p.id in (given_by, reader)) order by id
-                    """)
-            .query(Shares::share)
-            .list();
-    left.forEach(share -> withdraw(act, share));
+    Set<PersonId> left = persons.left();
+    store.open().stream()
+        .filter(share -> left.contains(share.givenBy()) || left.contains(share.reader()))
+        .forEach(share -> withdraw(act, share));
   }
 
   /** Offers a calendar to a reader; nothing is shown before they accept it. */
@@ -121,32 +79,25 @@ class Shares implements Leaving {
                   Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
                   requireMayGive(world, person, of, wanted);
                   requireNew(world, of, reader);
-                  long id = insert(act, calendar, reader, wanted);
+                  long id =
+                      store.add(
+                          new Share(
+                              0,
+                              calendar,
+                              reader,
+                              asker,
+                              wanted.level(),
+                              wanted.mayPassOn(),
+                              wanted.until(),
+                              act.at(),
+                              false));
                   if (act.isLook()) {
                     // Whoever gives it wants to see what it shows once it is accepted.
-                    let(act, id, calendar, reader, wanted.level());
+                    store.accept(id, act.at());
                   }
                   return Long.toString(id);
                 })
             .answer());
-  }
-
-  private long insert(Act act, CalendarId calendar, PersonId reader, Wanted wanted) {
-    return jdbc.sql(
-            """
-            insert into share
-              (calendar, reader, given_by, level, may_pass_on, until_day, made_at)
-            values (?, ?, ?, ?, ?, ?, ?) returning id
-            """)
-        .param(calendar.value())
-        .param(reader.value())
-        .param(act.actor().value())
-        .param(wanted.level().name())
-        .param(wanted.mayPassOn())
-        .param(wanted.until().orElse(null))
-        .param(act.at().atOffset(ZoneOffset.UTC))
-        .query(Long.class)
-        .single();
   }
 
   private void requireMayGive(World world, Person person, Calendar calendar, Wanted wanted) {
@@ -190,15 +141,8 @@ class Shares implements Leaving {
       throw Problem.fault("/reader", "reads this calendar already, as its owner or member");
     }
     boolean again =
-        jdbc.sql(
-                """
-                select exists (select 1 from share where calendar = ? and reader = ?
-                  and withdrawn_at is null)
-                """)
-            .param(calendar.id().value())
-            .param(reader.value())
-            .query(Boolean.class)
-            .single();
+        store.open().stream()
+            .anyMatch(one -> one.calendar().equals(calendar.id()) && one.reader().equals(reader));
     if (again) {
       throw Problem.fault("/reader", "has a share of this calendar already; change that one");
     }
@@ -215,29 +159,9 @@ class Shares implements Leaving {
             throw Problem.forbidden("A share is accepted by whom it is for.");
           }
           if (!share.accepted()) {
-            let(act, id, share.calendar(), share.reader(), share.level());
+            store.accept(id, act.at());
           }
         });
-  }
-
-  /** From now on it shows. */
-  private void let(Act act, long share, CalendarId calendar, PersonId reader, Level level) {
-    long rendering =
-        jdbc.sql(
-                """
-                insert into rendering (calendar, way, reader, level)
-                values (?, 'SHARE', ?, ?) returning id
-                """)
-            .param(calendar.value())
-            .param(reader.value())
-            .param(level.name())
-            .query(Long.class)
-            .single();
-    jdbc.sql("update share set accepted_at = ?, rendering = ? where id = ?")
-        .param(act.at().atOffset(ZoneOffset.UTC))
-        .param(rendering)
-        .param(share)
-        .update();
   }
 
   /** Gives a share another level, end or mark. */
@@ -257,20 +181,7 @@ class Shares implements Leaving {
   }
 
   private void write(long id, Wanted wanted) {
-    jdbc.sql("update share set level = ?, may_pass_on = ?, until_day = ? where id = ?")
-        .param(wanted.level().name())
-        .param(wanted.mayPassOn())
-        .param(wanted.until().orElse(null))
-        .param(id)
-        .update();
-    jdbc.sql(
-            """
-            update rendering set level = ?, access_no = access_no + 1
-            where id = (select rendering from share where id = ?)
-            """)
-        .param(wanted.level().name())
-        .param(id)
-        .update();
+    store.change(id, wanted.level(), wanted.mayPassOn(), wanted.until());
   }
 
   /** What was passed on never shows more, nor longer, than what it came from. */
@@ -315,12 +226,7 @@ class Shares implements Leaving {
   }
 
   private void withdraw(Act act, Share share) {
-    int now =
-        jdbc.sql("update share set withdrawn_at = ? where id = ? and withdrawn_at is null")
-            .param(act.at().atOffset(ZoneOffset.UTC))
-            .param(share.id())
-            .update();
-    if (now == 0) {
+    if (!store.withdraw(share.id(), act.at())) {
       return;
     }
     act.ends(
@@ -331,13 +237,6 @@ class Shares implements Leaving {
             Optional.of(share.reader()),
             Optional.of(share.level()),
             share.until()));
-    jdbc.sql(
-            """
-            update rendering set way = 'WITHDRAWN'
-            where id = (select rendering from share where id = ?)
-            """)
-        .param(share.id())
-        .update();
     passedOn(share).forEach(other -> withdraw(act, other));
   }
 

@@ -17,6 +17,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
+import mellowrota.server.shares.store.ShareStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -101,7 +102,7 @@ class SharesController {
     return shares.of(world, me).stream().map(share -> view(world, me, share)).toList();
   }
 
-  private static ShareView view(World world, Person me, Shares.Share share) {
+  private static ShareView view(World world, Person me, ShareStore.Share share) {
     Level limit = world.house().outsideLimit();
     boolean limited =
         share.level().compareTo(limit) > 0

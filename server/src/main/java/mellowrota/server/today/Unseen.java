@@ -1,8 +1,7 @@
 package mellowrota.server.today;
 
+import java.time.Duration;
 import java.time.Instant;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import mellowrota.core.change.RecordFields;
@@ -13,8 +12,9 @@ import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.records.Opens;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import mellowrota.server.today.store.SeenStore;
 import org.springframework.stereotype.Service;
 
 /** Changes of time, place or people that somebody on the work has not marked as seen. */
@@ -29,12 +29,16 @@ class Unseen {
   };
 
   private final HouseStore house;
-  private final JdbcClient jdbc;
+  private final Opens opens;
+  private final RecordStore records;
+  private final SeenStore seen;
   private final Acts acts;
 
-  Unseen(HouseStore house, JdbcClient jdbc, Acts acts) {
+  Unseen(HouseStore house, Opens opens, RecordStore records, SeenStore seen, Acts acts) {
     this.house = house;
-    this.jdbc = jdbc;
+    this.opens = opens;
+    this.records = records;
+    this.seen = seen;
     this.acts = acts;
   }
 
@@ -43,8 +47,9 @@ class Unseen {
 
   /** The latest for each person and record, newest first: the asker's, or of all to the office. */
   List<Change> of(World world, Person asker, boolean theirsAlone, Instant now) {
-    return Opens.of(
-            jdbc,
+    return opens
+        .query(
+            Change.class,
             "select a.record, a.holder, max(t.id) as act, max(t.at) as at from"
                 + Opens.RECORDS
                 + Opens.SEEN
@@ -65,20 +70,13 @@ class Unseen {
             """,
             world,
             asker)
-        .param("from", now.minusSeconds(DAYS_BACK * 86_400L).atOffset(ZoneOffset.UTC))
-        .param("fields", ASKED_FOR)
-        .param("seenUntil", house.seenUntil())
-        .param("informed", RoleId.INFORMED.value())
-        .param("theirsAlone", theirsAlone)
-        .param("most", MOST)
-        .query(
-            (row, n) ->
-                new Change(
-                    row.getLong(1),
-                    row.getLong(2),
-                    row.getLong(3),
-                    row.getObject(4, OffsetDateTime.class).toInstant()))
-        .list();
+        .setParameter("from", now.minus(Duration.ofDays(DAYS_BACK)))
+        .setParameter("fields", ASKED_FOR)
+        .setParameter("seenUntil", house.seenUntil())
+        .setParameter("informed", RoleId.INFORMED.value())
+        .setParameter("theirsAlone", theirsAlone)
+        .setParameter("most", MOST)
+        .getResultList();
   }
 
   /** Marks what was changed until now as seen. */
@@ -86,16 +84,7 @@ class Unseen {
     acts.run(
         Acts.Wanted.by(person, "record.seen", Optional.empty(), Long.toString(record.value())),
         act -> {
-          jdbc.sql(
-                  """
-                  insert into seen (person, record, act)
-                  select ?, ?, max(act) from history where record = ? having max(act) is not null
-                  on conflict (person, record) do update set act = excluded.act
-                  """)
-              .param(person.value())
-              .param(record.value())
-              .param(record.value())
-              .update();
+          records.lastAct(record).ifPresent(last -> seen.seen(person, record, last));
           return "";
         });
   }

@@ -2,19 +2,27 @@ package mellowrota.server.cover.store;
 
 import jakarta.persistence.EntityManager;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mellowrota.server.cover.Duties;
+import mellowrota.server.crew.NamedRows;
 import mellowrota.server.platform.Problem;
 import org.springframework.stereotype.Repository;
 
 /** Duties as they are kept. */
 @Repository
-public class DutyStore {
+public class DutyStore implements NamedRows {
 
   private final EntityManager kept;
 
   DutyStore(EntityManager kept) {
     this.kept = kept;
+  }
+
+  @Override
+  public Map<String, String> names() {
+    return all().stream().collect(Collectors.toMap(one -> "duty " + one.id(), Duties.Kept::name));
   }
 
   /** By name. */

@@ -16,12 +16,14 @@ import mellowrota.core.people.Role;
 import mellowrota.core.people.Team;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
+import mellowrota.server.acts.HouseLock;
 import mellowrota.server.crew.Weeks;
+import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
 /** The house as it is kept, with its crew as the core's own types. */
 @Repository
-public class HouseStore {
+public class HouseStore implements HouseLock {
 
   private final EntityManager kept;
   private final Persons persons;
@@ -74,6 +76,18 @@ public class HouseStore {
       Optional<Integer> copiesWait,
       Optional<Integer> readingInterval,
       Optional<DecidedBy> decidedBy) {}
+
+  /** Native: HQL locks rows and no single columns, and every act begins with it. */
+  @Override
+  public long lock(boolean alone) {
+    return kept.unwrap(Session.class)
+        .createNativeQuery(
+            alone
+                ? "select world_version from house for no key update"
+                : "select world_version from house for share",
+            Long.class)
+        .getSingleResult();
+  }
 
   private HouseEntity entity() {
     return kept.find(HouseEntity.class, true);
@@ -224,10 +238,12 @@ public class HouseStore {
 
   /** Whether an account of this person may be used: they are there and have not left. */
   public boolean mayEnter(PersonId person) {
-    return persons
-        .find(person)
-        .filter(one -> !one.hasLeft() && one.right() != Person.AccountRight.NONE)
-        .isPresent();
+    return persons.find(person).filter(HouseStore::mayEnter).isPresent();
+  }
+
+  /** Whether an account of somebody may be used. */
+  public static boolean mayEnter(Person person) {
+    return !person.hasLeft() && person.right() != Person.AccountRight.NONE;
   }
 
   public List<Person> people() {

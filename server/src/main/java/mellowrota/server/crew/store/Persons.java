@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -46,6 +47,16 @@ public class Persons {
   /** Everybody, those who have left too. */
   public List<Person> all() {
     return entities().stream().map(PersonEntity::person).toList();
+  }
+
+  /** Those who have left. */
+  public Set<PersonId> left() {
+    return kept
+        .createQuery("select id from PersonEntity where standing = LEFT", Long.class)
+        .getResultList()
+        .stream()
+        .map(PersonId::of)
+        .collect(Collectors.toSet());
   }
 
   public Optional<Person> find(PersonId id) {

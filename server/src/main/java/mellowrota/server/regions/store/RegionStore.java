@@ -9,18 +9,25 @@ import java.util.stream.Collectors;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.NamedRows;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.regions.Regions;
 import org.springframework.stereotype.Repository;
 
 /** Regions and closures as they are kept. */
 @Repository
-public class RegionStore {
+public class RegionStore implements NamedRows {
 
   private final EntityManager kept;
 
   RegionStore(EntityManager kept) {
     this.kept = kept;
+  }
+
+  @Override
+  public Map<String, String> names() {
+    return all().stream()
+        .collect(Collectors.toMap(one -> "region " + one.id(), Regions.Kept::name));
   }
 
   /** By name. */

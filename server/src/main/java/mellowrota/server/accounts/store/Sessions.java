@@ -1,0 +1,35 @@
+package mellowrota.server.accounts.store;
+
+import jakarta.persistence.EntityManager;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
+import mellowrota.core.people.PersonId;
+import org.springframework.stereotype.Repository;
+
+/** Whose sessions are. */
+@Repository
+public class Sessions {
+
+  private final EntityManager kept;
+
+  Sessions(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /** Of those of these that are there. */
+  public Map<String, PersonId> persons(Collection<String> sessions) {
+    record Row(String session, String person) {}
+    Map<String, PersonId> found = new HashMap<>();
+    kept.createQuery(
+            """
+            select sessionId, principalName from SessionEntity
+            where any_of(sessionId, :sessions) and principalName is not null
+            """,
+            Row.class)
+        .setParameter("sessions", sessions.toArray(String[]::new))
+        .getResultList()
+        .forEach(row -> found.put(row.session(), PersonId.of(Long.parseLong(row.person()))));
+    return found;
+  }
+}

@@ -1,0 +1,28 @@
+package mellowrota.server.acts.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+/** An act; {@link ActStore} begins them. */
+@Entity
+@Table(name = "act")
+class ActEntity {
+
+  @Id Long id;
+  Instant at;
+  long actor;
+  String kind;
+  String reason;
+
+  @Column(name = "idem_key")
+  String idemKey;
+
+  @Column(name = "body_hash")
+  String bodyHash;
+
+  Long undoes;
+  String answer;
+}

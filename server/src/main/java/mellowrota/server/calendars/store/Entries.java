@@ -1,0 +1,159 @@
+package mellowrota.server.calendars.store;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.entry.EntryKey;
+import mellowrota.core.work.RecordId;
+import org.hibernate.Session;
+import org.springframework.stereotype.Repository;
+
+/** What others ask of entries. */
+@Repository
+public class Entries {
+
+  private final EntityManager kept;
+
+  Entries(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /**
+   * An entry, by which it is known.
+   *
+   * @param asksSince since when it waits for a yes; null where it does not
+   * @param released what readers keep until then, as {@link
+   *     mellowrota.server.calendars.ReleasedText} reads it; null: nothing
+   */
+  public record Known(long id, EntryKey key, String uid, Instant asksSince, String released) {}
+
+  /** Of these, in the order of their numbers. */
+  public List<Known> find(Collection<Long> ids) {
+    return EntryEntity.list(
+            kept,
+            kept.createQuery(
+                    "from EntryEntity where any_of(id, :ids) order by id", EntryEntity.class)
+                .setParameter("ids", ids.toArray(Long[]::new)))
+        .stream()
+        .map(one -> new Known(one.id, one.key(), one.uid, one.asksSince, one.released))
+        .toList();
+  }
+
+  /** By their numbers. */
+  public Map<Long, Known> byId(Collection<Long> ids) {
+    Map<Long, Known> found = new HashMap<>();
+    find(ids).forEach(one -> found.put(one.id(), one));
+    return found;
+  }
+
+  /** How many stand on a calendar. */
+  public long standing(CalendarId calendar) {
+    return kept.createQuery(
+            "select count(*) from EntryEntity where calendar = :calendar and state = LIVE",
+            Long.class)
+        .setParameter("calendar", calendar.value())
+        .getSingleResult();
+  }
+
+  /** The records of what stands on a calendar and ends then or later, in order. */
+  public List<RecordId> records(CalendarId calendar, Instant from) {
+    return kept
+        .createQuery(
+            """
+            select distinct record from EntryEntity
+            where calendar = :calendar and state = LIVE and ends >= :from order by record
+            """,
+            Long.class)
+        .setParameter("calendar", calendar.value())
+        .setParameter("from", from)
+        .getResultList()
+        .stream()
+        .map(RecordId::of)
+        .toList();
+  }
+
+  /** The numbers of all entries of a record there ever were. */
+  public List<Long> of(RecordId record) {
+    return kept.createQuery("select id from EntryEntity where record = :record", Long.class)
+        .setParameter("record", record.value())
+        .getResultList();
+  }
+
+  /** Those of these records of which an entry stands in one of these ways of reading. */
+  public Set<RecordId> standIn(Collection<RecordId> records, Long[] renderings) {
+    Set<RecordId> found = new HashSet<>();
+    kept.createQuery(
+            """
+            select distinct e.record from EntryEntity e join FaceEntity f on f.entry = e.id
+            where any_of(e.record, :records) and f.live = true and any_of(f.rendering, :renderings)
+            """,
+            Long.class)
+        .setParameter("records", records.stream().map(RecordId::value).toArray(Long[]::new))
+        .setParameter("renderings", renderings)
+        .getResultList()
+        .forEach(id -> found.add(RecordId.of(id)));
+    return found;
+  }
+
+  /** On which calendars entries of these records stand, by their numbers. */
+  public Map<Long, Set<CalendarId>> calendars(Collection<RecordId> records) {
+    record Stands(long record, long calendar) {}
+    Map<Long, Set<CalendarId>> found = new HashMap<>();
+    kept.createQuery(
+            """
+            select record, calendar from EntryEntity
+            where any_of(record, :records) and state = LIVE
+            """,
+            Stands.class)
+        .setParameter("records", records.stream().map(RecordId::value).toArray(Long[]::new))
+        .getResultList()
+        .forEach(
+            one ->
+                found
+                    .computeIfAbsent(one.record(), key -> new HashSet<>())
+                    .add(CalendarId.of(one.calendar())));
+    return found;
+  }
+
+  /** The contents of all faces of a record there ever were. */
+  public List<String> contents(RecordId record) {
+    return kept.createQuery(
+            """
+            select f.content from FaceEntity f join EntryEntity e on e.id = f.entry
+            where e.record = :record
+            """,
+            String.class)
+        .setParameter("record", record.value())
+        .getResultList();
+  }
+
+  /** Whether an entry of ours has this UID. */
+  public boolean isOurs(String uid) {
+    return kept.createQuery("select count(*) from EntryEntity where uid = :uid", Long.class)
+            .setParameter("uid", uid)
+            .getSingleResult()
+        > 0;
+  }
+
+  /** How many entries stand by a rule, and on how many calendars. */
+  public record ByRule(long rule, long entries, int calendars) {}
+
+  /** Of each rule, in their order. Native: HQL cannot take a column's text apart. */
+  public List<ByRule> byRule() {
+    return kept.unwrap(Session.class)
+        .createNativeQuery(
+            """
+            select cast(r.rule as bigint), count(*), cast(count(distinct e.calendar) as integer)
+            from entry e, unnest(string_to_array(e.rules, ',')) r(rule)
+            where e.state = 'LIVE' group by r.rule order by 1
+            """,
+            ByRule.class)
+        .getResultList();
+  }
+}

@@ -1,0 +1,2 @@
+/** How feeds are kept; the table is named here alone. */
+package mellowrota.server.feeds.store;

@@ -1,0 +1,164 @@
+package mellowrota.server.links;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeSet;
+import mellowrota.core.calendar.Calendar;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.server.links.store.LinkStore;
+import mellowrota.server.links.store.WaitingCopies;
+import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.sight.ReaderWords;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+
+/** Links as they are told, to whoever's they are and to the office. */
+@Component
+class LinkViews {
+
+  private final LinkStore store;
+  private final WaitingCopies copies;
+
+  LinkViews(LinkStore store, WaitingCopies copies) {
+    this.store = store;
+    this.copies = copies;
+  }
+
+  @Schema(name = "LinkedCalendar")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record OutletView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      Boolean mayWrite,
+      Long writes,
+      String writesName,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> families,
+      LocalDate from,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LinkInput.AlsoRead alsoRead,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> people,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean readsBusy,
+      Instant readAt,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Somebody else decides where this goes, so nothing is to stand there")
+          boolean overruled,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies that stand there")
+          long sent,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Copies that are still to be written or taken off")
+          long open,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "Of those, copies that the host refused")
+          long refused) {}
+
+  @Schema(name = "Link")
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record LinkView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "The asker may change it; of others only whether it works is told")
+          boolean mine,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean ofTheHouse,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String host,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It is being ended")
+          boolean ends,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description = "It was stopped: nothing is written or read until it goes on")
+          boolean stopped,
+      @Schema(description = "What ails it, as a code") String fault,
+      String faultWords,
+      Instant faultSince,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<OutletView> calendars) {}
+
+  /** Whether it works is the office's to know; where the account is and what is in it, is not. */
+  static LinkView watched(LinkView link) {
+    List<OutletView> calendars =
+        link.calendars().stream()
+            .map(
+                one ->
+                    new OutletView(
+                        one.id(),
+                        "",
+                        "",
+                        null,
+                        one.writes(),
+                        one.writesName(),
+                        one.families(),
+                        one.from(),
+                        one.alsoRead(),
+                        one.people(),
+                        one.readsBusy(),
+                        one.readAt(),
+                        one.overruled(),
+                        one.sent(),
+                        one.open(),
+                        one.refused()))
+            .toList();
+    return new LinkView(
+        link.id(),
+        link.owner(),
+        false,
+        false,
+        "",
+        "",
+        link.ends(),
+        link.stopped(),
+        link.fault(),
+        link.fault() == null ? null : OutsideFault.Kind.valueOf(link.fault()).inGeneral(),
+        link.faultSince(),
+        calendars);
+  }
+
+  LinkView of(World world, LinkStore.Link link) {
+    return new LinkView(
+        link.id(),
+        link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
+        true,
+        link.person().isEmpty(),
+        link.home().getHost(),
+        link.account(),
+        link.ends(),
+        link.stopped().isPresent(),
+        link.fault().orElse(null),
+        link.faultWords().orElse(null),
+        link.faultSince().orElse(null),
+        store.outlets(link.id()).stream().map(outlet -> of(world, outlet)).toList());
+  }
+
+  private OutletView of(World world, LinkStore.Outlet outlet) {
+    WaitingCopies.Counts counts = copies.counts(outlet.id());
+    Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
+    boolean people = Character.isDigit(outlet.alsoRead().charAt(0));
+    return new OutletView(
+        outlet.id(),
+        outlet.href().toString(),
+        outlet.name(),
+        outlet.mayWrite().orElse(null),
+        writes.map(CalendarId::value).orElse(null),
+        writes.flatMap(world.calendars()::find).map(Calendar::name).orElse(null),
+        new TreeSet<>(outlet.families()).stream().map(Enum::name).toList(),
+        outlet.from().orElse(null),
+        people ? LinkInput.AlsoRead.PEOPLE : LinkInput.AlsoRead.valueOf(outlet.alsoRead()),
+        people
+            ? Arrays.stream(outlet.alsoRead().split(",")).map(Long::valueOf).toList()
+            : List.of(),
+        outlet.readsBusy(),
+        outlet.readAt().orElse(null),
+        outlet.overruled(),
+        counts.sent(),
+        counts.open(),
+        counts.refused());
+  }
+}

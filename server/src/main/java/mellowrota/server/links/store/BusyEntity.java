@@ -1,0 +1,41 @@
+package mellowrota.server.links.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.SequenceGenerator;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import java.time.LocalDate;
+
+/** When somebody is busy outside: times and nothing more. Numbers are taken in blocks. */
+@Entity
+@Table(name = "busy")
+class BusyEntity {
+
+  @Id
+  @GeneratedValue(strategy = GenerationType.SEQUENCE, generator = "busy")
+  @SequenceGenerator(name = "busy", sequenceName = "busy_id_seq", allocationSize = 50)
+  Long id;
+
+  @Column(name = "link_calendar")
+  long outlet;
+
+  String href;
+
+  @Column(name = "uid_hash")
+  String uidHash;
+
+  Instant starts;
+  Instant ends;
+
+  @Column(name = "first_day")
+  LocalDate firstDay;
+
+  @Column(name = "until_day")
+  LocalDate untilDay;
+
+  boolean tentative;
+}

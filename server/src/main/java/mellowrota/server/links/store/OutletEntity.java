@@ -1,0 +1,71 @@
+package mellowrota.server.links.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import java.time.LocalDate;
+import org.hibernate.annotations.DynamicUpdate;
+
+/**
+ * One of an account's calendars. Each change writes its own columns: its owner, whoever reads it
+ * and whoever opens its copies change it at once.
+ */
+@Entity
+@Table(name = "link_calendar")
+@DynamicUpdate
+class OutletEntity {
+
+  @Id
+  @GeneratedValue(strategy = GenerationType.IDENTITY)
+  Long id;
+
+  long link;
+  String href;
+
+  /** Its address in one spelling. */
+  String place;
+
+  /** What its host calls it, where it tells. */
+  String resource;
+
+  /** Whether it is ours; no other link may have it then. */
+  boolean open;
+
+  String name;
+
+  @Column(name = "may_write")
+  Boolean mayWrite;
+
+  Long rendering;
+  String families = "";
+
+  @Column(name = "from_day")
+  LocalDate fromDay;
+
+  @Column(name = "also_read")
+  String alsoRead;
+
+  @Column(name = "reads_busy")
+  boolean readsBusy;
+
+  @Column(name = "sync_token")
+  String syncToken;
+
+  String ctag;
+
+  @Column(name = "read_at")
+  Instant readAt;
+
+  @Column(name = "read_due")
+  Instant readDue;
+
+  /** Up to which change of our calendar copies were opened. */
+  @Column(name = "seen_no")
+  long seenNo;
+
+  boolean overruled;
+}

@@ -1,0 +1,27 @@
+package mellowrota.server.platform;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import org.hibernate.Session;
+import org.springframework.stereotype.Repository;
+
+/**
+ * The database's clock, which is one for all processes: for leases alone. Whatever waits or is due
+ * goes by the clock that is given.
+ */
+@Repository
+public class DatabaseClock {
+
+  private final EntityManager kept;
+
+  DatabaseClock(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /** When this transaction began. */
+  public Instant now() {
+    return kept.unwrap(Session.class)
+        .createNativeQuery("select now()", Instant.class)
+        .getSingleResult();
+  }
+}

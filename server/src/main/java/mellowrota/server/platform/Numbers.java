@@ -1,0 +1,28 @@
+package mellowrota.server.platform;
+
+import jakarta.persistence.EntityManager;
+import java.util.List;
+import org.hibernate.Session;
+import org.springframework.stereotype.Repository;
+
+/** Numbers of sequences, for what has to know its number before it is kept. */
+@Repository
+public class Numbers {
+
+  private final EntityManager kept;
+
+  Numbers(EntityManager kept) {
+    this.kept = kept;
+  }
+
+  /** The next ones, in order. Native: HQL has no sequence that belongs to no entity. */
+  public List<Long> next(String sequence, int many) {
+    return kept.unwrap(Session.class)
+        .createNativeQuery(
+            "select nextval(cast(:sequence as regclass)) from generate_series(1, :many)",
+            Long.class)
+        .setParameter("sequence", sequence)
+        .setParameter("many", many)
+        .getResultList();
+  }
+}

@@ -1,0 +1,28 @@
+package mellowrota.server.records.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Embeddable;
+import java.util.Optional;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.work.DetailValue;
+
+/** What a detail of a record says, and whom it is for if that is not as usual. */
+@Embeddable
+class DetailPart {
+
+  String value;
+
+  @Column(name = "for_bits")
+  Long forBits;
+
+  protected DetailPart() {}
+
+  DetailPart(DetailValue one) {
+    value = one.text();
+    forBits = one.forWhom().map(ForSet::bits).orElse(null);
+  }
+
+  DetailValue detail() {
+    return new DetailValue(value, Optional.ofNullable(forBits).map(ForSet::new));
+  }
+}

@@ -1,0 +1,50 @@
+package mellowrota.server.rules;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import mellowrota.server.sight.store.SetStore;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What details there are, over HTTP. */
+@RestController
+class DetailsController {
+
+  private final SetStore store;
+
+  DetailsController(SetStore store) {
+    this.store = store;
+  }
+
+  @Schema(name = "Detail")
+  record DetailView(
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
+      @Schema(
+              requiredMode = Schema.RequiredMode.REQUIRED,
+              description =
+                  "TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK")
+          String sort,
+      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices) {}
+
+  @GetMapping("/api/v1/details")
+  @Operation(summary = "The details of the house's records")
+  @Transactional(readOnly = true)
+  List<DetailView> details() {
+    return store.details().stream()
+        .map(
+            one ->
+                new DetailView(
+                    one.key().name(),
+                    one.label(),
+                    one.kinds().stream().sorted().map(Enum::name).toList(),
+                    one.typed(),
+                    one.sort().name(),
+                    one.choices()))
+        .toList();
+  }
+}

@@ -1,0 +1,71 @@
+package mellowrota.server.sight.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.util.List;
+import mellowrota.core.people.ForSet;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.State;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** What a detail is, in its place among the others. */
+@Entity
+@Table(name = "detail_definition")
+class DetailEntity {
+
+  @Id String key;
+  String label;
+  String kinds;
+
+  @Column(name = "for_bits")
+  long forBits;
+
+  boolean typed;
+  int position;
+
+  @Enumerated(EnumType.STRING)
+  DetailSort sort;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  List<String> choices;
+
+  String states;
+
+  protected DetailEntity() {}
+
+  /** What it holds, and whether it is typed, is settled when it is made. */
+  DetailEntity(DetailDefinition one) {
+    key = one.key().name();
+    typed = one.typed();
+    sort = one.sort();
+  }
+
+  void become(DetailDefinition one, int at) {
+    label = one.label();
+    kinds = Names.of(one.kinds());
+    forBits = one.forWhom().bits();
+    position = at;
+    choices = List.copyOf(one.choices());
+    states = Names.of(one.states());
+  }
+
+  DetailDefinition definition() {
+    return new DetailDefinition(
+        new DetailKey(key),
+        label,
+        Names.in(Kind.class, kinds),
+        new ForSet(forBits),
+        typed,
+        sort,
+        choices,
+        Names.in(State.class, states));
+  }
+}

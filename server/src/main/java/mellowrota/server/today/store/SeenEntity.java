@@ -1,0 +1,20 @@
+package mellowrota.server.today.store;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.IdClass;
+import jakarta.persistence.Table;
+import java.io.Serializable;
+
+/** Up to which act somebody has seen what was changed of a record. */
+@Entity
+@Table(name = "seen")
+@IdClass(SeenEntity.Key.class)
+class SeenEntity {
+
+  record Key(Long person, Long record) implements Serializable {}
+
+  @Id Long person;
+  @Id Long record;
+  long act;
+}
