@@ -472,7 +472,7 @@ public class FaultRunTest {
               || ', has ' || coalesce(c.written, 'nothing') || ', tries ' || c.tries from copy c
               where c.due_at is not null
             union all select 'reading ' || l.id from link_calendar l
-              where l.read_due <= now()
+              where l.read_due < coalesce(l.read_at + interval '5 minutes', 'infinity')
             union all select 'link ' || k.id || ' ' || k.fault from link k where k.fault is not null
             """);
   }

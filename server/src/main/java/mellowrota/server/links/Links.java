@@ -28,7 +28,7 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import mellowrota.server.sight.store.CalendarStore;
-import org.springframework.dao.DuplicateKeyException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -234,7 +234,7 @@ public class Links implements Leaving {
   private static void once(Runnable written) {
     try {
       written.run();
-    } catch (DuplicateKeyException twice) {
+    } catch (DataIntegrityViolationException twice) {
       throw linkedAlready();
     }
   }

@@ -1,14 +1,17 @@
 package mellowrota.server.records;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
@@ -32,12 +35,33 @@ public class Histories {
 
   /** What was done to the record, newest first. */
   public List<HistoryView> of(RecordAccess.Standing standing) {
+    return of(List.of(standing)).get(standing.record().id());
+  }
+
+  /** What was done to each of these records, newest first; all towards one asker. */
+  public Map<RecordId, List<HistoryView>> of(List<RecordAccess.Standing> standings) {
+    if (standings.isEmpty()) {
+      return Map.of();
+    }
+    Map<Long, List<RecordStore.Happened>> rows =
+        store.history(standings.stream().map(one -> one.record().id()).toList(), MOST_ACTS).stream()
+            .collect(Collectors.groupingBy(RecordStore.Happened::record));
+    Pasts.Past past = pasts.of(standings.get(0));
+    Map<RecordId, List<HistoryView>> told = new HashMap<>();
+    for (RecordAccess.Standing one : standings) {
+      RecordId record = one.record().id();
+      told.put(record, told(one, past, rows.getOrDefault(record.value(), List.of())));
+    }
+    return told;
+  }
+
+  private static List<HistoryView> told(
+      RecordAccess.Standing standing, Pasts.Past past, List<RecordStore.Happened> rows) {
     Map<Long, List<RecordStore.Happened>> byAct = new LinkedHashMap<>();
-    for (RecordStore.Happened row : store.history(standing.record().id(), MOST_ACTS)) {
+    for (RecordStore.Happened row : rows) {
       byAct.computeIfAbsent(row.act(), key -> new ArrayList<>()).add(row);
     }
     List<HistoryView> told = new ArrayList<>();
-    Pasts.Past past = pasts.of(standing);
     WorkRecord after = standing.record();
     for (List<RecordStore.Happened> act : byAct.values()) {
       WorkRecord before = takenBack(after, act);

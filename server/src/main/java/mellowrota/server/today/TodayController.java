@@ -193,28 +193,20 @@ class TodayController {
   private List<UnseenView> changes(World world, Person me, List<Unseen.Change> changes) {
     Set<Long> ids = new HashSet<>();
     changes.forEach(change -> ids.add(change.record()));
-    List<RecordAccess.Standing> standings =
-        work.standings(world, me, ids.stream().map(RecordId::of).toList());
-    Map<RecordId, List<HistoryView>> told = new HashMap<>();
+    Map<Long, RecordAccess.Standing> standings = new HashMap<>();
+    for (RecordAccess.Standing one :
+        work.standings(world, me, ids.stream().map(RecordId::of).toList())) {
+      if (one.sees(DetailKey.TIMES) && one.sees(DetailKey.PEOPLE) && one.sees(DetailKey.PLACE)) {
+        standings.put(one.record().id().value(), one);
+      }
+    }
+    Map<RecordId, List<HistoryView>> told = histories.of(List.copyOf(standings.values()));
     List<UnseenView> found = new ArrayList<>();
     for (Unseen.Change change : changes) {
-      standings.stream()
-          .filter(one -> one.record().id().value() == change.record())
-          .filter(one -> one.isOffice() || change.person() == me.id().value())
-          .filter(
-              one ->
-                  one.sees(DetailKey.TIMES)
-                      && one.sees(DetailKey.PEOPLE)
-                      && one.sees(DetailKey.PLACE))
-          .findFirst()
-          .flatMap(
-              one ->
-                  view(
-                      world,
-                      one,
-                      change,
-                      told.computeIfAbsent(one.record().id(), id -> histories.of(one))))
-          .ifPresent(found::add);
+      RecordAccess.Standing one = standings.get(change.record());
+      if (one != null && (one.isOffice() || change.person() == me.id().value())) {
+        view(world, one, change, told.get(one.record().id())).ifPresent(found::add);
+      }
     }
     return found.size() > MOST_SHOWN ? found.subList(0, MOST_SHOWN) : found;
   }

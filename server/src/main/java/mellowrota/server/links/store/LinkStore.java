@@ -376,7 +376,7 @@ public class LinkStore {
   /**
    * Keeps a new one.
    *
-   * @throws org.springframework.dao.DuplicateKeyException where it is linked already
+   * @throws org.springframework.dao.DataIntegrityViolationException where it is linked already
    */
   public void addOutlet(long link, Wanted wanted, Optional<RenderingId> rendering) {
     OutletEntity entity = new OutletEntity();
@@ -405,7 +405,7 @@ public class LinkStore {
   /**
    * Wants something else of one; what it takes is opened anew, and what it reads read afresh.
    *
-   * @throws org.springframework.dao.DuplicateKeyException where it is linked already
+   * @throws org.springframework.dao.DataIntegrityViolationException where it is linked already
    */
   public void setOutlet(long id, Wanted wanted) {
     OutletEntity entity = locked(id);

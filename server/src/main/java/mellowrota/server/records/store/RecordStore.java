@@ -166,6 +166,7 @@ public class RecordStore implements Naming {
 
   /** One changed field, whom it was for then, and the act. */
   public record Happened(
+      long record,
       long act,
       Instant at,
       long actor,
@@ -182,21 +183,22 @@ public class RecordStore implements Naming {
     }
   }
 
-  /** What the newest acts did to a record, newest first. */
-  public List<Happened> history(RecordId record, int acts) {
+  /** What the newest acts did to each of these records, newest first. */
+  public List<Happened> history(Collection<RecordId> records, int acts) {
     return kept.createQuery(
             """
-            select a.id, a.at, a.actor, a.kind, a.reason,
+            select h.record, a.id, a.at, a.actor, a.kind, a.reason,
               exists (select 1 from ActEntity u where u.undoes = a.id), h.field, h.before, h.after,
               h.forThen
-            from HistoryEntity h join ActEntity a on a.id = h.act
-            where h.record = :record and h.act in (
-              select n.act from HistoryEntity n where n.record = :record
-              group by n.act order by n.act desc limit :acts)
-            order by a.id desc, h.id
+            from (select o.id as id, o.record as record, o.act as act, o.field as field,
+                o.before as before, o.after as after, o.forThen as forThen,
+                dense_rank() over (partition by o.record order by o.act desc) as no
+              from HistoryEntity o where any_of(o.record, :records)) h
+            join ActEntity a on a.id = h.act
+            where h.no <= :acts order by a.id desc, h.id
             """,
             Happened.class)
-        .setParameter("record", record.value())
+        .setParameter("records", numbers(records))
         .setParameter("acts", acts)
         .getResultList();
   }
