@@ -4,7 +4,6 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.persistence.autoconfigure.EntityScan;
 import org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration;
-import org.springframework.data.jpa.repository.config.EnableJpaRepositories;
 import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** Starts the server. */
@@ -12,7 +11,6 @@ import org.springframework.scheduling.annotation.EnableScheduling;
     scanBasePackages = "mellowrota.server",
     exclude = UserDetailsServiceAutoConfiguration.class)
 @EntityScan("mellowrota.server")
-@EnableJpaRepositories(basePackages = "mellowrota.server", considerNestedRepositories = true)
 @EnableScheduling
 public class MellowRota {
 

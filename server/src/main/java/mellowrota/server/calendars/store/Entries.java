@@ -52,6 +52,14 @@ public class Entries {
     return found;
   }
 
+  /** Of how many records these are. */
+  public long countRecords(Collection<Long> ids) {
+    return kept.createQuery(
+            "select count(distinct record) from EntryEntity where any_of(id, :ids)", Long.class)
+        .setParameter("ids", ids.toArray(Long[]::new))
+        .getSingleResult();
+  }
+
   /** How many stand on a calendar. */
   public long standing(CalendarId calendar) {
     return kept.createQuery(

@@ -78,10 +78,7 @@ public class WaitingCopies {
             .setParameter("people", numbers(of))
             .getResultList();
     return new Waiting(
-        entries.find(found.stream().map(Row::entry).distinct().toList()).stream()
-            .map(entry -> entry.key().record())
-            .distinct()
-            .count(),
+        entries.countRecords(found.stream().map(Row::entry).distinct().toList()),
         found.size(),
         found.stream().map(Row::outlet).distinct().count(),
         found.stream()

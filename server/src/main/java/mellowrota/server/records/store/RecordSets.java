@@ -5,6 +5,7 @@ import jakarta.persistence.TypedQuery;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -41,10 +42,7 @@ public class RecordSets {
     return query.getResultList().stream()
         .collect(
             Collectors.toMap(
-                Versioned::id,
-                Versioned::version,
-                (one, other) -> one,
-                java.util.LinkedHashMap::new));
+                Versioned::id, Versioned::version, (one, other) -> one, LinkedHashMap::new));
   }
 
   private TypedQuery<Versioned> inRange(String due, Range range, Collection<State> states) {

@@ -4,9 +4,11 @@ import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
@@ -76,9 +78,10 @@ public class CalendarStore {
     // Names that are free by now may be taken anew.
     kept.flush();
     names.forEach(this::add);
-    List<Long> read =
-        kept.createQuery("select calendar from RenderingEntity where way = MEMBERS", Long.class)
-            .getResultList();
+    Set<Long> read =
+        Set.copyOf(
+            kept.createQuery("select calendar from RenderingEntity where way = MEMBERS", Long.class)
+                .getResultList());
     for (CalendarEntity one : entities()) {
       if (!read.contains(one.id)) {
         let(CalendarId.of(one.id), new Rendering.Way.Members(), Optional.empty());
@@ -91,7 +94,7 @@ public class CalendarStore {
     List<Person> people = persons.all();
     Map<String, Long> namesakes =
         people.stream().collect(Collectors.groupingBy(Person::name, Collectors.counting()));
-    Map<Calendar.Owner, String> names = new java.util.LinkedHashMap<>();
+    Map<Calendar.Owner, String> names = new LinkedHashMap<>();
     for (Person one : people) {
       String number = namesakes.get(one.name()) > 1 ? " (" + one.id().value() + ")" : "";
       names.put(new Calendar.Owner.Own(one.id()), one.name() + ", own" + number);
