@@ -8,9 +8,11 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.accounts.store.AccountStore;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -25,24 +27,17 @@ import tools.jackson.databind.JsonNode;
 /** One's own account: password and app passwords. */
 @RestController
 @RequestMapping("/api/v1/account")
+@RequiredArgsConstructor
 class AccountController {
 
   private final Accounts accounts;
 
-  AccountController(Accounts accounts) {
-    this.accounts = accounts;
-  }
-
   @Schema(name = "PasswordChange")
-  record PasswordSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String old,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password) {}
+  record PasswordSchema(String old, String password) {}
 
   @Schema(name = "AppPasswordWish")
   record WishSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "One's own, as at sign-in")
-          String password) {}
+      String label, @Schema(description = "One's own, as at sign-in") String password) {}
 
   /**
    * Where one is signed in.
@@ -51,12 +46,7 @@ class AccountController {
    * @param here whether it is the session that asks
    */
   @Schema(name = "SignedIn")
-  record SessionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String device,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant since,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant lastUsedAt,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean here) {}
+  record SessionView(String id, String device, Instant since, Instant lastUsedAt, boolean here) {}
 
   /**
    * An app password.
@@ -66,11 +56,7 @@ class AccountController {
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "AppPassword")
   record AppPasswordView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
-      Instant lastUsedAt,
-      String text) {
+      long id, String label, Instant madeAt, @Nullable Instant lastUsedAt, @Nullable String text) {
     static AppPasswordView of(AccountStore.AppPassword one, String text) {
       return new AppPasswordView(
           one.id(), one.label(), one.madeAt(), one.lastUsedAt().orElse(null), text);

@@ -6,12 +6,14 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.People;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,38 +27,31 @@ import tools.jackson.databind.JsonNode;
 /** Invitations: made by coordinators, taken up by whoever holds the link. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class InvitationController {
 
   private final Accounts accounts;
   private final People people;
 
-  InvitationController(Accounts accounts, People people) {
-    this.accounts = accounts;
-    this.people = people;
-  }
-
   @Schema(name = "InvitationWish")
   record WishSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String email,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "WORKER, TEAM_COORDINATOR or COORDINATOR")
-          String right) {}
+      String email,
+      @Schema(description = "WORKER, TEAM_COORDINATOR or COORDINATOR") String right) {}
 
   /** A fresh one-time link, relative to the house's address. */
   @Schema(name = "InvitationLink")
-  record LinkView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String link) {}
+  record LinkView(String link) {}
 
   /** Whom an invitation is for; without a name it is for the first coordinator. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Invitation")
-  record InvitedView(String name, String email) {}
+  record InvitedView(@Nullable String name, @Nullable String email) {}
 
   @Schema(name = "InvitationAnswer")
   record AcceptSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
-      @Schema(description = "Only for the first coordinator") String name,
-      @Schema(description = "Only for the first coordinator") String email) {}
+      String password,
+      @Schema(description = "Only for the first coordinator") @Nullable String name,
+      @Schema(description = "Only for the first coordinator") @Nullable String email) {}
 
   @PostMapping("/people/{id}/invitation")
   @Operation(summary = "Gives a person an account and makes a one-time link for it")

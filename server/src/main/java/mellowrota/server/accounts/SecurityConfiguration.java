@@ -1,6 +1,7 @@
 package mellowrota.server.accounts;
 
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.platform.ProblemWriter;
 import org.springframework.context.annotation.Bean;
@@ -20,6 +21,7 @@ import org.springframework.session.jdbc.JdbcIndexedSessionRepository;
 
 /** Who may call what, and the headers every answer carries. */
 @Configuration
+@RequiredArgsConstructor
 class SecurityConfiguration {
 
   private static final String CONTENT_POLICY =
@@ -30,12 +32,6 @@ class SecurityConfiguration {
   private final ProblemWriter problems;
   private final Accounts accounts;
   private final SessionTokens tokens;
-
-  SecurityConfiguration(ProblemWriter problems, Accounts accounts, SessionTokens tokens) {
-    this.tokens = tokens;
-    this.problems = problems;
-    this.accounts = accounts;
-  }
 
   @Bean
   StrictHttpFirewall firewall() {

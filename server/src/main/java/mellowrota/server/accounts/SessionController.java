@@ -10,12 +10,14 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.People;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
@@ -34,6 +36,7 @@ import tools.jackson.databind.JsonNode;
 /** Signing in and out. */
 @RestController
 @RequestMapping("/api/v1/session")
+@RequiredArgsConstructor
 class SessionController {
 
   private static final List<String> DEMO_NAMES =
@@ -49,19 +52,8 @@ class SessionController {
   private final HttpSessionSecurityContextRepository contexts =
       new HttpSessionSecurityContextRepository();
 
-  SessionController(
-      Accounts accounts, People people, HouseStore house, SessionTokens tokens, Clock clock) {
-    this.tokens = tokens;
-    this.accounts = accounts;
-    this.people = people;
-    this.house = house;
-    this.clock = clock;
-  }
-
   @Schema(name = "SignIn")
-  record SignInSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String email,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password) {}
+  record SignInSchema(String email, String password) {}
 
   /**
    * Who is signed in.
@@ -71,15 +63,15 @@ class SessionController {
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Session")
   record SessionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean signedIn,
-      Long person,
-      String name,
-      String right,
-      String email,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String house,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant now,
-      List<String> demo) {}
+      boolean signedIn,
+      @Nullable Long person,
+      @Nullable String name,
+      @Nullable String right,
+      @Nullable String email,
+      String house,
+      String zone,
+      Instant now,
+      @Nullable List<String> demo) {}
 
   @GetMapping
   @Operation(summary = "Who is signed in")

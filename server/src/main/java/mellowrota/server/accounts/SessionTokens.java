@@ -4,6 +4,7 @@ import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.crew.store.HouseStore;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseCookie;
@@ -19,6 +20,7 @@ import org.springframework.web.util.WebUtils;
  * that it is what the cookie says.
  */
 @Component
+@RequiredArgsConstructor
 class SessionTokens implements CsrfTokenRepository {
 
   static final String HEADER = "X-XSRF-TOKEN";
@@ -27,10 +29,6 @@ class SessionTokens implements CsrfTokenRepository {
 
   private final HouseStore house;
   private volatile String seed;
-
-  SessionTokens(HouseStore house) {
-    this.house = house;
-  }
 
   @Override
   public CsrfToken generateToken(HttpServletRequest request) {

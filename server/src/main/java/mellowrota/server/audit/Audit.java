@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Predicate;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.Person;
@@ -29,6 +30,7 @@ import org.springframework.stereotype.Component;
  * what stands in a detail that the asker may not see. O(records × entries × renderings).
  */
 @Component
+@RequiredArgsConstructor
 class Audit {
 
   private static final int AT_ONCE = 500;
@@ -36,12 +38,6 @@ class Audit {
   private final RecordSets sets;
   private final RecordStore store;
   private final RecordAccess access;
-
-  Audit(RecordSets sets, RecordStore store, RecordAccess access) {
-    this.sets = sets;
-    this.store = store;
-    this.access = access;
-  }
 
   /**
    * One way of reading entries that one rule words.

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.people.Person;
@@ -21,6 +22,7 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
@@ -31,17 +33,13 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The audit over HTTP, for coordinators: by a detail, or by a person. */
 @RestController
+@RequiredArgsConstructor
 class AuditController {
 
   private static final MediaType CSV = MediaType.parseMediaType("text/csv;charset=utf-8");
 
   private final Audit audit;
   private final Worlds worlds;
-
-  AuditController(Audit audit, Worlds worlds) {
-    this.audit = audit;
-    this.worlds = worlds;
-  }
 
   /**
    * Somewhere a detail can be read.
@@ -54,16 +52,13 @@ class AuditController {
   @Schema(name = "AuditRow")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record RowView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY", "SCREENS"})
-          String way,
-      Long calendar,
-      String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
-      Integer rule,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long count) {}
+      String detail,
+      @Schema(allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY", "SCREENS"}) String way,
+      @Nullable Long calendar,
+      @Nullable String name,
+      String readers,
+      @Nullable Integer rule,
+      long count) {}
 
   @GetMapping("/api/v1/audit")
   @Operation(

@@ -9,6 +9,7 @@ import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -18,6 +19,7 @@ import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,6 +30,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** The board over HTTP. */
 @RestController
 @RequestMapping("/api/v1/board")
+@RequiredArgsConstructor
 class BoardController {
 
   private static final int MOST_DAYS = 100;
@@ -37,13 +40,6 @@ class BoardController {
   private final BoardItems items;
   private final WorkTimes times;
   private final OutsideBusy busy;
-
-  BoardController(Worlds worlds, BoardItems items, WorkTimes times, OutsideBusy busy) {
-    this.worlds = worlds;
-    this.items = items;
-    this.times = times;
-    this.busy = busy;
-  }
 
   /**
    * The board for some days.
@@ -57,59 +53,47 @@ class BoardController {
    */
   @Schema(name = "Board")
   record BoardView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BoardItem> items,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DayView> days,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AwayView> away,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyView> busy,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<BusyKnownView> busyKnown) {}
+      String from,
+      String until,
+      String zone,
+      List<BoardItem> items,
+      List<HoursView> hours,
+      List<DayView> days,
+      List<AwayView> away,
+      List<BusyView> busy,
+      List<BusyKnownView> busyKnown) {}
 
   /** A span in which somebody is busy outside. */
   @Schema(name = "BoardBusy")
-  record BusyView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant starts,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant ends,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean tentative) {}
+  record BusyView(long person, Instant starts, Instant ends, boolean tentative) {}
 
   /** When somebody's outside calendars were read. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardBusyKnown")
-  record BusyKnownView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      Instant readAt,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) OutsideBusy.Trust trust) {}
+  record BusyKnownView(long person, @Nullable Instant readAt, OutsideBusy.Trust trust) {}
 
   /** Working hours on one weekday, Monday is 1; until midnight or later where not after from. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardHours")
   record HoursView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int weekday,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
-      @Schema(description = "From when they hold") LocalDate first,
-      @Schema(description = "The last day on which they hold") LocalDate last) {}
+      long person,
+      int weekday,
+      String from,
+      String until,
+      @Schema(description = "From when they hold") @Nullable LocalDate first,
+      @Schema(description = "The last day on which they hold") @Nullable LocalDate last) {}
 
   /** A day on which somebody's hours are not those of the week. */
   @Schema(name = "BoardDay")
   record DayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Whether they work at all")
-          boolean works) {}
+      long person,
+      LocalDate day,
+      @Schema(description = "Whether they work at all") boolean works) {}
 
   /** Days on which somebody is away, the last included. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardAway")
-  record AwayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String last,
-      String what) {}
+  record AwayView(long person, String first, String last, @Nullable String what) {}
 
   @GetMapping
   @Operation(summary = "What lies on the board from one day until another, as the asker may see it")

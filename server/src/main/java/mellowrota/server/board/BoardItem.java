@@ -7,6 +7,7 @@ import java.util.List;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
 import mellowrota.server.records.RecordView;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One visit as it lies on the board. What the asker may not see is not there.
@@ -17,23 +18,23 @@ import mellowrota.server.records.RecordView;
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 record BoardItem(
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visits,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Kind.class) String kind,
-    String ref,
-    String title,
-    Long place,
-    Long team,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = State.class) String state,
-    Boolean started,
-    Boolean isPrivate,
-    RecordView.VisitView when,
-    RecordView.DueView due,
-    List<OnIt> people,
-    Boolean moves,
-    Boolean hands,
-    List<Long> on) {
+    long record,
+    int visit,
+    int visits,
+    @Schema(implementation = Kind.class) String kind,
+    @Nullable String ref,
+    @Nullable String title,
+    @Nullable Long place,
+    @Nullable Long team,
+    @Schema(implementation = State.class) String state,
+    @Nullable Boolean started,
+    @Nullable Boolean isPrivate,
+    RecordView.@Nullable VisitView when,
+    RecordView.@Nullable DueView due,
+    @Nullable List<OnIt> people,
+    @Nullable Boolean moves,
+    @Nullable Boolean hands,
+    @Nullable List<Long> on) {
 
   /**
    * Who is what on it.
@@ -42,9 +43,5 @@ record BoardItem(
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardOnIt")
-  record OnIt(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
-      Long person,
-      Long team,
-      Instant given) {}
+  record OnIt(int role, @Nullable Long person, @Nullable Long team, @Nullable Instant given) {}
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
@@ -29,6 +30,7 @@ import org.springframework.stereotype.Service;
 
 /** Finds the visits that lie in a range of days and renders them for one person. */
 @Service
+@RequiredArgsConstructor
 class BoardItems {
 
   /** No span and no way from hand-over to due time is taken to be longer. */
@@ -40,12 +42,6 @@ class BoardItems {
   private final RecordSets sets;
   private final KnownRecords records;
   private final RecordAccess access;
-
-  BoardItems(RecordSets sets, KnownRecords records, RecordAccess access) {
-    this.sets = sets;
-    this.records = records;
-    this.access = access;
-  }
 
   /**
    * In the order of records and visits; cost is linear in what lies in the range.

@@ -2,6 +2,7 @@ package mellowrota.server.boot;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Profile;
 import org.springframework.http.ResponseEntity;
@@ -16,13 +17,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @Profile("settable-clock")
 @Hidden
+@RequiredArgsConstructor
 class Anew {
 
   private final ConfigurableApplicationContext context;
-
-  Anew(ConfigurableApplicationContext context) {
-    this.context = context;
-  }
 
   @PostMapping("/test/anew")
   ResponseEntity<Void> begin(@RequestBody List<String> arguments) {

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.crew.store.HouseStore;
@@ -13,6 +14,7 @@ import org.springframework.stereotype.Component;
 
 /** The properties of each place in the tree. */
 @Component
+@RequiredArgsConstructor
 class Properties {
 
   private static final List<String> HUES =
@@ -20,11 +22,6 @@ class Properties {
 
   private final CalendarStore calendars;
   private final HouseStore house;
-
-  Properties(CalendarStore calendars, HouseStore house) {
-    this.calendars = calendars;
-    this.house = house;
-  }
 
   Map<QName, MultiStatus.Content> of(Tree tree, Tree.Node node) {
     Map<QName, MultiStatus.Content> found = new LinkedHashMap<>();

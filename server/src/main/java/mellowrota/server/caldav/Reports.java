@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.crew.store.HouseStore;
@@ -23,6 +24,7 @@ import org.w3c.dom.Element;
 
 /** Answers REPORT (RFC 3253 §3.6) on a calendar. */
 @Component
+@RequiredArgsConstructor
 class Reports {
 
   private static final int MOST_CHANGES = 20_000;
@@ -34,15 +36,6 @@ class Reports {
   private final Properties properties;
   private final HouseStore house;
   private final CalendarStore calendars;
-
-  Reports(
-      Faces faces, Texts texts, Properties properties, HouseStore house, CalendarStore calendars) {
-    this.calendars = calendars;
-    this.faces = faces;
-    this.texts = texts;
-    this.properties = properties;
-    this.house = house;
-  }
 
   /** A token that is not, or no longer, good for this way of reading (RFC 6578 §3.2). */
   static final class BadToken extends RuntimeException {

@@ -3,6 +3,7 @@ package mellowrota.server.calendars;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.people.Person;
 import mellowrota.server.platform.Asker;
@@ -15,13 +16,10 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The house's calendars over HTTP. */
 @RestController
+@RequiredArgsConstructor
 class CalendarsController {
 
   private final Worlds worlds;
-
-  CalendarsController(Worlds worlds) {
-    this.worlds = worlds;
-  }
 
   /**
    * A calendar.
@@ -30,11 +28,10 @@ class CalendarsController {
    */
   @Schema(name = "Calendar")
   record CalendarView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
-          String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean reads) {}
+      long id,
+      String name,
+      @Schema(implementation = Calendar.Sort.class) String sort,
+      boolean reads) {}
 
   @GetMapping("/api/v1/calendars")
   @Operation(summary = "The calendars the asker may read; a coordinator sees what there are")

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.Attendees;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
@@ -21,13 +22,10 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** What was released as it is kept: JSON whose fields stand in one order, so equal is equal. */
 @Component
+@RequiredArgsConstructor
 public class ReleasedText {
 
   private final JsonMapper json;
-
-  ReleasedText(JsonMapper json) {
-    this.json = json;
-  }
 
   private record Kept(
       String times,

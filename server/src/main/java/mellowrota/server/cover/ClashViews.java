@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -15,59 +16,44 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Clashes as one person may see them. */
 @Component
+@RequiredArgsConstructor
 class ClashViews {
 
   private final RecordAccess access;
   private final LetStand stood;
 
-  ClashViews(RecordAccess access, LetStand stood) {
-    this.access = access;
-    this.stood = stood;
-  }
-
   @Schema(name = "ClashItem")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ItemView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Sort sort,
-      @Schema(description = "Of work that the asker may open") Long record,
-      Integer visit,
-      String ref,
-      String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end) {}
+      Clash.Sort sort,
+      @Schema(description = "Of work that the asker may open") @Nullable Long record,
+      @Nullable Integer visit,
+      @Nullable String ref,
+      @Nullable String title,
+      Instant start,
+      Instant end) {}
 
   @Schema(name = "ClashLetStand")
-  record StoodView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reason,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String by,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at) {}
+  record StoodView(String reason, String by, Instant at) {}
 
   @Schema(name = "Clash")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ClashView(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "The same as long as neither side changes")
-          String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Kind kind,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "The house never lets it stand; else it only warns")
-          boolean never,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What else is wrong with the same pair")
-          List<Clash.Kind> also,
-      @Schema(description = "Not there: a place holds too much") Long person,
-      String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ItemView> items,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      StoodView letStand) {}
+      @Schema(description = "The same as long as neither side changes") String key,
+      Clash.Kind kind,
+      @Schema(description = "The house never lets it stand; else it only warns") boolean never,
+      @Schema(description = "What else is wrong with the same pair") List<Clash.Kind> also,
+      @Schema(description = "Not there: a place holds too much") @Nullable Long person,
+      @Nullable String name,
+      List<ItemView> items,
+      Instant start,
+      Instant end,
+      @Nullable StoodView letStand) {}
 
   List<ClashView> of(World world, Person asker, CrewTimes.Around around, List<Clash> clashes) {
     Map<Long, RecordAccess.Standing> standings = standings(world, asker, around, clashes);

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -41,6 +42,7 @@ import tools.jackson.databind.JsonNode;
 /** Cover over HTTP. */
 @RestController
 @RequestMapping("/api/v1/cover")
+@RequiredArgsConstructor
 class CoverController {
 
   private static final int MOST_DAYS = 120;
@@ -56,23 +58,6 @@ class CoverController {
   private final CoverViews views;
   private final LetStand stood;
   private final Worlds worlds;
-
-  CoverController(
-      Covers covers,
-      Trials trials,
-      Loads loads,
-      Gives gives,
-      CoverViews views,
-      LetStand stood,
-      Worlds worlds) {
-    this.covers = covers;
-    this.trials = trials;
-    this.loads = loads;
-    this.gives = gives;
-    this.views = views;
-    this.stood = stood;
-    this.worlds = worlds;
-  }
 
   @GetMapping
   @Operation(summary = "What must be stood from one day until another, and what of it is short")
@@ -236,16 +221,10 @@ class CoverController {
   }
 
   @Schema(name = "SwapSide")
-  record SwapSideSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who has it")
-          long person) {}
+  record SwapSideSchema(long record, int visit, @Schema(description = "Who has it") long person) {}
 
   @Schema(name = "Swap")
-  record SwapSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Two of them")
-          List<SwapSideSchema> sides) {}
+  record SwapSchema(@Schema(description = "Two of them") List<SwapSideSchema> sides) {}
 
   @PostMapping("/swap")
   @Operation(summary = "Two people change places on two visits, in one act")
@@ -283,10 +262,10 @@ class CoverController {
 
   @Schema(name = "HandOver")
   record HandOverSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who has it") long from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who gets it") long to) {}
+      long record,
+      int visit,
+      @Schema(description = "Who has it") long from,
+      @Schema(description = "Who gets it") long to) {}
 
   @PostMapping("/hand-over")
   @Operation(summary = "Hands a visit from one person to another")
@@ -346,11 +325,10 @@ class CoverController {
 
   @Schema(name = "LetStand")
   record LetStandSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String clash,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "The days it was seen in")
-          LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reason) {}
+      String clash,
+      @Schema(description = "The days it was seen in") LocalDate from,
+      LocalDate until,
+      String reason) {}
 
   @PostMapping("/let-stand")
   @Operation(
@@ -399,18 +377,13 @@ class CoverController {
 
   @Schema(name = "CoverGive")
   record GiveSchema(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What asks for people, by its key")
-          String ask,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person) {}
+      @Schema(description = "What asks for people, by its key") String ask,
+      Instant start,
+      Instant end,
+      long person) {}
 
   @Schema(name = "CoverGiven")
-  record GivenView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record) {}
+  record GivenView(long act, long record) {}
 
   @PostMapping("/give")
   @Operation(

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
@@ -29,91 +30,67 @@ import mellowrota.core.work.RecordId;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Cover as one person may see it. */
 @Component
+@RequiredArgsConstructor
 class CoverViews {
 
   private final ClashViews clashes;
   private final RecordStore store;
   private final RecordAccess access;
 
-  CoverViews(ClashViews clashes, RecordStore store, RecordAccess access) {
-    this.clashes = clashes;
-    this.store = store;
-    this.access = access;
-  }
-
   @Schema(name = "CoverAsk", description = "A duty, or one visit of a record that wants people")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record AskView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      Long duty,
-      Long record,
-      Integer visit,
-      @Schema(description = "Of the record, where the asker may see it") String ref,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "In which its hours are")
-          String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "The most it asks for")
-          int most,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Named once for each who has to have it")
-          List<String> skills,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It asks for nobody yet, and is no gap")
-          boolean tentative) {}
+      String key,
+      @Nullable Long duty,
+      @Nullable Long record,
+      @Nullable Integer visit,
+      @Schema(description = "Of the record, where the asker may see it") @Nullable String ref,
+      String name,
+      String place,
+      @Schema(description = "In which its hours are") String zone,
+      @Schema(description = "The most it asks for") int most,
+      @Schema(description = "Named once for each who has to have it") List<String> skills,
+      @Schema(description = "It asks for nobody yet, and is no gap") boolean tentative) {}
 
   @Schema(name = "CoverStretch")
   record StretchView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int needed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int filled,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "How many more tentative work would fill")
-          int maybe) {}
+      String ask,
+      Instant start,
+      Instant end,
+      int needed,
+      int filled,
+      @Schema(description = "How many more tentative work would fill") int maybe) {}
 
   @Schema(name = "CoverGap")
   record GapView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int shortBy,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "That some of those missing have to have")
-          List<String> skills) {}
+      String ask,
+      Instant start,
+      Instant end,
+      int shortBy,
+      @Schema(description = "That some of those missing have to have") List<String> skills) {}
 
   @Schema(name = "Cover")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record CoverView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AskView> asks,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StretchView> stretches,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Those not yet over by start, then those over, the latest first")
+      LocalDate from,
+      LocalDate until,
+      String zone,
+      List<AskView> asks,
+      List<StretchView> stretches,
+      @Schema(description = "Those not yet over by start, then those over, the latest first")
           List<GapView> gaps,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long neededMinutes,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long filledMinutes,
+      long neededMinutes,
+      long filledMinutes,
       @Schema(description = "Tenths of a per cent, rounded down; not there: nothing is needed")
-          Long sharePerMille,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of those the asker answers for, by start")
+          @Nullable Long sharePerMille,
+      @Schema(description = "Of those the asker answers for, by start")
           List<ClashViews.ClashView> clashes,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Days on which much is due of one person")
+      @Schema(description = "Days on which much is due of one person")
           List<ClashViews.ClashView> pileUps) {}
 
   CoverView of(World world, Person asker, LocalDate from, LocalDate until, Covers.Look look) {
@@ -195,42 +172,29 @@ class CoverViews {
 
   @Schema(name = "WhoCouldReason")
   record ReasonView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Why why,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It rules them out; else it only warns")
-          boolean never,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end) {}
+      WhoCould.Why why,
+      @Schema(description = "It rules them out; else it only warns") boolean never,
+      Instant start,
+      Instant end) {}
 
   @Schema(name = "WhoCouldTime")
-  record TimeView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Sort sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean tentative) {}
+  record TimeView(Clash.Sort sort, Instant start, Instant end, boolean tentative) {}
 
   @Schema(name = "WhoCould")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record AnswerView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ReasonView> reasons,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Of work in that week")
-          long weekMinutes,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Nobody has said when they work")
-          boolean hoursUnsaid,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What takes their time from a day before until a day after")
+      long person,
+      String name,
+      WhoCould.Verdict verdict,
+      List<ReasonView> reasons,
+      @Schema(description = "Of work in that week") long weekMinutes,
+      @Schema(description = "Nobody has said when they work") boolean hoursUnsaid,
+      @Schema(description = "What takes their time from a day before until a day after")
           List<TimeView> around,
       @Schema(
               description =
                   "To it from the nearest of what they do within a day; not there: nobody knows")
-          Long wayMinutes) {}
+          @Nullable Long wayMinutes) {}
 
   private static List<ReasonView> reasons(List<WhoCould.Reason> reasons) {
     return reasons.stream()
@@ -273,14 +237,12 @@ class CoverViews {
   @Schema(name = "CoverSuggestion")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record SuggestionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ask,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(description = "Not there: nobody could") Long person,
-      String name,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What only warns of them, or what speaks against the best")
+      String ask,
+      Instant start,
+      Instant end,
+      @Schema(description = "Not there: nobody could") @Nullable Long person,
+      @Nullable String name,
+      @Schema(description = "What only warns of them, or what speaks against the best")
           List<ReasonView> reasons) {}
 
   static List<SuggestionView> suggestions(World world, List<Fill.Suggestion> found) {
@@ -299,25 +261,20 @@ class CoverViews {
 
   @Schema(name = "WhenCouldReason")
   record AgainstView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Why why,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It rules the start out; else it only warns")
-          boolean never) {}
+      long person,
+      String name,
+      WhoCould.Why why,
+      @Schema(description = "It rules the start out; else it only warns") boolean never) {}
 
   @Schema(name = "WhenCouldStarts", description = "A quarter of an hour apart, and alike")
   record StartsView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") Instant last,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AgainstView> against) {}
+      Instant first,
+      @Schema(description = "Included") Instant last,
+      WhoCould.Verdict verdict,
+      List<AgainstView> against) {}
 
   @Schema(name = "WhenCould")
-  record WhenCouldView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Of the site") String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StartsView> starts) {}
+  record WhenCouldView(@Schema(description = "Of the site") String zone, List<StartsView> starts) {}
 
   static WhenCouldView starts(World world, Trials.Possible found) {
     return new WhenCouldView(
@@ -343,17 +300,15 @@ class CoverViews {
   @Schema(name = "WorkLeft")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record LeftView(
-      @Schema(description = "Of work that the asker may open") Long record,
-      Integer visit,
-      String ref,
-      String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(description = "Who could take it; not there: nobody could") Long person,
-      String name,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What only warns of them, or what speaks against the best")
+      @Schema(description = "Of work that the asker may open") @Nullable Long record,
+      @Nullable Integer visit,
+      @Nullable String ref,
+      @Nullable String title,
+      Instant start,
+      Instant end,
+      @Schema(description = "Who could take it; not there: nobody could") @Nullable Long person,
+      @Nullable String name,
+      @Schema(description = "What only warns of them, or what speaks against the best")
           List<ReasonView> reasons) {}
 
   List<LeftView> left(World world, Person asker, List<Fill.Suggestion> found) {
@@ -387,23 +342,17 @@ class CoverViews {
   @Schema(name = "WorkSwap")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record SwapView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int visit,
-      String ref,
-      String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant start,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant end,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who has it") long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) WhoCould.Verdict verdict,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What speaks against their having ours")
-          List<ReasonView> theirs,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What speaks against our having theirs")
-          List<ReasonView> ours) {}
+      long record,
+      int visit,
+      @Nullable String ref,
+      @Nullable String title,
+      Instant start,
+      Instant end,
+      @Schema(description = "Who has it") long person,
+      String name,
+      WhoCould.Verdict verdict,
+      @Schema(description = "What speaks against their having ours") List<ReasonView> theirs,
+      @Schema(description = "What speaks against our having theirs") List<ReasonView> ours) {}
 
   static List<SwapView> swaps(List<Trials.Offer> found) {
     return found.stream()
@@ -432,29 +381,18 @@ class CoverViews {
   @Schema(name = "CoverLoad", description = "How much somebody has; a figure a day in each list")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record LoadView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(description = "Of a week; not there: nobody has said") Long contractMinutes,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Minutes of work with times, each once, by their local days")
+      long person,
+      String name,
+      @Schema(description = "Of a week; not there: nobody has said") @Nullable Long contractMinutes,
+      @Schema(description = "Minutes of work with times, each once, by their local days")
           List<Long> work,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Minutes that only tentative work has")
-          List<Long> maybe,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Minutes of the estimates of work to be done by its due day")
+      @Schema(description = "Minutes that only tentative work has") List<Long> maybe,
+      @Schema(description = "Minutes of the estimates of work to be done by its due day")
           List<Long> given,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> givenMaybe,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Works that take the whole day and have no hours")
+      List<Long> givenMaybe,
+      @Schema(description = "Works that take the whole day and have no hours")
           List<Integer> wholeDays,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Works to be done by a due day, of which nobody has said the effort")
+      @Schema(description = "Works to be done by a due day, of which nobody has said the effort")
           int unestimated) {}
 
   static List<LoadView> loads(List<Loads.Laden> all) {

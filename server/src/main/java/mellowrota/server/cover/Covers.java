@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.ForkJoinTask;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
@@ -33,6 +34,7 @@ import org.springframework.stereotype.Service;
 
 /** What is covered, from what is kept. */
 @Service
+@RequiredArgsConstructor
 class Covers {
 
   /** Rest, weeks and days in a row are seen whole so far around what is asked for. */
@@ -44,21 +46,6 @@ class Covers {
   private final HouseLimits limits;
   private final RecordAccess access;
   private final Clock clock;
-
-  Covers(
-      Duties duties,
-      WorkTimes times,
-      CrewTimes crew,
-      HouseLimits limits,
-      RecordAccess access,
-      Clock clock) {
-    this.duties = duties;
-    this.times = times;
-    this.crew = crew;
-    this.limits = limits;
-    this.access = access;
-    this.clock = clock;
-  }
 
   Duties.Kept duty(long id) {
     return duties.find(id);

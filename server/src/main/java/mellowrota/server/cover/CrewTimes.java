@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
@@ -46,6 +47,7 @@ import org.springframework.stereotype.Service;
 
 /** Brings what takes people's time from where it is kept, as the core computes with it. */
 @Service
+@RequiredArgsConstructor
 class CrewTimes {
 
   /** Roles whose work takes their holder's time. */
@@ -59,15 +61,6 @@ class CrewTimes {
   private final OutsideBusy busy;
   private final KnownRecords records;
   private final RecordSets sets;
-
-  CrewTimes(
-      WorkTimes times, Skills skills, OutsideBusy busy, KnownRecords records, RecordSets sets) {
-    this.times = times;
-    this.skills = skills;
-    this.busy = busy;
-    this.records = records;
-    this.sets = sets;
-  }
 
   /** A visit and somebody on it. */
   record OnIt(WorkRecord record, Visit visit, PersonId person, RoleId role, Instant given) {

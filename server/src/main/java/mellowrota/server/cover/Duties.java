@@ -5,6 +5,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -18,15 +19,11 @@ import org.springframework.stereotype.Service;
 
 /** What must be stood, as it is kept. */
 @Service
+@RequiredArgsConstructor
 public class Duties {
 
   private final DutyStore store;
   private final Acts acts;
-
-  Duties(DutyStore store, Acts acts) {
-    this.store = store;
-    this.acts = acts;
-  }
 
   /**
    * A duty. It is stood by whoever has the role on a shift at the place.

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
@@ -25,6 +26,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -41,6 +43,7 @@ import tools.jackson.databind.JsonNode;
 /** Duties over HTTP. */
 @RestController
 @RequestMapping("/api/v1/duties")
+@RequiredArgsConstructor
 class DutiesController {
 
   private static final Set<String> FIELDS =
@@ -54,52 +57,42 @@ class DutiesController {
   private final Duties duties;
   private final Worlds worlds;
 
-  DutiesController(Duties duties, Worlds worlds) {
-    this.duties = duties;
-    this.worlds = worlds;
-  }
-
   /** Hours on weekdays, Monday is 1; until the next day where not after from. */
   @Schema(name = "DutySpan")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record SpanView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Integer> weekdays,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int count,
-      @Schema(description = "The first day of its season") LocalDate first,
-      @Schema(description = "The last day of its season, included") LocalDate last) {}
+      List<Integer> weekdays,
+      String from,
+      String until,
+      int count,
+      @Schema(description = "The first day of its season") @Nullable LocalDate first,
+      @Schema(description = "The last day of its season, included") @Nullable LocalDate last) {}
 
   @Schema(name = "Duty")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record DutyView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int role,
-      @Schema(description = "Asked of each of its people") String skill,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Whether other work may be done meanwhile")
-          boolean meanwhile,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SpanView> spans,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Days on which it is not asked for")
-          List<LocalDate> lifted) {}
+      long id,
+      String name,
+      long place,
+      int role,
+      @Schema(description = "Asked of each of its people") @Nullable String skill,
+      @Schema(description = "Whether other work may be done meanwhile") boolean meanwhile,
+      List<SpanView> spans,
+      @Schema(description = "Days on which it is not asked for") List<LocalDate> lifted) {}
 
   @Schema(name = "DutyWish")
   record DutySchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long place,
-      @Schema(description = "Lead unless said") Integer role,
-      @Schema(description = "Asked of each of its people; none unless said") String skill,
-      @Schema(description = "Other work may be done meanwhile; not unless said") Boolean meanwhile,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SpanView> spans,
-      List<LocalDate> lifted) {}
+      String name,
+      long place,
+      @Schema(description = "Lead unless said") @Nullable Integer role,
+      @Schema(description = "Asked of each of its people; none unless said") @Nullable String skill,
+      @Schema(description = "Other work may be done meanwhile; not unless said")
+          @Nullable Boolean meanwhile,
+      List<SpanView> spans,
+      @Nullable List<LocalDate> lifted) {}
 
   @Schema(name = "DutyMade")
-  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+  record MadeView(long id) {}
 
   @GetMapping
   @Operation(summary = "What must be stood")

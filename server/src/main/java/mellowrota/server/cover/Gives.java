@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -30,6 +31,7 @@ import tools.jackson.databind.node.ObjectNode;
 
 /** Gives what is short to somebody. */
 @Service
+@RequiredArgsConstructor
 class Gives {
 
   private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm");
@@ -41,23 +43,6 @@ class Gives {
   private final Worlds worlds;
   private final RecordSets sets;
   private final JsonMapper json;
-
-  Gives(
-      Records records,
-      RecordStore store,
-      RecordAccess access,
-      RecordViews views,
-      Worlds worlds,
-      RecordSets sets,
-      JsonMapper json) {
-    this.records = records;
-    this.store = store;
-    this.access = access;
-    this.views = views;
-    this.worlds = worlds;
-    this.sets = sets;
-    this.json = json;
-  }
 
   /** The act it took, and the record that was given or made. */
   record Given(long act, long record) {}

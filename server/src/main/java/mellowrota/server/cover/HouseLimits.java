@@ -6,6 +6,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Limits;
@@ -21,19 +22,13 @@ import org.springframework.stereotype.Service;
 
 /** What the house does not want of people's work, and how long ways and how large places are. */
 @Service
+@RequiredArgsConstructor
 public class HouseLimits {
 
   private final HouseStore house;
   private final Places places;
   private final LimitStore store;
   private final Acts acts;
-
-  HouseLimits(HouseStore house, Places places, LimitStore store, Acts acts) {
-    this.house = house;
-    this.places = places;
-    this.store = store;
-    this.acts = acts;
-  }
 
   Limits limits() {
     Limits usual = Limits.usual();

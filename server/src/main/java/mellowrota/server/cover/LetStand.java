@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Acts;
@@ -16,17 +17,12 @@ import org.springframework.stereotype.Service;
 
 /** Clashes that a coordinator lets stand, with the reason; each as it was then. */
 @Service
+@RequiredArgsConstructor
 class LetStand {
 
   private final LimitStore store;
   private final Acts acts;
   private final Clock clock;
-
-  LetStand(LimitStore store, Acts acts, Clock clock) {
-    this.store = store;
-    this.acts = acts;
-    this.clock = clock;
-  }
 
   /** The same as long as neither side changes; with other times it is another one. */
   static String key(Clash clash) {

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.people.Person;
@@ -20,6 +21,7 @@ import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,6 +34,7 @@ import tools.jackson.databind.JsonNode;
 /** The house's rules of cover over HTTP. */
 @RestController
 @RequestMapping("/api/v1/limits")
+@RequiredArgsConstructor
 class LimitsController {
 
   private static final int MOST = 100_000;
@@ -40,30 +43,26 @@ class LimitsController {
   private final HouseLimits limits;
   private final Worlds worlds;
 
-  LimitsController(HouseLimits limits, Worlds worlds) {
-    this.limits = limits;
-    this.worlds = worlds;
-  }
-
   @Schema(name = "Limit")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record LimitView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Kind kind,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Clash.Level level,
+      Clash.Kind kind,
+      Clash.Level level,
       @Schema(description = "Minutes, or a count; 0: no limit. Not there: there is none to set")
-          Integer amount) {}
+          @Nullable Integer amount) {}
 
   @Schema(name = "Limits")
   record LimitsView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<LimitView> limits,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) DayOfWeek weekBegins,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Over how many weeks the mean of PERIOD is taken; 0: it is not")
+      List<LimitView> limits,
+      DayOfWeek weekBegins,
+      @Schema(description = "Over how many weeks the mean of PERIOD is taken; 0: it is not")
           int periodWeeks) {}
 
   @Schema(name = "LimitsChange")
-  record LimitsSchema(List<LimitView> limits, DayOfWeek weekBegins, Integer periodWeeks) {}
+  record LimitsSchema(
+      @Nullable List<LimitView> limits,
+      @Nullable DayOfWeek weekBegins,
+      @Nullable Integer periodWeeks) {}
 
   @GetMapping
   @Operation(summary = "What the house does not want of people's work")

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Load;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -20,17 +21,12 @@ import org.springframework.stereotype.Service;
 
 /** How much everybody has in some days. */
 @Service
+@RequiredArgsConstructor
 class Loads {
 
   private final Covers covers;
   private final CrewTimes crew;
   private final Regions regions;
-
-  Loads(Covers covers, CrewTimes crew, Regions regions) {
-    this.covers = covers;
-    this.crew = crew;
-    this.regions = regions;
-  }
 
   /**
    * Somebody's.

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.store.Places;
@@ -18,6 +19,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,6 +33,7 @@ import tools.jackson.databind.JsonNode;
 /** What a place holds and how far it is, over HTTP. */
 @RestController
 @RequestMapping("/api/v1/places/{id}/terms")
+@RequiredArgsConstructor
 class PlaceTermsController {
 
   private static final int MOST_HELD = 10_000;
@@ -40,38 +43,29 @@ class PlaceTermsController {
   private final HouseLimits limits;
   private final Worlds worlds;
 
-  PlaceTermsController(HouseLimits limits, Worlds worlds) {
-    this.limits = limits;
-    this.worlds = worlds;
-  }
-
   @Schema(name = "Way")
   record WayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long to,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "From here; the way back takes as long unless it is said there")
+      long to,
+      @Schema(description = "From here; the way back takes as long unless it is said there")
           int minutes) {}
 
   @Schema(name = "PlaceTerms")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record TermsView(
-      @Schema(description = "What it holds at once; not there: nobody has said") Integer capacity,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "People are counted, else visits")
-          boolean ofPeople,
-      @Schema(description = "Degrees north (WGS 84)") Double latitude,
-      @Schema(description = "Degrees east (WGS 84)") Double longitude,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WayView> ways) {}
+      @Schema(description = "What it holds at once; not there: nobody has said")
+          @Nullable Integer capacity,
+      @Schema(description = "People are counted, else visits") boolean ofPeople,
+      @Schema(description = "Degrees north (WGS 84)") @Nullable Double latitude,
+      @Schema(description = "Degrees east (WGS 84)") @Nullable Double longitude,
+      List<WayView> ways) {}
 
   @Schema(name = "PlaceTermsChange")
   record TermsSchema(
-      @Schema(nullable = true) Integer capacity,
-      Boolean ofPeople,
-      @Schema(nullable = true) Double latitude,
-      @Schema(nullable = true) Double longitude,
-      List<WayView> ways) {}
+      @Schema(nullable = true) @Nullable Integer capacity,
+      @Nullable Boolean ofPeople,
+      @Schema(nullable = true) @Nullable Double latitude,
+      @Schema(nullable = true) @Nullable Double longitude,
+      @Nullable List<WayView> ways) {}
 
   private World office(Asker asker, long id) {
     World world = worlds.now();

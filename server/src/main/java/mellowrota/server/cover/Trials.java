@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
@@ -44,6 +45,7 @@ import org.springframework.stereotype.Service;
 
 /** Tries people with work: who could, when they could, and who could in whose stead. */
 @Service
+@RequiredArgsConstructor
 class Trials {
 
   /** So far before and after it somebody may have something to change it for. */
@@ -55,21 +57,6 @@ class Trials {
   private final RecordStore store;
   private final RecordAccess access;
   private final Clock clock;
-
-  Trials(
-      Trying.Source source,
-      Covers covers,
-      Duties duties,
-      RecordStore store,
-      RecordAccess access,
-      Clock clock) {
-    this.source = source;
-    this.covers = covers;
-    this.duties = duties;
-    this.store = store;
-    this.access = access;
-    this.clock = clock;
-  }
 
   /**
    * Who of those the asker has office rights on could stand a span of a duty, or come to a visit.

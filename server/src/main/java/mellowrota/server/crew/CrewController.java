@@ -14,6 +14,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
@@ -26,6 +27,7 @@ import mellowrota.server.crew.store.Teams;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -42,6 +44,7 @@ import tools.jackson.databind.JsonNode;
 /** People, teams, places and roles over HTTP. The crew may look; coordinators change. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class CrewController {
 
   private static final Set<String> HUES =
@@ -52,13 +55,6 @@ class CrewController {
   private final Teams teams;
   private final AccountStates accounts;
 
-  CrewController(People people, HouseStore house, Teams teams, AccountStates accounts) {
-    this.teams = teams;
-    this.people = people;
-    this.house = house;
-    this.accounts = accounts;
-  }
-
   /**
    * Somebody of the house.
    *
@@ -68,69 +64,50 @@ class CrewController {
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Person")
   record PersonView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Person.Standing.class)
-          String standing,
-      @Schema(implementation = Person.AccountRight.class) String right,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> teams,
-      List<Long> coordinates,
-      String email,
-      @Schema(allowableValues = {"NONE", "INVITED", "OPEN"}) String account) {}
+      long id,
+      String name,
+      @Schema(implementation = Person.Standing.class) String standing,
+      @Schema(implementation = Person.AccountRight.class) @Nullable String right,
+      List<Long> teams,
+      @Nullable List<Long> coordinates,
+      @Nullable String email,
+      @Schema(allowableValues = {"NONE", "INVITED", "OPEN"}) @Nullable String account) {}
 
   @Schema(name = "Team")
-  record TeamView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String hue,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<MemberView> members) {}
+  record TeamView(long id, String name, String hue, List<MemberView> members) {}
 
   /** A person or a nested team in a team. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Member")
-  record MemberView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      Long person,
-      Long team,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from) {}
+  record MemberView(long id, @Nullable Long person, @Nullable Long team, String from) {}
 
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Place")
-  record PlaceView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String code,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      String zone) {}
+  record PlaceView(long id, String code, String name, @Nullable String zone) {}
 
   @Schema(name = "Role")
-  record RoleView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int number,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> rights) {}
+  record RoleView(int number, String name, List<String> rights) {}
 
   @Schema(name = "CrewPersonChange")
   record PersonSchema(
-      String name,
-      @Schema(description = "HOUSE, AGENCY, OUTSIDE or LEFT") String standing,
-      @Schema(description = "NONE, WORKER, TEAM_COORDINATOR or COORDINATOR") String right,
+      @Nullable String name,
+      @Schema(description = "HOUSE, AGENCY, OUTSIDE or LEFT") @Nullable String standing,
+      @Schema(description = "NONE, WORKER, TEAM_COORDINATOR or COORDINATOR") @Nullable String right,
       @Schema(description = "Teams whose records a team coordinator has office rights on")
-          List<Long> coordinates) {}
+          @Nullable List<Long> coordinates) {}
 
   @Schema(name = "TeamChange")
-  record TeamSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name, String hue) {}
+  record TeamSchema(String name, @Nullable String hue) {}
 
   @Schema(name = "MemberWish")
-  record MemberSchema(Long person, Long team) {}
+  record MemberSchema(@Nullable Long person, @Nullable Long team) {}
 
   @Schema(name = "PlaceChange")
-  record PlaceSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String code,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      String zone) {}
+  record PlaceSchema(String code, String name, @Nullable String zone) {}
 
   /** The number of what was made. */
   @Schema(name = "Made")
-  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+  record MadeView(long id) {}
 
   private Person asking(Asker asker) {
     return people.find(asker.person()).orElseThrow(Problem::notFound);

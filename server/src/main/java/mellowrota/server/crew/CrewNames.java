@@ -2,18 +2,16 @@ package mellowrota.server.crew;
 
 import java.util.HashMap;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.crew.store.HouseStore;
 import org.springframework.stereotype.Component;
 
 /** What people, teams, places and roles are called. */
 @Component
+@RequiredArgsConstructor
 class CrewNames implements NamedRows {
 
   private final HouseStore house;
-
-  CrewNames(HouseStore house) {
-    this.house = house;
-  }
 
   @Override
   public Map<String, String> names() {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.time.WorkingWeek;
@@ -14,6 +15,7 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -26,6 +28,7 @@ import tools.jackson.databind.JsonNode;
 /** What the organisation has settled for all. */
 @RestController
 @RequestMapping("/api/v1/house")
+@RequiredArgsConstructor
 class HouseController {
 
   private static final Set<String> FIELDS =
@@ -49,12 +52,6 @@ class HouseController {
   private final People people;
   private final Acts acts;
 
-  HouseController(HouseStore store, People people, Acts acts) {
-    this.store = store;
-    this.people = people;
-    this.acts = acts;
-  }
-
   /**
    * The house.
    *
@@ -69,26 +66,26 @@ class HouseController {
    */
   @Schema(name = "House")
   record HouseView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> week,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String outsideLimit,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String outsideReason,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean trustsOwnFeeds,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int copiesWait,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int readingInterval,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) HouseStore.DecidedBy linksDecidedBy) {}
-
-  @Schema(name = "HouseChange")
-  record ChangeSchema(
       String name,
+      String zone,
       List<String> week,
       String outsideLimit,
       String outsideReason,
-      Boolean trustsOwnFeeds,
-      @Schema(description = "In seconds, from 0 to 300") Integer copiesWait,
-      @Schema(description = "In seconds, from 60 to 86400") Integer readingInterval,
+      boolean trustsOwnFeeds,
+      int copiesWait,
+      int readingInterval,
       HouseStore.DecidedBy linksDecidedBy) {}
+
+  @Schema(name = "HouseChange")
+  record ChangeSchema(
+      @Nullable String name,
+      @Nullable List<String> week,
+      @Nullable String outsideLimit,
+      @Nullable String outsideReason,
+      @Nullable Boolean trustsOwnFeeds,
+      @Schema(description = "In seconds, from 0 to 300") @Nullable Integer copiesWait,
+      @Schema(description = "In seconds, from 60 to 86400") @Nullable Integer readingInterval,
+      HouseStore.@Nullable DecidedBy linksDecidedBy) {}
 
   @GetMapping
   @Operation(summary = "What the organisation has settled for all")

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -29,6 +30,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** People, teams and places: changed by coordinators, each change an act. */
 @Service
+@RequiredArgsConstructor
 public class People {
 
   private final Persons persons;
@@ -36,14 +38,6 @@ public class People {
   private final Places places;
   private final HouseStore house;
   private final Acts acts;
-
-  People(Persons persons, Teams teams, Places places, HouseStore house, Acts acts) {
-    this.persons = persons;
-    this.teams = teams;
-    this.places = places;
-    this.house = house;
-    this.acts = acts;
-  }
 
   @Transactional(readOnly = true)
   public Optional<Person> find(PersonId id) {

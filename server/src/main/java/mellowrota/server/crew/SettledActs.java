@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
@@ -41,6 +42,7 @@ import tools.jackson.databind.node.ObjectNode;
  * not at all, with the same identities; where somebody changed the same since, nothing is done.
  */
 @Service
+@RequiredArgsConstructor
 class SettledActs implements Undoes {
 
   /** Of a person, what the person, and what whoever has office rights on them, settles. */
@@ -65,27 +67,6 @@ class SettledActs implements Undoes {
   private final List<Naming> naming;
   private final EntityManager kept;
   private final JsonMapper json;
-
-  SettledActs(
-      Acts acts,
-      People people,
-      WorkTimes times,
-      KeptSession session,
-      HouseStore house,
-      ActStore store,
-      List<Naming> naming,
-      EntityManager kept,
-      JsonMapper json) {
-    this.house = house;
-    this.store = store;
-    this.naming = naming;
-    this.kept = kept;
-    this.session = session;
-    this.acts = acts;
-    this.people = people;
-    this.times = times;
-    this.json = json;
-  }
 
   /**
    * What an act did to one row.

@@ -8,10 +8,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.platform.Asker;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Tells coordinators what was settled for the crew and the house, by whom. */
 @RestController
+@RequiredArgsConstructor
 class SettledController {
 
   private static final int AT_ONCE = 50;
@@ -32,44 +35,28 @@ class SettledController {
   private final ActStore acts;
   private final List<NamedRows> named;
 
-  SettledController(People people, SettledActs settled, ActStore acts, List<NamedRows> named) {
-    this.people = people;
-    this.settled = settled;
-    this.acts = acts;
-    this.named = named;
-  }
-
   @Schema(name = "SettledLine")
-  record LineView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String before,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String after) {}
+  record LineView(String label, String before, String after) {}
 
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "SettledAct")
   record SettledView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String who,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, example = "crew.hours") String kind,
+      long act,
+      Instant at,
+      String who,
+      @Schema(example = "crew.hours") String kind,
       @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
               description =
                   "Names of people, teams, places, regions and duties it changed; the first of many")
           List<String> about,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What changed in it; the first of many")
-          List<LineView> lines,
-      @Schema(description = "What sort of act it took back, if it took one back") String undoes,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Taken back meanwhile")
-          boolean undone) {}
+      @Schema(description = "What changed in it; the first of many") List<LineView> lines,
+      @Schema(description = "What sort of act it took back, if it took one back")
+          @Nullable String undoes,
+      @Schema(description = "Taken back meanwhile") boolean undone) {}
 
   @Schema(name = "SettledPage")
   record PageView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SettledView> items,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "There are earlier ones")
-          boolean more) {}
+      List<SettledView> items, @Schema(description = "There are earlier ones") boolean more) {}
 
   @GetMapping("/api/v1/settled")
   @Operation(summary = "What was settled for the crew and the house, newest first")

@@ -3,6 +3,7 @@ package mellowrota.server.crew;
 import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.Persons;
@@ -11,15 +12,11 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What people can, and who may not stand alone. */
 @Service
+@RequiredArgsConstructor
 public class Skills {
 
   private final Persons persons;
   private final Acts acts;
-
-  Skills(Persons persons, Acts acts) {
-    this.persons = persons;
-    this.acts = acts;
-  }
 
   /**
    * What one can.

@@ -10,11 +10,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,6 +30,7 @@ import tools.jackson.databind.JsonNode;
 /** What people can, over HTTP; for themselves and their office. */
 @RestController
 @RequestMapping("/api/v1/people/{id}/skills")
+@RequiredArgsConstructor
 class SkillsController {
 
   private static final int MOST_SKILLS = 40;
@@ -36,31 +39,20 @@ class SkillsController {
   private final WorkTimes times;
   private final Skills skills;
 
-  SkillsController(People people, WorkTimes times, Skills skills) {
-    this.people = people;
-    this.times = times;
-    this.skills = skills;
-  }
-
   @Schema(name = "Skill")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record SkillView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String skill,
+      String skill,
       @Schema(description = "The last day on which it holds; not there: it does not end")
-          LocalDate last) {}
+          @Nullable LocalDate last) {}
 
   @Schema(name = "Skills")
   record SkillsView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SkillView> skills,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Counts only beside somebody who is not so marked")
-          boolean notAlone) {}
+      List<SkillView> skills,
+      @Schema(description = "Counts only beside somebody who is not so marked") boolean notAlone) {}
 
   @Schema(name = "SkillsChange")
-  record SkillsSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SkillView> skills,
-      Boolean notAlone) {}
+  record SkillsSchema(List<SkillView> skills, @Nullable Boolean notAlone) {}
 
   @GetMapping
   @Operation(summary = "What somebody can, for themselves and their office")

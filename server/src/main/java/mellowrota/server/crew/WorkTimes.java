@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -27,19 +28,13 @@ import org.springframework.stereotype.Service;
 
 /** When people work and when they are away. */
 @Service
+@RequiredArgsConstructor
 public class WorkTimes {
 
   private final Times times;
   private final Persons persons;
   private final HouseStore house;
   private final Acts acts;
-
-  WorkTimes(Times times, Persons persons, HouseStore house, Acts acts) {
-    this.times = times;
-    this.persons = persons;
-    this.house = house;
-    this.acts = acts;
-  }
 
   /**
    * Working hours on one weekday, in the zone of the place, else of the person.

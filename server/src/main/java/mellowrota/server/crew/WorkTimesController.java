@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
@@ -23,6 +24,7 @@ import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,6 +42,7 @@ import tools.jackson.databind.JsonNode;
 /** Working hours and leave over HTTP. */
 @RestController
 @RequestMapping("/api/v1/people/{id}")
+@RequiredArgsConstructor
 class WorkTimesController {
 
   private static final int MOST_HOURS = 100;
@@ -52,78 +55,68 @@ class WorkTimesController {
   private final Places places;
   private final WorkTimes times;
 
-  WorkTimesController(People people, Places places, WorkTimes times) {
-    this.places = places;
-    this.people = people;
-    this.times = times;
-  }
-
   /** One person's working hours and leave. */
   @Schema(name = "WorkTimes")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record WorkTimesView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Days on which other hours hold")
-          List<DatedView> days,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<LeaveView> leave,
-      @Schema(description = "In whose days they work; not there: the house's") String zone,
-      @Schema(description = "For how long in a week") Long contractMinutes) {}
+      List<HoursView> hours,
+      @Schema(description = "Days on which other hours hold") List<DatedView> days,
+      List<LeaveView> leave,
+      @Schema(description = "In whose days they work; not there: the house's")
+          @Nullable String zone,
+      @Schema(description = "For how long in a week") @Nullable Long contractMinutes) {}
 
   /** Hours on one weekday, Monday is 1; until the next day where not after from. */
   @Schema(name = "Hours")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record HoursView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int weekday,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until,
-      @Schema(description = "For work there only, in its zone") Long place,
-      @Schema(description = "From when they hold") LocalDate first,
-      @Schema(description = "The last day on which they hold") LocalDate last) {}
+      int weekday,
+      String from,
+      String until,
+      @Schema(description = "For work there only, in its zone") @Nullable Long place,
+      @Schema(description = "From when they hold") @Nullable LocalDate first,
+      @Schema(description = "The last day on which they hold") @Nullable LocalDate last) {}
 
   /** From one time of the day until another, the next day's where it is not after it. */
   @Schema(name = "DayTimes")
-  record TimesView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String until) {}
+  record TimesView(String from, String until) {}
 
   /** What holds on one day in place of the week's hours; no times: not at work. */
   @Schema(name = "HoursOfDay")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record DatedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
-      @Schema(description = "In place of the hours there only") Long place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TimesView> times) {}
+      LocalDate day,
+      @Schema(description = "In place of the hours there only") @Nullable Long place,
+      List<TimesView> times) {}
 
   /** Days of leave, the last included. */
   @Schema(name = "Leave")
   record LeaveView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String last,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Else it is asked for")
-          boolean agreed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean sick) {}
+      long id,
+      String first,
+      String last,
+      @Schema(description = "Else it is asked for") boolean agreed,
+      boolean sick) {}
 
   @Schema(name = "HoursChange")
-  record HoursSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HoursView> hours) {}
+  record HoursSchema(List<HoursView> hours) {}
 
   @Schema(name = "HoursOfDayChange")
   record DatedSchema(
-      @Schema(description = "In place of the hours there only") Long place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TimesView> times) {}
+      @Schema(description = "In place of the hours there only") @Nullable Long place,
+      List<TimesView> times) {}
 
   @Schema(name = "TermsChange")
   record TermsSchema(
-      @Schema(description = "null: the house's", nullable = true) String zone,
-      @Schema(description = "null: nobody has said", nullable = true) Integer contractMinutes) {}
+      @Schema(description = "null: the house's", nullable = true) @Nullable String zone,
+      @Schema(description = "null: nobody has said", nullable = true)
+          @Nullable Integer contractMinutes) {}
 
   @Schema(name = "LeaveWish")
   record LeaveSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String first,
-      @Schema(description = "The last day, included; the first unless said") String last,
-      Boolean sick) {}
+      String first,
+      @Schema(description = "The last day, included; the first unless said") @Nullable String last,
+      @Nullable Boolean sick) {}
 
   private Person asking(Asker asker) {
     return people.find(asker.person()).orElseThrow(Problem::notFound);

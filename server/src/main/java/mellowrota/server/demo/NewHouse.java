@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.work.DetailDefinition;
@@ -30,6 +31,7 @@ import tools.jackson.databind.node.ObjectNode;
  * from data.
  */
 @Component
+@RequiredArgsConstructor
 class NewHouse {
 
   private final Persons persons;
@@ -39,23 +41,6 @@ class NewHouse {
   private final SetStore sets;
   private final JsonMapper json;
   private final Clock clock;
-
-  NewHouse(
-      Persons persons,
-      Locks locks,
-      HouseStore house,
-      CalendarStore store,
-      SetStore sets,
-      JsonMapper json,
-      Clock clock) {
-    this.persons = persons;
-    this.locks = locks;
-    this.house = house;
-    this.store = store;
-    this.sets = sets;
-    this.json = json;
-    this.clock = clock;
-  }
 
   /** Does nothing where a house stands already. */
   @Transactional

@@ -11,6 +11,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -35,6 +36,7 @@ import org.springframework.transaction.annotation.Transactional;
  * person's feed of their own calendar is theirs alone where the house trusts that (SIGHT 1).
  */
 @Service
+@RequiredArgsConstructor
 class Feeds implements Leaving {
 
   private static final int MOST_OF_A_PERSON = 100;
@@ -47,21 +49,6 @@ class Feeds implements Leaving {
   private final Acts acts;
   private final Clock clock;
   private final SecureRandom random = new SecureRandom();
-
-  Feeds(
-      FeedStore store,
-      CalendarStore calendars,
-      Persons persons,
-      Worlds worlds,
-      Acts acts,
-      Clock clock) {
-    this.store = store;
-    this.calendars = calendars;
-    this.persons = persons;
-    this.worlds = worlds;
-    this.acts = acts;
-    this.clock = clock;
-  }
 
   /** The feeds a person may know of: their own, a coordinator all. */
   List<FeedStore.Feed> of(Person asker) {

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -24,6 +25,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -40,6 +42,7 @@ import tools.jackson.databind.JsonNode;
 
 /** Feeds over HTTP: the list for people, the calendars for programs. */
 @RestController
+@RequiredArgsConstructor
 class FeedsController {
 
   private static final MediaType CALENDAR = MediaType.parseMediaType("text/calendar;charset=utf-8");
@@ -49,43 +52,34 @@ class FeedsController {
   private final IcalendarWriter writer;
   private final Worlds worlds;
 
-  FeedsController(Feeds feeds, Faces faces, IcalendarWriter writer, Worlds worlds) {
-    this.feeds = feeds;
-    this.faces = faces;
-    this.writer = writer;
-    this.worlds = worlds;
-  }
-
   /** A feed as it is listed; its address was told once, when it was made. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Feed")
   record FeedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What it asks for; the organisation's limit for outside still holds")
+      long id,
+      long calendar,
+      String calendarName,
+      String label,
+      @Schema(description = "What it asks for; the organisation's limit for outside still holds")
           String level,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String madeBy,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
-      @Schema(description = "The first day on which it answers no longer") LocalDate until,
-      Instant lastUsedAt) {}
+      String madeBy,
+      Instant madeAt,
+      @Schema(description = "The first day on which it answers no longer")
+          @Nullable LocalDate until,
+      @Nullable Instant lastUsedAt) {}
 
   /** What was made: the only time its address is told. */
   @Schema(name = "FeedMade")
-  record MadeView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Under this server")
-          String address) {}
+  record MadeView(@Schema(description = "Under this server") String address) {}
 
   @Schema(name = "FeedWish")
   record FeedSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Who or what it is for")
-          String label,
-      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said") String level,
-      @Schema(description = "The first day on which it answers no longer") LocalDate until) {}
+      long calendar,
+      @Schema(description = "Who or what it is for") String label,
+      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said")
+          @Nullable String level,
+      @Schema(description = "The first day on which it answers no longer")
+          @Nullable LocalDate until) {}
 
   @GetMapping("/api/v1/feeds")
   @Operation(summary = "Feeds the asker made; a coordinator sees all")

@@ -9,6 +9,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
@@ -37,6 +38,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Any list of records and any calendar the asker reads, as CSV and as iCalendar. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class FilesController {
 
   private static final MediaType CSV = MediaType.parseMediaType("text/csv;charset=utf-8");
@@ -49,15 +51,6 @@ class FilesController {
   private final IcalendarWriter writer;
   private final Worlds worlds;
   private final Clock clock;
-
-  FilesController(
-      RecordList list, Faces faces, IcalendarWriter writer, Worlds worlds, Clock clock) {
-    this.list = list;
-    this.faces = faces;
-    this.writer = writer;
-    this.worlds = worlds;
-    this.clock = clock;
-  }
 
   @GetMapping("/records.csv")
   @Operation(summary = "Records the asker may open as CSV, narrowed like the list")

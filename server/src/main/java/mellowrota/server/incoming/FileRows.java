@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.function.Function;
 import mellowrota.core.work.Kind;
 import mellowrota.server.platform.Input;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -35,18 +36,16 @@ record FileRows(
   /** How such rows are written in JSON. */
   @Schema(name = "FileRows")
   record Sent(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String what,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String source,
-      String kind,
-      String strokes,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> fields,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SentRow> rows) {}
+      String what,
+      String source,
+      @Nullable String kind,
+      @Nullable String strokes,
+      List<String> fields,
+      List<SentRow> rows) {}
 
   /** One of them. */
   @Schema(name = "FileRow")
-  record SentRow(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int row,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> cells) {}
+  record SentRow(int row, List<String> cells) {}
 
   /**
    * Reads them.

@@ -10,12 +10,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -29,6 +31,7 @@ import tools.jackson.databind.JsonNode;
 /** A file in: read to rows, looked at, mended by whoever brings it, taken. */
 @RestController
 @RequestMapping("/api/v1/files")
+@RequiredArgsConstructor
 class IncomingController {
 
   /** How many rows are taken in one act, so that nobody else waits long. */
@@ -37,15 +40,8 @@ class IncomingController {
   private final Incoming incoming;
   private final Worlds worlds;
 
-  IncomingController(Incoming incoming, Worlds worlds) {
-    this.incoming = incoming;
-    this.worlds = worlds;
-  }
-
   @Schema(name = "FileField")
-  record FieldView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label) {}
+  record FieldView(String key, String label) {}
 
   /**
    * A column of the file.
@@ -53,35 +49,26 @@ class IncomingController {
    * @param field what its name says it is; empty where that is not plain
    */
   @Schema(name = "FileColumn")
-  record ColumnView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String field) {}
+  record ColumnView(String name, String field) {}
 
   @Schema(name = "FileNotRead")
-  record NotReadView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int row,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String what,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String why) {}
+  record NotReadView(int row, String what, String why) {}
 
   @Schema(name = "FileRead")
   record ReadView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String written,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ColumnView> columns,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FileRows.SentRow> rows,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<NotReadView> notRead,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FieldView> fields) {}
+      String written,
+      List<ColumnView> columns,
+      List<FileRows.SentRow> rows,
+      List<NotReadView> notRead,
+      List<FieldView> fields) {}
 
   @Schema(name = "FileLook")
-  record LookView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Verdict> rows) {}
+  record LookView(List<Verdict> rows) {}
 
   /** What taking rows did; the act is absent where nothing had to change. */
   @Schema(name = "FileTaken")
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  record TakenView(
-      Long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Verdict> rows,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+  record TakenView(@Nullable Long act, List<Verdict> rows, long entries, int calendars) {}
 
   @PostMapping(path = "/read", consumes = "*/*")
   @Operation(summary = "Reads a CSV or iCalendar file to rows and tells what its columns may be")

@@ -3,6 +3,7 @@ package mellowrota.server.incoming;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What becomes of one row.
@@ -11,10 +12,7 @@ import java.util.List;
  * @param verdict NEW, CHANGED, SAME (as it was taken before) or FAULTY (left until it is mended)
  */
 @Schema(name = "RowVerdict")
-record Verdict(
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int row,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Outcome verdict,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Fault> faults) {
+record Verdict(int row, Outcome verdict, List<Fault> faults) {
 
   /** What becomes of a row. */
   enum Outcome {
@@ -32,8 +30,5 @@ record Verdict(
    */
   @Schema(name = "RowFault")
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  record Fault(
-      Integer column,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String message,
-      String near) {}
+  record Fault(@Nullable Integer column, String message, @Nullable String near) {}
 }

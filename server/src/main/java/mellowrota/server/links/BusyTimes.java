@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.sight.Face;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.ical.BusyReader;
@@ -19,6 +20,7 @@ import org.springframework.stereotype.Component;
 
 /** When somebody is busy outside: of what stands there, only its times are kept. */
 @Component
+@RequiredArgsConstructor
 class BusyTimes {
 
   private final Host host;
@@ -26,14 +28,6 @@ class BusyTimes {
   private final BusyStore store;
   private final Entries entries;
   private final Clock clock;
-
-  BusyTimes(Host host, Worlds worlds, BusyStore store, Entries entries, Clock clock) {
-    this.host = host;
-    this.worlds = worlds;
-    this.store = store;
-    this.entries = entries;
-    this.clock = clock;
-  }
 
   /** What one entry takes of somebody's time. */
   record Taken(String href, String uid, List<BusyReader.Span> spans) {}

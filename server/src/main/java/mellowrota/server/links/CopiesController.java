@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
@@ -35,6 +36,7 @@ import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -48,6 +50,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Copies and what was changed in them, over HTTP. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class CopiesController {
 
   private static final int MOST = 500;
@@ -63,31 +66,6 @@ class CopiesController {
   private final WaitingCopies waiting;
   private final LinkStore links;
   private final Clock clock;
-
-  CopiesController(
-      Decisions decisions,
-      RecordStore records,
-      RecordAccess access,
-      Worlds worlds,
-      OutsideBusy busy,
-      WorkTimes times,
-      HouseStore house,
-      Opens opens,
-      WaitingCopies waiting,
-      LinkStore links,
-      Clock clock) {
-    this.house = house;
-    this.busy = busy;
-    this.times = times;
-    this.decisions = decisions;
-    this.records = records;
-    this.access = access;
-    this.worlds = worlds;
-    this.opens = opens;
-    this.waiting = waiting;
-    this.links = links;
-    this.clock = clock;
-  }
 
   /** How a copy is, as the API says it. */
   enum CopyState {
@@ -105,26 +83,24 @@ class CopiesController {
   @Schema(name = "Copy")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record CopyView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long link,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String there,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) CopyState state,
-      @Schema(description = "Seconds until it goes out, or is tried again") Long dueIn,
-      @Schema(description = "Since when it has been open") Instant openSince,
-      Instant sentAt,
-      @Schema(description = "Why it did not go, as a code") String fault,
-      String faultWords,
+      long link,
+      String owner,
+      String there,
+      long calendar,
+      String calendarName,
+      long record,
+      String title,
+      CopyState state,
+      @Schema(description = "Seconds until it goes out, or is tried again") @Nullable Long dueIn,
+      @Schema(description = "Since when it has been open") @Nullable Instant openSince,
+      @Nullable Instant sentAt,
+      @Schema(description = "Why it did not go, as a code") @Nullable String fault,
+      @Nullable String faultWords,
       @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
               description =
                   "What is still read there though it should be off; of what the asker may see")
           List<String> shows,
       @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
               description =
                   "Details kept from the asker that may be read there too, filled or not: replacing"
                       + " them is safe")
@@ -133,24 +109,22 @@ class CopiesController {
   @Schema(name = "OutsideChange")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ChangeView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String there,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
+      long id,
+      Instant at,
+      String owner,
+      String there,
+      long record,
+      String title,
       @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
               description = "TIMES, TITLE, PLACE, TEXT, NOTE, DELETED or REPEATS",
               allowableValues = {"TIMES", "TITLE", "PLACE", "TEXT", "NOTE", "DELETED", "REPEATS"})
           String part,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sent,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String theirs,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ours,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Changes.State state,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It stands there still")
-          boolean stays,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words) {}
+      String sent,
+      String theirs,
+      String ours,
+      Changes.State state,
+      @Schema(description = "It stands there still") boolean stays,
+      String words) {}
 
   @GetMapping("/copies")
   @Operation(
@@ -300,20 +274,12 @@ class CopiesController {
   @Schema(name = "CopiesWaiting")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record WaitingView(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Records of which copies go out")
-          long changes,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long copies,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Outside calendars they go to")
-          long calendars,
+      @Schema(description = "Records of which copies go out") long changes,
+      long copies,
+      @Schema(description = "Outside calendars they go to") long calendars,
       @Schema(description = "Seconds until the first of them goes; not there: none waits")
-          Long goesOutIn,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of whose outside calendars nothing is known for now")
+          @Nullable Long goesOutIn,
+      @Schema(description = "Of whose outside calendars nothing is known for now")
           List<String> unknownBusy) {}
 
   @GetMapping("/copies/waiting")
@@ -359,11 +325,9 @@ class CopiesController {
 
   @Schema(name = "CopiesHeld")
   record HeldView(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Nothing is sent: this house was restored and nobody has looked yet")
+      @Schema(description = "Nothing is sent: this house was restored and nobody has looked yet")
           boolean held,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long open) {}
+      long open) {}
 
   @GetMapping("/copies/held")
   @Operation(summary = "Whether copies are held back since a restore, and how many would go out")

@@ -2,6 +2,7 @@ package mellowrota.server.links;
 
 import java.time.ZoneId;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.sync.Content;
 import mellowrota.core.sync.Hold;
 import mellowrota.server.calendars.store.Faces;
@@ -21,6 +22,7 @@ import org.springframework.stereotype.Component;
  * before anything else is written. The address and the UID never change.
  */
 @Component
+@RequiredArgsConstructor
 class Courier {
 
   /** After so many tries a person is told. */
@@ -40,27 +42,6 @@ class Courier {
   private final IcalendarWriter writer;
   private final Worlds worlds;
   private final Backoff backoff;
-
-  Courier(
-      Host host,
-      CopyStore copies,
-      Rounds rounds,
-      Settling settling,
-      Changes changes,
-      Faces faces,
-      IcalendarWriter writer,
-      Worlds worlds,
-      Backoff backoff) {
-    this.host = host;
-    this.copies = copies;
-    this.rounds = rounds;
-    this.settling = settling;
-    this.changes = changes;
-    this.faces = faces;
-    this.writer = writer;
-    this.worlds = worlds;
-    this.backoff = backoff;
-  }
 
   /** What to ask the host next, with all that has to be kept before it kept. */
   sealed interface Plan {

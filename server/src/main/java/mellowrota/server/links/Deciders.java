@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
 import mellowrota.server.crew.store.HouseStore;
@@ -14,17 +15,12 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Keeps in force whoever decides in which outside calendars somebody's own is copied. */
 @Component
+@RequiredArgsConstructor
 class Deciders {
 
   private final CopyStore copies;
   private final HouseStore house;
   private final LinkStore links;
-
-  Deciders(CopyStore copies, HouseStore house, LinkStore links) {
-    this.house = house;
-    this.copies = copies;
-    this.links = links;
-  }
 
   /** By person, whose word holds; who is not named has nothing linked. */
   Map<PersonId, Deciding> all() {

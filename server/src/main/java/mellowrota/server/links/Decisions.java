@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
@@ -39,6 +40,7 @@ import org.springframework.transaction.annotation.Transactional;
  * and the office of the work. A proposal is taken, or put back.
  */
 @Service
+@RequiredArgsConstructor
 class Decisions {
 
   private static final int MOST = 500;
@@ -50,23 +52,6 @@ class Decisions {
   private final RecordStore records;
   private final RecordAccess access;
   private final Worlds worlds;
-
-  Decisions(
-      Opens opens,
-      CopyStore copies,
-      Changes changes,
-      Takings takings,
-      RecordStore records,
-      RecordAccess access,
-      Worlds worlds) {
-    this.opens = opens;
-    this.copies = copies;
-    this.changes = changes;
-    this.takings = takings;
-    this.records = records;
-    this.access = access;
-    this.worlds = worlds;
-  }
 
   /** A change as it is kept. */
   record Row(

@@ -2,6 +2,7 @@ package mellowrota.server.links;
 
 import java.time.Clock;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.links.store.CopyStore;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.sight.store.CalendarStore;
@@ -10,19 +11,13 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Ends links once nothing of ours stands there any more. */
 @Component
+@RequiredArgsConstructor
 class Endings {
 
   private final LinkStore links;
   private final CopyStore copies;
   private final CalendarStore calendars;
   private final Clock clock;
-
-  Endings(LinkStore links, CopyStore copies, CalendarStore calendars, Clock clock) {
-    this.links = links;
-    this.copies = copies;
-    this.calendars = calendars;
-    this.clock = clock;
-  }
 
   /** Its password goes with it. */
   @Transactional

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Family;
 import mellowrota.core.people.PersonId;
@@ -18,11 +19,13 @@ import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
 
 /** Reads what is said about an account and what its calendars are for. */
 @Component
+@RequiredArgsConstructor
 class LinkInput {
 
   private static final Set<String> ACCOUNT = Set.of("address", "user", "password");
@@ -37,11 +40,6 @@ class LinkInput {
   private final Host host;
   private final Worlds worlds;
 
-  LinkInput(Host host, Worlds worlds) {
-    this.host = host;
-    this.worlds = worlds;
-  }
-
   /** Whoever else reads the outside calendar, as its owner said (SIGHT 1). */
   enum AlsoRead {
     UNSAID,
@@ -52,40 +50,35 @@ class LinkInput {
 
   @Schema(name = "OutsideAccount")
   record AccountSchema(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "An address (https://host/), a host's name or a mail address")
+      @Schema(description = "An address (https://host/), a host's name or a mail address")
           String address,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Best one made for this alone")
-          String password) {}
+      String user,
+      @Schema(description = "Best one made for this alone") String password) {}
 
   @Schema(name = "LinkWish")
   record AddSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String address,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String user,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String password,
-      @Schema(description = "The house's, not the asker's own") Boolean ofTheHouse,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarSchema> calendars) {}
+      String address,
+      String user,
+      String password,
+      @Schema(description = "The house's, not the asker's own") @Nullable Boolean ofTheHouse,
+      List<CalendarSchema> calendars) {}
 
   @Schema(name = "LinkChange")
-  record ChangeSchema(String password, List<CalendarSchema> calendars) {}
+  record ChangeSchema(@Nullable String password, @Nullable List<CalendarSchema> calendars) {}
 
   @Schema(name = "LinkedCalendarWish")
   record CalendarSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
+      String href,
       @Schema(description = "Our calendar that is written there; none: nothing is written")
-          Long writes,
+          @Nullable Long writes,
       @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said")
-          List<String> families,
+          @Nullable List<String> families,
       @Schema(description = "Work that ended before this day is not sent; today unless said")
-          LocalDate from,
+          @Nullable LocalDate from,
       @Schema(description = "Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
-          AlsoRead alsoRead,
-      List<Long> people,
-      Boolean readsBusy) {}
+          @Nullable AlsoRead alsoRead,
+      @Nullable List<Long> people,
+      @Nullable Boolean readsBusy) {}
 
   Input account(JsonNode body) {
     return Input.of(body, ACCOUNT);

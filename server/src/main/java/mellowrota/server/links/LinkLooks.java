@@ -69,24 +69,16 @@ class LinkLooks {
 
   @Schema(name = "LinkLook")
   record LookView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies it would get")
-          long copies,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "The nearest of them")
-          List<NearView> nearest,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Entries that stand there, of which busy times would be read; else 0")
+      String href,
+      String name,
+      @Schema(description = "Copies it would get") long copies,
+      @Schema(description = "The nearest of them") List<NearView> nearest,
+      @Schema(description = "Entries that stand there, of which busy times would be read; else 0")
           long read) {}
 
   /** An entry as it would be written there; what the asker may not see stands covered. */
   @Schema(name = "LinkLookEntry")
-  record NearView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String when) {}
+  record NearView(String title, String place, String text, String when) {}
 
   private record Sent(Instant starts, Face face) {}
 

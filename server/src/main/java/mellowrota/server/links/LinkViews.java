@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.server.links.store.LinkStore;
@@ -15,72 +16,55 @@ import mellowrota.server.links.store.WaitingCopies;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Links as they are told, to whoever's they are and to the office. */
 @Component
+@RequiredArgsConstructor
 class LinkViews {
 
   private final LinkStore store;
   private final WaitingCopies copies;
 
-  LinkViews(LinkStore store, WaitingCopies copies) {
-    this.store = store;
-    this.copies = copies;
-  }
-
   @Schema(name = "LinkedCalendar")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record OutletView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      Boolean mayWrite,
-      Long writes,
-      String writesName,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> families,
-      LocalDate from,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LinkInput.AlsoRead alsoRead,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> people,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean readsBusy,
-      Instant readAt,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Somebody else decides where this goes, so nothing is to stand there")
+      long id,
+      String href,
+      String name,
+      @Nullable Boolean mayWrite,
+      @Nullable Long writes,
+      @Nullable String writesName,
+      List<String> families,
+      @Nullable LocalDate from,
+      LinkInput.AlsoRead alsoRead,
+      List<Long> people,
+      boolean readsBusy,
+      @Nullable Instant readAt,
+      @Schema(description = "Somebody else decides where this goes, so nothing is to stand there")
           boolean overruled,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Copies that stand there")
-          long sent,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Copies that are still to be written or taken off")
-          long open,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Of those, copies that the host refused")
-          long refused) {}
+      @Schema(description = "Copies that stand there") long sent,
+      @Schema(description = "Copies that are still to be written or taken off") long open,
+      @Schema(description = "Of those, copies that the host refused") long refused) {}
 
   @Schema(name = "Link")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record LinkView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String owner,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "The asker may change it; of others only whether it works is told")
+      long id,
+      String owner,
+      @Schema(description = "The asker may change it; of others only whether it works is told")
           boolean mine,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean ofTheHouse,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String host,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String account,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "It is being ended")
-          boolean ends,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "It was stopped: nothing is written or read until it goes on")
+      boolean ofTheHouse,
+      String host,
+      String account,
+      @Schema(description = "It is being ended") boolean ends,
+      @Schema(description = "It was stopped: nothing is written or read until it goes on")
           boolean stopped,
-      @Schema(description = "What ails it, as a code") String fault,
-      String faultWords,
-      Instant faultSince,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<OutletView> calendars) {}
+      @Schema(description = "What ails it, as a code") @Nullable String fault,
+      @Nullable String faultWords,
+      @Nullable Instant faultSince,
+      List<OutletView> calendars) {}
 
   /** Whether it works is the office's to know; where the account is and what is in it, is not. */
   static LinkView watched(LinkView link) {

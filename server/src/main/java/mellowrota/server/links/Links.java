@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
@@ -37,6 +38,7 @@ import org.springframework.transaction.annotation.Transactional;
  * to is one more way of reading ours.
  */
 @Service
+@RequiredArgsConstructor
 public class Links implements Leaving {
 
   private static final int MOST_OF_A_PERSON = 10;
@@ -50,27 +52,6 @@ public class Links implements Leaving {
   private final Host host;
   private final Clock clock;
   private final Deciders deciders;
-
-  Links(
-      LinkStore store,
-      CopyStore copies,
-      CalendarStore calendars,
-      Persons persons,
-      Acts acts,
-      Worlds worlds,
-      Host host,
-      Deciders deciders,
-      Clock clock) {
-    this.clock = clock;
-    this.deciders = deciders;
-    this.host = host;
-    this.store = store;
-    this.copies = copies;
-    this.calendars = calendars;
-    this.persons = persons;
-    this.acts = acts;
-    this.worlds = worlds;
-  }
 
   /**
    * What is wanted of one of the account's calendars.

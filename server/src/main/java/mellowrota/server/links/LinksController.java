@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
@@ -21,6 +22,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -36,6 +38,7 @@ import tools.jackson.databind.JsonNode;
 /** Links over HTTP. A password comes in and never goes out. */
 @RestController
 @RequestMapping("/api/v1/links")
+@RequiredArgsConstructor
 class LinksController {
 
   private final Links links;
@@ -50,56 +53,29 @@ class LinksController {
   private final Worlds worlds;
   private final LinkViews views;
 
-  LinksController(
-      Links links,
-      LinkInput inputs,
-      LinkLooks looks,
-      Deciders deciders,
-      LinkStore store,
-      Host host,
-      Proof proof,
-      Tries tries,
-      StandsThere standsThere,
-      Worlds worlds,
-      LinkViews views) {
-    this.inputs = inputs;
-    this.looks = looks;
-    this.deciders = deciders;
-    this.proof = proof;
-    this.tries = tries;
-    this.standsThere = standsThere;
-    this.links = links;
-    this.store = store;
-    this.host = host;
-    this.worlds = worlds;
-    this.views = views;
-  }
-
   @Schema(name = "FoundCalendar")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record FoundView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String href,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      String href,
+      String name,
       @Schema(description = "Whether it may be written; not there: the host does not say")
-          Boolean mayWrite) {}
+          @Nullable Boolean mayWrite) {}
 
   @Schema(name = "LinkTried")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record TriedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean found,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing")
+      boolean found,
+      String words,
+      @Schema(description = "What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing")
           String fault,
       @Schema(
               description =
                   "Where the host says the account is, if elsewhere: ask before it gets a password")
-          String elsewhere,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<FoundView> calendars) {}
+          @Nullable String elsewhere,
+      List<FoundView> calendars) {}
 
   @Schema(name = "LinkMade")
-  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+  record MadeView(long id) {}
 
   @PostMapping("/try")
   @Operation(summary = "Looks whether an account can be linked, and what calendars it has")
@@ -267,10 +243,7 @@ class LinksController {
   }
 
   @Schema(name = "LinkDecided")
-  record DecidedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Deciding.By by) {}
+  record DecidedView(long person, String name, Deciding.By by) {}
 
   @GetMapping("/decided")
   @Operation(
@@ -294,17 +267,10 @@ class LinksController {
   }
 
   @Schema(name = "LinkProof")
-  record ProofView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean good,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String words,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<StepView> steps) {}
+  record ProofView(boolean good, String words, List<StepView> steps) {}
 
   @Schema(name = "LinkProofStep")
-  record StepView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String what,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean good,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String sent,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String read) {}
+  record StepView(String what, boolean good, String sent, String read) {}
 
   @PostMapping("/{id}/calendars/{calendar}/prove")
   @Operation(summary = "Writes a test entry there, changes it, reads it back and takes it off")

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.links.store.BusyStore;
@@ -20,6 +21,7 @@ import org.springframework.stereotype.Service;
  * When people are busy in calendars they have elsewhere: times, and how far they can be trusted.
  */
 @Service
+@RequiredArgsConstructor
 public class OutsideBusy {
 
   /** Up to so many reading intervals what was read is fresh, then late, then not known. */
@@ -30,12 +32,6 @@ public class OutsideBusy {
   private final HouseStore house;
   private final BusyStore store;
   private final Clock clock;
-
-  OutsideBusy(HouseStore house, BusyStore store, Clock clock) {
-    this.house = house;
-    this.store = store;
-    this.clock = clock;
-  }
 
   /** Whose calendars are read. */
   public List<PersonId> people() {

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
@@ -24,17 +25,12 @@ import org.springframework.stereotype.Component;
  * again, whatever comes of it in between.
  */
 @Component
+@RequiredArgsConstructor
 class Proof {
 
   private final Host host;
   private final IcalendarWriter writer;
   private final Clock clock;
-
-  Proof(Host host, IcalendarWriter writer, Clock clock) {
-    this.host = host;
-    this.writer = writer;
-    this.clock = clock;
-  }
 
   /** One step, with what was sent and what was read back. */
   record Step(String what, boolean good, String sent, String read) {}

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.links.store.CopyStore;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
@@ -17,6 +18,7 @@ import org.springframework.stereotype.Component;
  * are not as we know them are looked at next; the rest is only asked when it is busy.
  */
 @Component
+@RequiredArgsConstructor
 class Reading {
 
   private final Host host;
@@ -24,14 +26,6 @@ class Reading {
   private final LinkStore links;
   private final BusyTimes busy;
   private final Rounds rounds;
-
-  Reading(Host host, CopyStore copies, LinkStore links, BusyTimes busy, Rounds rounds) {
-    this.rounds = rounds;
-    this.host = host;
-    this.copies = copies;
-    this.links = links;
-    this.busy = busy;
-  }
 
   /** The calendar of a link that is to be read first, if one is by now. */
   Optional<LinkStore.Due> due(long link) {

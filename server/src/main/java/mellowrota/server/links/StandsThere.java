@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.ical.CopyText;
@@ -23,24 +24,17 @@ import org.springframework.transaction.annotation.Transactional;
  * now.
  */
 @Component
+@RequiredArgsConstructor
 class StandsThere {
 
   private final CopyStore copies;
   private final RecordStore records;
   private final RecordAccess access;
 
-  StandsThere(CopyStore copies, RecordStore records, RecordAccess access) {
-    this.copies = copies;
-    this.records = records;
-    this.access = access;
-  }
-
   @Schema(name = "LinkStanding")
   record StandingView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "As it stands there; empty where that is not for the asker")
+      String title,
+      @Schema(description = "As it stands there; empty where that is not for the asker")
           String when) {}
 
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)

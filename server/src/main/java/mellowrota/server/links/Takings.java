@@ -10,6 +10,7 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.entry.Family;
 import mellowrota.core.people.Capacities;
@@ -39,6 +40,7 @@ import tools.jackson.databind.node.ObjectNode;
 
 /** Brings what was changed in somebody's calendar into the record, as their own act. */
 @Component
+@RequiredArgsConstructor
 class Takings {
 
   private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm");
@@ -47,13 +49,6 @@ class Takings {
   private final RecordStore store;
   private final RecordAccess access;
   private final JsonMapper json;
-
-  Takings(Records records, RecordStore store, RecordAccess access, JsonMapper json) {
-    this.records = records;
-    this.store = store;
-    this.access = access;
-    this.json = json;
-  }
 
   /**
    * What somebody may change of an entry in their own calendar; nothing where it is nobody's. It is

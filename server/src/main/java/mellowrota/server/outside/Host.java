@@ -14,12 +14,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.outside.OutsideHttp.Answer;
 import mellowrota.server.outside.OutsideHttp.Ask;
 import org.springframework.stereotype.Component;
 
 /** CalDAV as a client: finding calendars, reading and writing entries (RFC 4791, 6578, 6764). */
 @Component
+@RequiredArgsConstructor
 public class Host {
 
   private static final String XML = "application/xml; charset=utf-8";
@@ -36,13 +38,6 @@ public class Host {
   private final Guard guard;
   private final Names names;
   private final Clock clock;
-
-  Host(OutsideHttp http, Guard guard, Names names, Clock clock) {
-    this.http = http;
-    this.guard = guard;
-    this.names = names;
-    this.clock = clock;
-  }
 
   /** Who signs in where. Its text never holds the password. */
   public record Account(URI address, String user, String password) {

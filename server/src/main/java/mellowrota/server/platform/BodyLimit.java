@@ -11,6 +11,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import lombok.RequiredArgsConstructor;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -19,6 +20,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Refuses bodies over the limit with 413, whether or not they say their length. */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 2)
+@RequiredArgsConstructor
 public class BodyLimit extends OncePerRequestFilter {
 
   /** The largest body taken, in bytes. */
@@ -44,10 +46,6 @@ public class BodyLimit extends OncePerRequestFilter {
   }
 
   private final ProblemWriter writer;
-
-  BodyLimit(ProblemWriter writer) {
-    this.writer = writer;
-  }
 
   @Override
   protected void doFilterInternal(

@@ -2,6 +2,7 @@ package mellowrota.server.platform;
 
 import jakarta.persistence.EntityManager;
 import java.time.Instant;
+import lombok.RequiredArgsConstructor;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
@@ -10,13 +11,10 @@ import org.springframework.stereotype.Repository;
  * goes by the clock that is given.
  */
 @Repository
+@RequiredArgsConstructor
 public class DatabaseClock {
 
   private final EntityManager kept;
-
-  DatabaseClock(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** When this transaction began. */
   public Instant now() {

@@ -1,6 +1,7 @@
 package mellowrota.server.platform;
 
 import jakarta.persistence.EntityManager;
+import lombok.RequiredArgsConstructor;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -8,13 +9,10 @@ import org.springframework.stereotype.Repository;
  * refuses is thrown in Spring's terms, so that who was in the way is tried again.
  */
 @Repository
+@RequiredArgsConstructor
 public class KeptSession {
 
   private final EntityManager entities;
-
-  KeptSession(EntityManager entities) {
-    this.entities = entities;
-  }
 
   /** Writes what was changed, so that whatever is asked of the database from here on sees it. */
   public void write() {

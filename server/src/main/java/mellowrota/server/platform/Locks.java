@@ -2,18 +2,16 @@ package mellowrota.server.platform;
 
 import jakarta.persistence.EntityManager;
 import java.util.Collection;
+import lombok.RequiredArgsConstructor;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
 /** Locks of what has no row to lock. */
 @Repository
+@RequiredArgsConstructor
 public class Locks {
 
   private final EntityManager kept;
-
-  Locks(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * Until the end of the transaction nobody else goes on under these names. Native: such locks are

@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.regex.Pattern;
+import lombok.RequiredArgsConstructor;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -17,15 +18,12 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 1)
+@RequiredArgsConstructor
 class PlainPaths extends OncePerRequestFilter {
 
   private static final Pattern NEEDLESS = Pattern.compile("%(3[0-9]|[46][1-9A-Fa-f]|[57][0-9Aa])");
 
   private final ProblemWriter problems;
-
-  PlainPaths(ProblemWriter problems) {
-    this.problems = problems;
-  }
 
   @Override
   protected void doFilterInternal(

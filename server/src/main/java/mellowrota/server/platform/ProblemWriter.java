@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import org.slf4j.MDC;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -12,13 +13,10 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Writes problem documents where no controller is at hand: filters, security, servlets. */
 @Component
+@RequiredArgsConstructor
 public class ProblemWriter {
 
   private final JsonMapper json;
-
-  ProblemWriter(JsonMapper json) {
-    this.json = json;
-  }
 
   public void write(HttpServletResponse response, Problem problem) throws IOException {
     if (response.isCommitted()) {

@@ -7,6 +7,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.security.SecureRandom;
 import java.util.HexFormat;
+import lombok.RequiredArgsConstructor;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.slf4j.MDC;
@@ -21,16 +22,13 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
+@RequiredArgsConstructor
 public class RequestId extends OncePerRequestFilter {
 
   private static final Logger LOG = LoggerFactory.getLogger(RequestId.class);
   private static final SecureRandom RANDOM = new SecureRandom();
 
   private final ProblemWriter problems;
-
-  RequestId(ProblemWriter problems) {
-    this.problems = problems;
-  }
 
   /** A number for one more request. */
   public static String next() {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
@@ -22,16 +23,12 @@ import org.springframework.stereotype.Service;
  * see it now (SIGHT 9); to know the former, the record is taken back act by act.
  */
 @Service
+@RequiredArgsConstructor
 public class Histories {
 
   private static final int MOST_ACTS = 200;
   private final RecordStore store;
   private final Pasts pasts;
-
-  Histories(RecordStore store, Pasts pasts) {
-    this.store = store;
-    this.pasts = pasts;
-  }
 
   /** What was done to the record, newest first. */
   public List<HistoryView> of(RecordAccess.Standing standing) {

@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -17,19 +18,13 @@ import tools.jackson.databind.JsonNode;
 
 /** Records that come in from elsewhere, many in one act, each known there by an id of its own. */
 @Service
+@RequiredArgsConstructor
 public class IncomingRecords {
 
   private final Records records;
   private final RecordStore store;
   private final RecordAccess access;
   private final Sources sources;
-
-  IncomingRecords(Records records, RecordStore store, RecordAccess access, Sources sources) {
-    this.records = records;
-    this.store = store;
-    this.access = access;
-    this.sources = sources;
-  }
 
   /** The records that came from there and that this person may open, by their ids there. */
   public Map<String, RecordId> known(

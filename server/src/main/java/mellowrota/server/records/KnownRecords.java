@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.records.store.RecordStore;
@@ -14,6 +15,7 @@ import org.springframework.stereotype.Service;
  * that show thousands of records read only what changed since they were last shown.
  */
 @Service
+@RequiredArgsConstructor
 public class KnownRecords {
 
   private static final int MOST = 40_000;
@@ -29,10 +31,6 @@ public class KnownRecords {
           return size() > MOST;
         }
       };
-
-  KnownRecords(RecordStore store) {
-    this.store = store;
-  }
 
   /**
    * The records in the order asked for.

@@ -6,11 +6,10 @@ import java.util.List;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.entry.Family;
 import mellowrota.core.rule.Reason;
+import org.jspecify.annotations.Nullable;
 
 /** Where a record lands, and why not elsewhere, as far as the asker may know. */
-public record LandingView(
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Lands> lands,
-    @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Nowhere> nowhere) {
+public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
 
   /**
    * One calendar it stands on.
@@ -23,26 +22,29 @@ public record LandingView(
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record Lands(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
-          String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Family.class)
-          String family,
-      Integer visit,
-      @Schema(allowableValues = {"FIRST", "CHANGE"}) String waits,
-      TimesView times,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean late,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean unhanded,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int readers,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int asked,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int ofDetails,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailShown> details,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Why> why) {}
+      long calendar,
+      String name,
+      @Schema(implementation = Calendar.Sort.class) String sort,
+      @Schema(implementation = Family.class) String family,
+      @Nullable Integer visit,
+      @Schema(allowableValues = {"FIRST", "CHANGE"}) @Nullable String waits,
+      @Nullable TimesView times,
+      boolean late,
+      boolean unhanded,
+      int readers,
+      int asked,
+      int ofDetails,
+      List<DetailShown> details,
+      List<Why> why) {}
 
   /** When an entry stands there: local times in a zone, or days, the last included. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  public record TimesView(String start, String end, String zone, String first, String last) {}
+  public record TimesView(
+      @Nullable String start,
+      @Nullable String end,
+      @Nullable String zone,
+      @Nullable String first,
+      @Nullable String last) {}
 
   /**
    * Whether one detail is shown there.
@@ -50,20 +52,11 @@ public record LandingView(
    * @param because the first reason that holds, in words; absent when shown
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  public record DetailShown(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean shown,
-      String because) {}
+  public record DetailShown(String label, boolean shown, @Nullable String because) {}
 
   /** A reason as a code and what it speaks of. */
-  public record Why(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Reason.Code.class)
-          String code,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String subject) {}
+  public record Why(@Schema(implementation = Reason.Code.class) String code, String subject) {}
 
   /** A calendar it does not stand on, with the first reason that holds. */
-  public record Nowhere(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Why why) {}
+  public record Nowhere(long calendar, String name, Why why) {}
 }

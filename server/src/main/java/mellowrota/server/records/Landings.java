@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
@@ -29,13 +30,10 @@ import org.springframework.stereotype.Service;
 
 /** Says where a record lands and why not elsewhere. */
 @Service
+@RequiredArgsConstructor
 public class Landings {
 
   private final ReleaseStore releases;
-
-  Landings(ReleaseStore releases) {
-    this.releases = releases;
-  }
 
   /**
    * For the office every calendar near the record; for others those they read themselves, as far as

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
@@ -25,6 +26,7 @@ import org.springframework.stereotype.Repository;
  * more than it shows. {@link mellowrota.core.sight.RecordReaders} says the same of one record.
  */
 @Repository
+@RequiredArgsConstructor
 public class Opens {
 
   /**
@@ -89,10 +91,6 @@ public class Opens {
       " exists (select 1 from" + RECORDS + " where r.id = e.record and (me.bits & 1) <> 0)";
 
   private final EntityManager kept;
-
-  Opens(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** The values that these want. */
   private static Map<String, Object> values(World world, Person asker) {

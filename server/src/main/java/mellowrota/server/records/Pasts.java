@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Membership;
@@ -26,15 +27,11 @@ import org.springframework.stereotype.Component;
  * account as they were (SIGHT 9).
  */
 @Component
+@RequiredArgsConstructor
 class Pasts {
 
   private final ActStore acts;
   private final HouseStore house;
-
-  Pasts(ActStore acts, HouseStore house) {
-    this.acts = acts;
-    this.house = house;
-  }
 
   /** Who asks, and whoever looks with their eyes, through all acts until now. */
   Past of(RecordAccess.Standing standing) {

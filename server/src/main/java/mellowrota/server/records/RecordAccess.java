@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
@@ -29,13 +30,10 @@ import org.springframework.stereotype.Service;
 
 /** Who may open a record, and what they may change on it. */
 @Service
+@RequiredArgsConstructor
 public class RecordAccess {
 
   private final Entries entries;
-
-  RecordAccess(Entries entries) {
-    this.entries = entries;
-  }
 
   /**
    * One person before one record.

@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -12,6 +11,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
@@ -19,6 +19,7 @@ import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /**
@@ -26,6 +27,7 @@ import org.springframework.stereotype.Service;
  * the last record that was shown (SIGHT 9).
  */
 @Service
+@RequiredArgsConstructor
 public class RecordList {
 
   private static final int AT_ONCE = 200;
@@ -70,13 +72,6 @@ public class RecordList {
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
-
-  RecordList(Opens opens, RecordStore store, RecordAccess access, RecordViews views) {
-    this.opens = opens;
-    this.store = store;
-    this.access = access;
-    this.views = views;
-  }
 
   /** What is asked for. */
   public record Wanted(
@@ -153,8 +148,7 @@ public class RecordList {
    */
   @com.fasterxml.jackson.annotation.JsonInclude(
       com.fasterxml.jackson.annotation.JsonInclude.Include.NON_NULL)
-  public record Page(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> items, String next) {}
+  public record Page(List<RecordView> items, @Nullable String next) {}
 
   private record Key(Instant due, long id) {}
 

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Holder;
@@ -29,13 +30,10 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Renders a record for one person. */
 @Component
+@RequiredArgsConstructor
 public class RecordViews {
 
   private final JsonMapper json;
-
-  RecordViews(JsonMapper json) {
-    this.json = json;
-  }
 
   /** The record as this person may see it; empty where they may not open it. */
   public Optional<RecordView> view(RecordAccess.Standing standing) {

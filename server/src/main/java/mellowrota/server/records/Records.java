@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
@@ -24,6 +25,7 @@ import tools.jackson.databind.JsonNode;
 
 /** Makes and changes records, one or many; each time as one act. */
 @Service
+@RequiredArgsConstructor
 public class Records {
 
   private final Acts acts;
@@ -32,21 +34,6 @@ public class Records {
   private final RecordAccess access;
   private final RecordViews views;
   private final Sources sources;
-
-  Records(
-      Acts acts,
-      Worlds worlds,
-      RecordStore store,
-      RecordAccess access,
-      RecordViews views,
-      Sources sources) {
-    this.acts = acts;
-    this.worlds = worlds;
-    this.store = store;
-    this.access = access;
-    this.views = views;
-    this.sources = sources;
-  }
 
   /**
    * What came of an act on records.

@@ -18,6 +18,7 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -92,12 +93,12 @@ class RecordsController {
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "ActAnswer")
   record ActAnswer(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      RecordView record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<Long> records,
-      Long entries,
-      Integer calendars,
-      List<String> leaves) {}
+      long act,
+      @Nullable RecordView record,
+      List<Long> records,
+      @Nullable Long entries,
+      @Nullable Integer calendars,
+      @Nullable List<String> leaves) {}
 
   @GetMapping("/records")
   @Operation(summary = "Records the asker may open, soonest first")

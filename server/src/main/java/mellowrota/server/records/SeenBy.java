@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.platform.Asker;
@@ -23,6 +24,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
  * coordinator may not see stands there covered and answers no search, and nothing can be changed.
  */
 @Configuration
+@RequiredArgsConstructor
 public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
 
   public static final String HEADER = "As-Seen-By";
@@ -37,10 +39,6 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
               + "|releases|rules|audit)");
 
   private final Worlds worlds;
-
-  SeenBy(Worlds worlds) {
-    this.worlds = worlds;
-  }
 
   @Override
   public void addInterceptors(InterceptorRegistry registry) {

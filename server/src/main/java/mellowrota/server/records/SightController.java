@@ -1,6 +1,7 @@
 package mellowrota.server.records;
 
 import io.swagger.v3.oas.annotations.Operation;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -19,19 +20,13 @@ import org.springframework.web.bind.annotation.RestController;
 /** Who sees what of a record: its details by audiences, and the entry as each of them gets it. */
 @RestController
 @RequestMapping("/api/v1/records/{id}/sight")
+@RequiredArgsConstructor
 class SightController {
 
   private final Worlds worlds;
   private final RecordStore store;
   private final RecordAccess access;
   private final Sights sights;
-
-  SightController(Worlds worlds, RecordStore store, RecordAccess access, Sights sights) {
-    this.sights = sights;
-    this.worlds = worlds;
-    this.store = store;
-    this.access = access;
-  }
 
   @GetMapping
   @Operation(summary = "Details by audiences, and the entries as each of them gets them")

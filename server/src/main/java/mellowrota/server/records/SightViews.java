@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import mellowrota.core.calendar.Calendar;
+import org.jspecify.annotations.Nullable;
 
 /** Who sees what of a record, as it is told. */
 public final class SightViews {
@@ -17,11 +18,7 @@ public final class SightViews {
    */
   @Schema(name = "SightDetail")
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  public record DetailView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String forWhom,
-      String value) {}
+  public record DetailView(String key, String label, String forWhom, @Nullable String value) {}
 
   /**
    * Whether an audience is shown a detail.
@@ -31,19 +28,18 @@ public final class SightViews {
    */
   @Schema(name = "SightCell")
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  public record CellView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String status, String reader) {}
+  public record CellView(String status, @Nullable String reader) {}
 
   /** An entry as its audience gets it; what the asker may not see of it is covered. */
   @Schema(name = "SightEntry")
   public record EntryView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LandingView.TimesView times,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean busy,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> invited,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> reminders) {}
+      String title,
+      String place,
+      String text,
+      LandingView.TimesView times,
+      boolean busy,
+      List<String> invited,
+      List<String> reminders) {}
 
   /**
    * Who reads one rendering of one entry.
@@ -57,22 +53,16 @@ public final class SightViews {
   @Schema(name = "SightAudience")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record AudienceView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Calendar.Sort.class)
-          String sort,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY"})
-          String way,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
-      Integer visit,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CellView> cells,
-      @Schema(allowableValues = {"FIRST", "CHANGE"}) String waits,
-      EntryView entry) {}
+      long calendar,
+      String name,
+      @Schema(implementation = Calendar.Sort.class) String sort,
+      @Schema(allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY"}) String way,
+      String readers,
+      @Nullable Integer visit,
+      List<CellView> cells,
+      @Schema(allowableValues = {"FIRST", "CHANGE"}) @Nullable String waits,
+      @Nullable EntryView entry) {}
 
   @Schema(name = "Sight")
-  public record SightView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<AudienceView> audiences) {}
+  public record SightView(List<DetailView> details, List<AudienceView> audiences) {}
 }

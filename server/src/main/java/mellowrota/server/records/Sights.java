@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
@@ -25,13 +26,10 @@ import org.springframework.stereotype.Service;
 
 /** Details by audiences, and the entries as each of them gets them, before one coordinator. */
 @Service
+@RequiredArgsConstructor
 public class Sights {
 
   private final ReleaseStore releases;
-
-  Sights(ReleaseStore releases) {
-    this.releases = releases;
-  }
 
   /** Of a record in the world that the standing names, which may be one that is only wished for. */
   public SightViews.SightView of(RecordAccess.Standing standing) {

@@ -3,6 +3,7 @@ package mellowrota.server.records;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Locks;
@@ -14,15 +15,11 @@ import org.springframework.stereotype.Component;
  * them (SIGHT 10): the same id then makes one of their own, so no key of the database tells it.
  */
 @Component
+@RequiredArgsConstructor
 class Sources {
 
   private final Opens opens;
   private final Locks locks;
-
-  Sources(Opens opens, Locks locks) {
-    this.opens = opens;
-    this.locks = locks;
-  }
 
   /** Until the end of the act nobody else makes records by these ids. */
   void lock(String source, Collection<String> ids) {

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.change.Undo;
@@ -23,6 +24,7 @@ import org.springframework.stereotype.Service;
 
 /** Takes back acts on records, as far as nobody changed their values since. */
 @Service
+@RequiredArgsConstructor
 public class Undoing {
 
   private static final Map<String, String> PERMIT_NAMES =
@@ -38,23 +40,6 @@ public class Undoing {
   private final RecordAccess access;
   private final Histories histories;
   private final ActStore known;
-
-  Undoing(
-      Acts acts,
-      Worlds worlds,
-      Records records,
-      RecordStore store,
-      RecordAccess access,
-      Histories histories,
-      ActStore known) {
-    this.acts = acts;
-    this.worlds = worlds;
-    this.records = records;
-    this.store = store;
-    this.access = access;
-    this.histories = histories;
-    this.known = known;
-  }
 
   /** Takes back an act on one record or many, as one act. */
   public Records.Saved undo(PersonId asker, long actId, Optional<String> key) {

@@ -6,12 +6,14 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.SavedViews;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -27,6 +29,7 @@ import tools.jackson.databind.JsonNode;
 /** Lists of records narrowed in ways that are wanted again; each shows only what its reader may. */
 @RestController
 @RequestMapping("/api/v1/views")
+@RequiredArgsConstructor
 class ViewsController {
 
   /** As the list's address has it: names and values, percent-encoded. */
@@ -38,11 +41,6 @@ class ViewsController {
   private final SavedViews views;
   private final Worlds worlds;
 
-  ViewsController(SavedViews views, Worlds worlds) {
-    this.views = views;
-    this.worlds = worlds;
-  }
-
   /**
    * A saved view.
    *
@@ -51,18 +49,10 @@ class ViewsController {
    * @param mine whether the asker made it, and may let it go
    */
   @Schema(name = "SavedView")
-  record View(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String query,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean forAll,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mine) {}
+  record View(long id, String name, String query, boolean forAll, boolean mine) {}
 
   @Schema(name = "SavedViewWish")
-  record Wish(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String query,
-      Boolean forAll) {}
+  record Wish(String name, String query, @Nullable Boolean forAll) {}
 
   @GetMapping
   @Operation(summary = "The asker's saved views, and in the office those that are for all of it")

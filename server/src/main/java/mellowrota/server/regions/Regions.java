@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.WorkingDays;
@@ -22,19 +23,13 @@ import org.springframework.stereotype.Service;
 
 /** Regions and closures as they are kept. */
 @Service
+@RequiredArgsConstructor
 public class Regions {
 
   private final RegionStore store;
   private final Places places;
   private final HouseStore house;
   private final Acts acts;
-
-  Regions(RegionStore store, Places places, HouseStore house, Acts acts) {
-    this.store = store;
-    this.places = places;
-    this.house = house;
-    this.acts = acts;
-  }
 
   /**
    * A region.

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
@@ -22,6 +23,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
@@ -38,6 +40,7 @@ import tools.jackson.databind.JsonNode;
 /** Regions and their holidays over HTTP. */
 @RestController
 @RequestMapping("/api/v1/regions")
+@RequiredArgsConstructor
 class RegionsController {
 
   private static final int LONGEST_NAME = 80;
@@ -49,18 +52,11 @@ class RegionsController {
   private final Regions regions;
   private final Worlds worlds;
 
-  RegionsController(Regions regions, Worlds worlds) {
-    this.regions = regions;
-    this.worlds = worlds;
-  }
-
   @Schema(name = "Holiday")
   record HolidayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate day,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Work is done in a part of it, so that it counts as a working day")
+      LocalDate day,
+      String name,
+      @Schema(description = "Work is done in a part of it, so that it counts as a working day")
           boolean half) {
     static HolidayView of(Holiday one) {
       return new HolidayView(one.day(), one.name(), one.half());
@@ -70,42 +66,35 @@ class RegionsController {
   @Schema(name = "Region")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record RegionView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
+      long id,
+      String name,
       @Schema(description = "The days on which it works; not there: as the house's")
-          List<String> week,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays) {}
+          @Nullable List<String> week,
+      List<HolidayView> holidays) {}
 
   @Schema(name = "RegionWish")
-  record WishSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name, List<String> week) {}
+  record WishSchema(String name, @Nullable List<String> week) {}
 
   @Schema(name = "RegionChange")
   record ChangeSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(description = "Not there: as the house's") List<String> week,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays) {}
+      String name,
+      @Schema(description = "Not there: as the house's") @Nullable List<String> week,
+      List<HolidayView> holidays) {}
 
   @Schema(name = "RegionMade")
-  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+  record MadeView(long id) {}
 
   @Schema(name = "EventNotRead")
   record NotReadView(
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "Which of the file's parts it is, from 1")
-          int number,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String summary,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String why) {}
+      @Schema(description = "Which of the file's parts it is, from 1") int number,
+      String summary,
+      String why) {}
 
   @Schema(name = "HolidaysRead")
   record ReadView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<HolidayView> holidays,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<NotReadView> notRead,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "What repeats was followed to this day")
-          LocalDate until) {}
+      List<HolidayView> holidays,
+      List<NotReadView> notRead,
+      @Schema(description = "What repeats was followed to this day") LocalDate until) {}
 
   private Person coordinator(Asker asker) {
     Person me = worlds.now().person(asker.person());

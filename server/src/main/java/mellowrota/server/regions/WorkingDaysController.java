@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.WorkingDays.Holiday;
@@ -23,6 +24,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -37,6 +39,7 @@ import tools.jackson.databind.JsonNode;
 /** Which days are worked at a place and in the house, over HTTP. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class WorkingDaysController {
 
   private static final int LONGEST_WHY = 80;
@@ -46,16 +49,9 @@ class WorkingDaysController {
   private final Regions regions;
   private final Worlds worlds;
 
-  WorkingDaysController(Regions regions, Worlds worlds) {
-    this.regions = regions;
-    this.worlds = worlds;
-  }
-
   @Schema(name = "Closure")
   record ClosureView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") LocalDate last,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String why) {}
+      LocalDate first, @Schema(description = "Included") LocalDate last, String why) {}
 
   @Schema(name = "WorkedDays")
   @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -63,29 +59,27 @@ class WorkingDaysController {
       @Schema(
               description =
                   "In which it lies; not there: a place's is the house's, the house's none")
-          Long region,
+          @Nullable Long region,
       @Schema(description = "The days on which work is done; not there: as the region's")
-          List<String> week,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ClosureView> closures) {}
+          @Nullable List<String> week,
+      List<ClosureView> closures) {}
 
   @Schema(name = "WorkedDaysChange")
   record ChangeSchema(
-      @Schema(nullable = true) Long region,
-      @Schema(nullable = true) List<String> week,
-      List<ClosureView> closures) {}
+      @Schema(nullable = true) @Nullable Long region,
+      @Schema(nullable = true) @Nullable List<String> week,
+      @Nullable List<ClosureView> closures) {}
 
   @Schema(name = "DayOff")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record DayOffView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LocalDate first,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, description = "Included") LocalDate last,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              description = "The holiday, or why it is closed")
-          String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean half,
-      @Schema(description = "Whose holiday it is") String region,
-      @Schema(description = "What is closed; without region and place: the house") String place) {}
+      LocalDate first,
+      @Schema(description = "Included") LocalDate last,
+      @Schema(description = "The holiday, or why it is closed") String name,
+      boolean half,
+      @Schema(description = "Whose holiday it is") @Nullable String region,
+      @Schema(description = "What is closed; without region and place: the house")
+          @Nullable String place) {}
 
   static void requireOffice(Person asker) {
     if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {

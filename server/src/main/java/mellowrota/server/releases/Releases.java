@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -39,6 +40,7 @@ import org.springframework.stereotype.Service;
 
 /** Lists what waits, says yes to it, and takes a yes back. */
 @Service
+@RequiredArgsConstructor
 class Releases implements Undoes {
 
   /** The oldest of them are told; the rest when these are done. */
@@ -53,27 +55,6 @@ class Releases implements Undoes {
   private final RecordAccess access;
   private final ReleaseStore store;
   private final ReleasedText texts;
-
-  Releases(
-      Opens opens,
-      Entries entries,
-      YesStore yeses,
-      Acts acts,
-      Worlds worlds,
-      RecordStore records,
-      RecordAccess access,
-      ReleaseStore store,
-      ReleasedText texts) {
-    this.opens = opens;
-    this.entries = entries;
-    this.yeses = yeses;
-    this.acts = acts;
-    this.worlds = worlds;
-    this.records = records;
-    this.access = access;
-    this.store = store;
-    this.texts = texts;
-  }
 
   /** An entry as it is kept. */
   private record Row(long id, EntryKey key, Instant since) {}

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
@@ -32,6 +33,7 @@ import mellowrota.server.records.Sights;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -45,6 +47,7 @@ import tools.jackson.databind.JsonNode;
 /** What waits for a yes, over HTTP. */
 @RestController
 @RequestMapping("/api/v1/releases")
+@RequiredArgsConstructor
 class ReleasesController {
 
   private static final Set<String> BODY = Set.of("items");
@@ -52,11 +55,6 @@ class ReleasesController {
 
   private final Releases releases;
   private final Worlds worlds;
-
-  ReleasesController(Releases releases, Worlds worlds) {
-    this.releases = releases;
-    this.worlds = worlds;
-  }
 
   /**
    * An entry that waits for a yes.
@@ -71,34 +69,29 @@ class ReleasesController {
   @Schema(name = "WaitingEntry")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record WaitingView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entry,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant since,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String ref,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      Integer visit,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
-      SightViews.EntryView before,
-      SightViews.EntryView after) {}
+      long entry,
+      String as,
+      Instant since,
+      long record,
+      String ref,
+      String title,
+      long calendar,
+      String name,
+      @Nullable Integer visit,
+      String readers,
+      SightViews.@Nullable EntryView before,
+      SightViews.@Nullable EntryView after) {}
 
   /** A yes to one entry as it was looked at. */
   @Schema(name = "Yes")
-  record YesView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entry,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String as) {}
+  record YesView(long entry, String as) {}
 
   @Schema(name = "Yeses")
-  record YesesView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<YesView> items) {}
+  record YesesView(List<YesView> items) {}
 
   /** What a yes did. */
   @Schema(name = "Released")
-  record ReleasedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+  record ReleasedView(long act, long entries, int calendars) {}
 
   @GetMapping
   @Operation(summary = "The entries that wait for a yes, the oldest first, at most 500")

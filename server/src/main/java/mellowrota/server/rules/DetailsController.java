@@ -3,6 +3,7 @@ package mellowrota.server.rules;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.sight.store.SetStore;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -10,26 +11,22 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What details there are, over HTTP. */
 @RestController
+@RequiredArgsConstructor
 class DetailsController {
 
   private final SetStore store;
 
-  DetailsController(SetStore store) {
-    this.store = store;
-  }
-
   @Schema(name = "Detail")
   record DetailView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
+      String key,
+      String label,
+      List<String> kinds,
+      boolean typed,
       @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
               description =
                   "TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK")
           String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices) {}
+      List<String> choices) {}
 
   @GetMapping("/api/v1/details")
   @Operation(summary = "The details of the house's records")

@@ -11,6 +11,7 @@ import mellowrota.core.people.ForSet;
 import mellowrota.core.people.RoleId;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 
 /** Whom a detail is for, as it is told and sent. */
 final class ForSets {
@@ -26,7 +27,11 @@ final class ForSets {
   @Schema(name = "For")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ForView(
-      Boolean everyone, Boolean office, Boolean crew, Boolean outside, List<Integer> roles) {}
+      @Nullable Boolean everyone,
+      @Nullable Boolean office,
+      @Nullable Boolean crew,
+      @Nullable Boolean outside,
+      @Nullable List<Integer> roles) {}
 
   static ForView view(ForSet set) {
     if (set.equals(ForSet.EVERYONE)) {

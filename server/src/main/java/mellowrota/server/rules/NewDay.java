@@ -3,6 +3,7 @@ package mellowrota.server.rules;
 import java.time.LocalDate;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.World;
@@ -12,19 +13,13 @@ import org.springframework.stereotype.Component;
 
 /** At the house's midnight, whatever dates change is projected anew, as an act of the house. */
 @Component
+@RequiredArgsConstructor
 class NewDay {
 
   private final HouseStore house;
   private final Worlds worlds;
   private final Acts acts;
   private final Projection projection;
-
-  NewDay(HouseStore house, Worlds worlds, Acts acts, Projection projection) {
-    this.house = house;
-    this.worlds = worlds;
-    this.acts = acts;
-    this.projection = projection;
-  }
 
   /** Safe to run in several processes: the act's key names the day. */
   @Scheduled(fixedDelayString = "${mellow.day.look-every:20s}")

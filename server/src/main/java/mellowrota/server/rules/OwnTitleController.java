@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.work.DetailDefinition;
@@ -21,6 +22,7 @@ import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -34,6 +36,7 @@ import tools.jackson.databind.JsonNode;
 /** What somebody calls things on their own calendar, in place of the wordings' titles. */
 @RestController
 @RequestMapping("/api/v1/account/title")
+@RequiredArgsConstructor
 class OwnTitleController {
 
   private static final int LONGEST = 300;
@@ -42,13 +45,6 @@ class OwnTitleController {
   private final Acts acts;
   private final Persons persons;
   private final Entries entries;
-
-  OwnTitleController(Worlds worlds, Acts acts, Persons persons, Entries entries) {
-    this.persons = persons;
-    this.worlds = worlds;
-    this.acts = acts;
-    this.entries = entries;
-  }
 
   /**
    * A person's own title.
@@ -59,13 +55,10 @@ class OwnTitleController {
    */
   @Schema(name = "OwnTitle")
   @JsonInclude(JsonInclude.Include.NON_NULL)
-  record TitleView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      String fixed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> details) {}
+  record TitleView(String title, @Nullable String fixed, List<String> details) {}
 
   @Schema(name = "OwnTitleChange")
-  record ChangeSchema(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title) {}
+  record ChangeSchema(String title) {}
 
   @GetMapping
   @Operation(summary = "What the asker calls things on their own calendar")

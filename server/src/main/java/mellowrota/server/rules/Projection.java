@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.project.Projector;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
@@ -26,6 +27,7 @@ import org.springframework.stereotype.Service;
 
 /** Projects the records that an act affects and stores what they land as. */
 @Service
+@RequiredArgsConstructor
 class Projection implements Affected {
 
   private static final int AT_ONCE = 200;
@@ -36,21 +38,6 @@ class Projection implements Affected {
   private final ReleaseStore releases;
   private final CalendarStore calendars;
   private final InputStore inputs;
-
-  Projection(
-      Worlds worlds,
-      RecordStore records,
-      EntryStore entries,
-      ReleaseStore releases,
-      CalendarStore calendars,
-      InputStore inputs) {
-    this.worlds = worlds;
-    this.records = records;
-    this.entries = entries;
-    this.releases = releases;
-    this.calendars = calendars;
-    this.inputs = inputs;
-  }
 
   @Override
   public void worldAboutToChange(Act act) {

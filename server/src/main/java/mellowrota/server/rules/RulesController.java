@@ -5,6 +5,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
@@ -35,6 +36,7 @@ import tools.jackson.databind.node.ObjectNode;
 /** Landing rules and wordings, written by coordinators: tried, looked at, taken. */
 @RestController
 @RequestMapping("/api/v1/rules")
+@RequiredArgsConstructor
 class RulesController {
 
   private final Sets sets;
@@ -49,33 +51,6 @@ class RulesController {
   private final Records records;
   private final Clock clock;
   private final JsonMapper json;
-
-  RulesController(
-      Sets sets,
-      SetChanges changes,
-      Looks looks,
-      SetWork work,
-      Worlds worlds,
-      RecordStore store,
-      RecordAccess access,
-      Landings landings,
-      Sights sights,
-      Records records,
-      Clock clock,
-      JsonMapper json) {
-    this.json = json;
-    this.records = records;
-    this.clock = clock;
-    this.sets = sets;
-    this.changes = changes;
-    this.looks = looks;
-    this.work = work;
-    this.worlds = worlds;
-    this.store = store;
-    this.access = access;
-    this.landings = landings;
-    this.sights = sights;
-  }
 
   @GetMapping
   @Operation(summary = "All landing rules in their order, all wordings, and what each rule lands")

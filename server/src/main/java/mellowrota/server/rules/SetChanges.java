@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Act;
@@ -27,6 +28,7 @@ import tools.jackson.databind.json.JsonMapper;
  * looked at. In a large house the records follow in the background, see {@link SetWork}.
  */
 @Service
+@RequiredArgsConstructor
 class SetChanges implements Undoes {
 
   private static final Duration LONGEST_ACT = Duration.ofSeconds(30);
@@ -39,25 +41,6 @@ class SetChanges implements Undoes {
   private final Worlds worlds;
   private final ChangeStore changes;
   private final JsonMapper json;
-
-  SetChanges(
-      Sets sets,
-      Looks looks,
-      Outlooks outlooks,
-      SetWork work,
-      Acts acts,
-      Worlds worlds,
-      ChangeStore changes,
-      JsonMapper json) {
-    this.sets = sets;
-    this.looks = looks;
-    this.outlooks = outlooks;
-    this.work = work;
-    this.acts = acts;
-    this.worlds = worlds;
-    this.changes = changes;
-    this.json = json;
-  }
 
   /** Takes the set, if it was looked at and nothing since makes it show more. */
   Acts.Done take(Asker asker, Optional<String> key, String body, RuleSet set) {

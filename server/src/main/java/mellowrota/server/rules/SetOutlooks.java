@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
@@ -21,13 +22,10 @@ import org.springframework.stereotype.Component;
 
 /** Puts what a set would do in words. */
 @Component
+@RequiredArgsConstructor
 class SetOutlooks {
 
   private final Opens opens;
-
-  SetOutlooks(Opens opens) {
-    this.opens = opens;
-  }
 
   /** What is told alike however many records were looked at. */
   record Frame(

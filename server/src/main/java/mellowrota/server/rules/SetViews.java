@@ -14,6 +14,7 @@ import mellowrota.server.acts.Leaving;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
 import mellowrota.server.records.SightViews;
+import org.jspecify.annotations.Nullable;
 
 /** Rules, wordings and details as they are told and sent. */
 final class SetViews {
@@ -28,20 +29,20 @@ final class SetViews {
   @Schema(name = "Condition")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ConditionView(
-      List<ConditionView> all,
-      List<ConditionView> any,
-      List<ConditionView> none,
-      List<String> kind,
-      List<String> state,
-      String tag,
-      Long team,
-      Long place,
-      Integer role,
-      String detail,
-      @JsonProperty("private") Boolean isPrivate,
-      Long madeBy,
-      List<String> startsBetween,
-      Boolean allDay) {}
+      @Nullable List<ConditionView> all,
+      @Nullable List<ConditionView> any,
+      @Nullable List<ConditionView> none,
+      @Nullable List<String> kind,
+      @Nullable List<String> state,
+      @Nullable String tag,
+      @Nullable Long team,
+      @Nullable Long place,
+      @Nullable Integer role,
+      @Nullable String detail,
+      @JsonProperty("private") @Nullable Boolean isPrivate,
+      @Nullable Long madeBy,
+      @Nullable List<String> startsBetween,
+      @Nullable Boolean allDay) {}
 
   /**
    * Where a rule lands: exactly one of these.
@@ -53,11 +54,11 @@ final class SetViews {
   @Schema(name = "Target")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record TargetView(
-      List<Integer> ownOf,
-      List<Integer> teamsOf,
-      Boolean thePlaces,
-      Boolean master,
-      Long calendar) {}
+      @Nullable List<Integer> ownOf,
+      @Nullable List<Integer> teamsOf,
+      @Nullable Boolean thePlaces,
+      @Nullable Boolean master,
+      @Nullable Long calendar) {}
 
   /**
    * A landing rule.
@@ -73,21 +74,18 @@ final class SetViews {
   @Schema(name = "Rule")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record RuleView(
-      Long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean on,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) ConditionView when,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<TargetView> lands,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = Shape.class) String as,
-      Long wording,
-      Boolean busy,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              implementation = LandingRule.WhenDone.class)
-          String whenDone,
-      List<ReminderView> reminders,
-      String attendees,
-      Boolean afterYes,
-      String note) {}
+      @Nullable Long id,
+      boolean on,
+      ConditionView when,
+      List<TargetView> lands,
+      @Schema(implementation = Shape.class) String as,
+      @Nullable Long wording,
+      @Nullable Boolean busy,
+      @Schema(implementation = LandingRule.WhenDone.class) String whenDone,
+      @Nullable List<ReminderView> reminders,
+      @Nullable String attendees,
+      @Nullable Boolean afterYes,
+      @Nullable String note) {}
 
   /**
    * How long before its due time or start an entry rings.
@@ -96,11 +94,7 @@ final class SetViews {
    */
   @Schema(name = "Reminder")
   record ReminderView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int amount,
-      @Schema(
-              requiredMode = Schema.RequiredMode.REQUIRED,
-              allowableValues = {"MINUTES", "HOURS", "WORKING_DAYS"})
-          String unit) {}
+      int amount, @Schema(allowableValues = {"MINUTES", "HOURS", "WORKING_DAYS"}) String unit) {}
 
   /**
    * A wording.
@@ -111,14 +105,14 @@ final class SetViews {
   @Schema(name = "Wording")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record WordingView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      Boolean fresh,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String title,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String place,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String text,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> categories,
-      String fixed) {}
+      long id,
+      @Nullable Boolean fresh,
+      String name,
+      String title,
+      String place,
+      String text,
+      List<String> categories,
+      @Nullable String fixed) {}
 
   /**
    * A detail of the house's records.
@@ -131,33 +125,28 @@ final class SetViews {
    */
   @Schema(name = "DetailDefinition")
   record DetailView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String key,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String label,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> kinds,
-      @JsonProperty("for") @Schema(requiredMode = Schema.RequiredMode.REQUIRED)
-          ForSets.ForView forWhom,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED, implementation = DetailSort.class)
-          String sort,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> choices,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> states,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean typed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean own) {}
+      String key,
+      String label,
+      List<String> kinds,
+      @JsonProperty("for") ForSets.ForView forWhom,
+      @Schema(implementation = DetailSort.class) String sort,
+      List<String> choices,
+      List<String> states,
+      boolean typed,
+      boolean own) {}
 
   /** The wordings of kinds whose rule names none, by number. */
   @Schema(name = "UsualWordings")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record UsualView(
-      @JsonProperty("JOB") Long job,
-      @JsonProperty("TICKET") Long ticket,
-      @JsonProperty("SHIFT") Long shift,
-      @JsonProperty("DEADLINE") Long deadline) {}
+      @JsonProperty("JOB") @Nullable Long job,
+      @JsonProperty("TICKET") @Nullable Long ticket,
+      @JsonProperty("SHIFT") @Nullable Long shift,
+      @JsonProperty("DEADLINE") @Nullable Long deadline) {}
 
   /** How many entries a rule lands now. */
   @Schema(name = "RuleCount")
-  record CountView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long rule,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars) {}
+  record CountView(long rule, long entries, int calendars) {}
 
   /**
    * All rules in their order, all wordings and all details.
@@ -170,14 +159,14 @@ final class SetViews {
   @Schema(name = "RuleSet")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record SetView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<DetailView> details,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) UsualView usual,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long fallback,
-      String titlesFixed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CountView> counts) {}
+      String tag,
+      List<RuleView> rules,
+      List<WordingView> wordings,
+      List<DetailView> details,
+      UsualView usual,
+      long fallback,
+      @Nullable String titlesFixed,
+      List<CountView> counts) {}
 
   /**
    * A set as somebody wants it.
@@ -191,31 +180,24 @@ final class SetViews {
    */
   @Schema(name = "RuleSetWish")
   record WishView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String tag,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RuleView> rules,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<WordingView> wordings,
-      List<DetailView> details,
-      UsualView usual,
-      String titlesFixed,
-      @Schema(format = "date") String from,
-      String looked,
-      Long record,
-      RecordSchemas.ChangeSchema typed) {}
+      String tag,
+      List<RuleView> rules,
+      List<WordingView> wordings,
+      @Nullable List<DetailView> details,
+      @Nullable UsualView usual,
+      @Nullable String titlesFixed,
+      @Schema(format = "date") @Nullable String from,
+      @Nullable String looked,
+      @Nullable Long record,
+      RecordSchemas.@Nullable ChangeSchema typed) {}
 
   /** What a set would make of one record. */
   @Schema(name = "Tried")
-  record TriedView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) LandingView landings,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) SightViews.SightView sight) {}
+  record TriedView(LandingView landings, SightViews.SightView sight) {}
 
   /** What would become of the entries of one calendar. */
   @Schema(name = "CalendarOutlook")
-  record CalendarView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff) {}
+  record CalendarView(long calendar, String name, long added, long changed, long takenOff) {}
 
   /**
    * A detail that readers would newly see, or see no longer.
@@ -224,12 +206,7 @@ final class SetViews {
    * @param entries on how many entries
    */
   @Schema(name = "SightChange")
-  record SightView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String readers,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries) {}
+  record SightView(long calendar, String name, String readers, String detail, long entries) {}
 
   /**
    * A detail that would be for others than it is, on our screens too.
@@ -238,12 +215,7 @@ final class SetViews {
    * @param records how many hold it
    */
   @Schema(name = "ForChange")
-  record ForChangeView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String detail,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String before,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String after,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean wider,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records) {}
+  record ForChangeView(String detail, String before, String after, boolean wider, long records) {}
 
   /**
    * What ends with somebody who leaves.
@@ -254,14 +226,14 @@ final class SetViews {
   @Schema(name = "EndsWith")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record EndsView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Leaving.Sort sort,
-      String label,
-      Long calendar,
-      String calendarName,
-      Long reader,
-      String readerName,
-      Level level,
-      LocalDate until) {}
+      Leaving.Sort sort,
+      @Nullable String label,
+      @Nullable Long calendar,
+      @Nullable String calendarName,
+      @Nullable Long reader,
+      @Nullable String readerName,
+      @Nullable Level level,
+      @Nullable LocalDate until) {}
 
   /**
    * What a set would do.
@@ -276,21 +248,21 @@ final class SetViews {
    */
   @Schema(name = "SetOutlook")
   record OutlookView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String looked,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean finished,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long records,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long total,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long added,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long changed,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long takenOff,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long waits,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<CalendarView> calendars,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> shown,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<SightView> hidden,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<ForChangeView> readers,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<String> warnings,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<EndsView> ends,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String digest) {
+      String looked,
+      boolean finished,
+      long records,
+      long total,
+      long added,
+      long changed,
+      long takenOff,
+      long waits,
+      List<CalendarView> calendars,
+      List<SightView> shown,
+      List<SightView> hidden,
+      List<ForChangeView> readers,
+      List<String> warnings,
+      List<EndsView> ends,
+      String digest) {
 
     /** With more that is newly shown, and hidden, and what ends with whoever leaves. */
     OutlookView with(List<SightView> moreShown, List<SightView> moreHidden, List<EndsView> ending) {
@@ -315,11 +287,7 @@ final class SetViews {
 
   /** What taking a set did, or does: where it is work, it goes on in the background. */
   @Schema(name = "SetTaken")
-  record TakenView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) int calendars,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean work) {}
+  record TakenView(long act, long entries, int calendars, boolean work) {}
 
   /**
    * How far a change of the set has come through the records.
@@ -329,10 +297,5 @@ final class SetViews {
    * @param entries changed so far
    */
   @Schema(name = "SetWork")
-  record WorkView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long act,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String state,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long done,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long total,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long entries) {}
+  record WorkView(long act, String state, long done, long total, long entries) {}
 }

@@ -11,6 +11,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.sight.Wording;
@@ -36,6 +37,7 @@ import tools.jackson.databind.node.ObjectNode;
 
 /** The house's rules, wordings and details as they are kept. */
 @Component
+@RequiredArgsConstructor
 class Sets {
 
   private final HouseStore house;
@@ -44,21 +46,6 @@ class Sets {
   private final JsonMapper json;
   private final RuleSentences sentences;
   private final Worlds worlds;
-
-  Sets(
-      HouseStore house,
-      SetStore store,
-      Entries entries,
-      JsonMapper json,
-      RuleSentences sentences,
-      Worlds worlds) {
-    this.house = house;
-    this.store = store;
-    this.entries = entries;
-    this.json = json;
-    this.sentences = sentences;
-    this.worlds = worlds;
-  }
 
   /** All of it as it is sent, in one object. */
   ObjectNode now() {

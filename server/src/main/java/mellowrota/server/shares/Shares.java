@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -27,19 +28,13 @@ import org.springframework.stereotype.Service;
  * what a reader may no longer see goes in the same act (SIGHT 5).
  */
 @Service
+@RequiredArgsConstructor
 class Shares implements Leaving {
 
   private final ShareStore store;
   private final Persons persons;
   private final Worlds worlds;
   private final Acts acts;
-
-  Shares(ShareStore store, Persons persons, Worlds worlds, Acts acts) {
-    this.store = store;
-    this.persons = persons;
-    this.worlds = worlds;
-    this.acts = acts;
-  }
 
   /** What somebody wants of a share. */
   record Wanted(Level level, boolean mayPassOn, Optional<LocalDate> until) {}

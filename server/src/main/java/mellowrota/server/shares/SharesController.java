@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -21,6 +22,7 @@ import mellowrota.server.shares.store.ShareStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -37,6 +39,7 @@ import tools.jackson.databind.JsonNode;
 /** Shares over HTTP. */
 @RestController
 @RequestMapping("/api/v1/shares")
+@RequiredArgsConstructor
 class SharesController {
 
   private static final Set<String> CHANGE = Set.of("level", "mayPassOn", "until");
@@ -45,11 +48,6 @@ class SharesController {
 
   private final Shares shares;
   private final Worlds worlds;
-
-  SharesController(Shares shares, Worlds worlds) {
-    this.shares = shares;
-    this.worlds = worlds;
-  }
 
   /**
    * A share.
@@ -62,36 +60,33 @@ class SharesController {
   @Schema(name = "Share")
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record ShareView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String calendarName,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String reader,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String givenBy,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String level,
-      String holds,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mayPassOn,
-      LocalDate until,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant madeAt,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean accepted,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) boolean mine) {}
+      long id,
+      long calendar,
+      String calendarName,
+      String reader,
+      String givenBy,
+      String level,
+      @Nullable String holds,
+      boolean mayPassOn,
+      @Nullable LocalDate until,
+      Instant madeAt,
+      boolean accepted,
+      boolean mine) {}
 
   @Schema(name = "ShareMade")
-  record MadeView(@Schema(requiredMode = Schema.RequiredMode.REQUIRED) long id) {}
+  record MadeView(long id) {}
 
   @Schema(name = "ShareWish")
   record WishSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long calendar,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long reader,
+      long calendar,
+      long reader,
       @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; TIMES_AND_PLACE unless said")
-          String level,
-      Boolean mayPassOn,
-      @Schema(description = "The first day on which it is over") LocalDate until) {}
+          @Nullable String level,
+      @Nullable Boolean mayPassOn,
+      @Schema(description = "The first day on which it is over") @Nullable LocalDate until) {}
 
   @Schema(name = "ShareChange")
-  record ChangeSchema(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String level,
-      Boolean mayPassOn,
-      LocalDate until) {}
+  record ChangeSchema(String level, @Nullable Boolean mayPassOn, @Nullable LocalDate until) {}
 
   @GetMapping
   @Operation(summary = "Shares the asker gave, reads by or owns the calendar of; a coordinator all")

@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Attendees;
 import mellowrota.core.entry.Entry;
@@ -30,13 +31,10 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Landing rules as they are kept: a sentence in JSON. */
 @Component
+@RequiredArgsConstructor
 public class RuleSentences {
 
   private final JsonMapper json;
-
-  RuleSentences(JsonMapper json) {
-    this.json = json;
-  }
 
   /** The rule that a kept sentence says, where details apply as these say. */
   public LandingRule rule(long id, int position, boolean on, String sentence, Details details) {

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.House;
 import mellowrota.core.entry.WordingId;
@@ -40,6 +41,7 @@ import org.springframework.stereotype.Service;
  * house's row, so a version means one world.
  */
 @Service
+@RequiredArgsConstructor
 public class Worlds {
 
   private final HouseStore store;
@@ -49,21 +51,6 @@ public class Worlds {
   private final RuleSentences sentences;
   private final Sight.Permission permission;
   private volatile World kept;
-
-  Worlds(
-      HouseStore store,
-      Persons persons,
-      CalendarStore calendars,
-      SetStore sets,
-      RuleSentences sentences,
-      Sight.Permission permission) {
-    this.sets = sets;
-    this.store = store;
-    this.persons = persons;
-    this.calendars = calendars;
-    this.sentences = sentences;
-    this.permission = permission;
-  }
 
   /** The world as this transaction sees it, today. */
   public World now() {

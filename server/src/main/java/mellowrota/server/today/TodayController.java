@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -29,6 +30,7 @@ import mellowrota.server.records.RecordView;
 import mellowrota.server.records.RecordViews;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -41,6 +43,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** What wants somebody today, over HTTP. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class TodayController {
 
   private static final int MOST_SHOWN = 100;
@@ -52,21 +55,6 @@ class TodayController {
   private final Unseen unseen;
   private final Clock clock;
 
-  TodayController(
-      Worlds worlds,
-      TodayWork work,
-      RecordViews views,
-      Histories histories,
-      Unseen unseen,
-      Clock clock) {
-    this.worlds = worlds;
-    this.work = work;
-    this.views = views;
-    this.histories = histories;
-    this.unseen = unseen;
-    this.clock = clock;
-  }
-
   /**
    * What wants the asker.
    *
@@ -77,33 +65,25 @@ class TodayController {
    */
   @Schema(name = "Today")
   record TodayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String today,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> cant,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> overdue,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> dueToday,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> nobody,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> nowhere,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<UnseenView> unseen,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> ahead) {}
+      String today,
+      Instant at,
+      List<RecordView> cant,
+      List<RecordView> overdue,
+      List<RecordView> dueToday,
+      List<RecordView> nobody,
+      List<RecordView> nowhere,
+      List<UnseenView> unseen,
+      List<RecordView> ahead) {}
 
   /** A change that somebody on the work has not marked as seen. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "UnseenChange")
-  record UnseenView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) RecordView record,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) long person,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String name,
-      HistoryView change) {}
+  record UnseenView(RecordView record, long person, String name, @Nullable HistoryView change) {}
 
   /** The asker's own work around today, and what of it changed. */
   @Schema(name = "MyDay")
   record MyDayView(
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String today,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) Instant at,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) String zone,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<RecordView> work,
-      @Schema(requiredMode = Schema.RequiredMode.REQUIRED) List<UnseenView> changed) {}
+      String today, Instant at, String zone, List<RecordView> work, List<UnseenView> changed) {}
 
   @GetMapping("/today")
   @Operation(summary = "What wants the asker: overdue, due, with nobody, on no calendar, unseen")

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Service;
 
 /** Finds the work around today that somebody may open. */
 @Service
+@RequiredArgsConstructor
 class TodayWork {
 
   private static final int DAYS_AHEAD = 14;
@@ -51,12 +53,6 @@ class TodayWork {
   private final RecordStore store;
   private final RecordAccess access;
   private final Opens opens;
-
-  TodayWork(RecordStore store, RecordAccess access, Opens opens) {
-    this.store = store;
-    this.access = access;
-    this.opens = opens;
-  }
 
   /** Open work that is due or begins before the next two weeks end, soonest first. */
   List<RecordAccess.Standing> wanting(World world, Person me) {

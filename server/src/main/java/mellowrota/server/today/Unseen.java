@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -19,6 +20,7 @@ import org.springframework.stereotype.Service;
 
 /** Changes of time, place or people that somebody on the work has not marked as seen. */
 @Service
+@RequiredArgsConstructor
 class Unseen {
 
   private static final int DAYS_BACK = 30;
@@ -33,14 +35,6 @@ class Unseen {
   private final RecordStore records;
   private final SeenStore seen;
   private final Acts acts;
-
-  Unseen(HouseStore house, Opens opens, RecordStore records, SeenStore seen, Acts acts) {
-    this.house = house;
-    this.opens = opens;
-    this.records = records;
-    this.seen = seen;
-    this.acts = acts;
-  }
 
   /** One person's last unseen change of one record. */
   record Change(long record, long person, long act, Instant at) {}

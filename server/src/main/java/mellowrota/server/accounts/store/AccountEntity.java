@@ -1,6 +1,5 @@
 package mellowrota.server.accounts.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
@@ -14,7 +13,6 @@ class AccountEntity {
   @Id Long person;
   String email;
 
-  @Column(name = "password_hash")
   String passwordHash;
 
   @Version Long version;

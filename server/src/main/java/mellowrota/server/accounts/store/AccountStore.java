@@ -5,6 +5,7 @@ import jakarta.persistence.TypedQuery;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
@@ -12,13 +13,10 @@ import org.springframework.transaction.annotation.Transactional;
 /** Accounts, app passwords and invitations as they are kept. */
 @Repository
 @Transactional
+@RequiredArgsConstructor
 public class AccountStore {
 
   private final EntityManager kept;
-
-  AccountStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * A person's way in.

@@ -1,6 +1,5 @@
 package mellowrota.server.accounts.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -21,9 +20,7 @@ class AppPasswordEntity {
   String label;
   String hash;
 
-  @Column(name = "made_at")
   Instant madeAt;
 
-  @Column(name = "last_used_at")
   Instant lastUsedAt;
 }

@@ -1,6 +1,5 @@
 package mellowrota.server.accounts.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
@@ -11,15 +10,11 @@ import java.time.Instant;
 @Table(name = "invitation")
 class InvitationEntity {
 
-  @Id
-  @Column(name = "token_hash")
-  String tokenHash;
+  @Id String tokenHash;
 
   Long person;
 
-  @Column(name = "made_at")
   Instant madeAt;
 
-  @Column(name = "expires_at")
   Instant expiresAt;
 }

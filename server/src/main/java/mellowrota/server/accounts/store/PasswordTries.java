@@ -6,19 +6,17 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import org.hibernate.LockMode;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
 /** Tries of passwords as they are kept; each method wants a transaction. */
 @Repository
+@RequiredArgsConstructor
 public class PasswordTries {
 
   private final EntityManager kept;
-
-  PasswordTries(EntityManager kept) {
-    this.kept = kept;
-  }
 
   private record Counted(String subject, Integer tries) {}
 

@@ -23,6 +23,5 @@ class SessionEntity {
   @Column(name = "session_id", length = 36)
   String sessionId;
 
-  @Column(name = "principal_name")
   String principalName;
 }

@@ -4,18 +4,16 @@ import jakarta.persistence.EntityManager;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import org.springframework.stereotype.Repository;
 
 /** Whose sessions are. */
 @Repository
+@RequiredArgsConstructor
 public class Sessions {
 
   private final EntityManager kept;
-
-  Sessions(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** Of those of these that are there. */
   public Map<String, PersonId> persons(Collection<String> sessions) {

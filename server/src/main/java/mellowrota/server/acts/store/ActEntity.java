@@ -1,6 +1,5 @@
 package mellowrota.server.acts.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
@@ -17,10 +16,8 @@ class ActEntity {
   String kind;
   String reason;
 
-  @Column(name = "idem_key")
   String idemKey;
 
-  @Column(name = "body_hash")
   String bodyHash;
 
   Long undoes;

@@ -1,6 +1,5 @@
 package mellowrota.server.acts.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
@@ -17,7 +16,6 @@ class ActRowEntity {
   @Id Long id;
   long act;
 
-  @Column(name = "kept_in")
   String keptIn;
 
   @JdbcTypeCode(SqlTypes.JSON)

@@ -6,18 +6,16 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
 /** Acts as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class ActStore {
 
   private final EntityManager kept;
-
-  ActStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** An act that is to begin. */
   public record Beginning(

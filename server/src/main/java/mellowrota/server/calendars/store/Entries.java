@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.work.RecordId;
@@ -16,13 +17,10 @@ import org.springframework.stereotype.Repository;
 
 /** What others ask of entries. */
 @Repository
+@RequiredArgsConstructor
 public class Entries {
 
   private final EntityManager kept;
-
-  Entries(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * An entry, by which it is known.

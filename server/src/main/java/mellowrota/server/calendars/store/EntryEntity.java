@@ -1,6 +1,5 @@
 package mellowrota.server.calendars.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.EnumType;
@@ -39,13 +38,11 @@ class EntryEntity {
   Instant ends;
   String rules;
 
-  @Column(name = "change_no")
   long changeNo;
 
   /** What readers keep until the next yes. */
   String released;
 
-  @Column(name = "asks_since")
   Instant asksSince;
 
   /** What a query finds. They are written past the session, which therefore keeps none of them. */

@@ -1,6 +1,5 @@
 package mellowrota.server.calendars.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.IdClass;
@@ -26,7 +25,6 @@ class FaceEntity {
   Instant ends;
   Instant modified;
 
-  @Column(name = "change_no")
   long changeNo;
 
   /** Its iCalendar text, made at the first reading. */

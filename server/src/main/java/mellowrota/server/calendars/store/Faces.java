@@ -7,12 +7,14 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.sight.Face;
 import org.springframework.stereotype.Repository;
 
 /** Reads the faces of one rendering. */
 @Repository
+@RequiredArgsConstructor
 public class Faces {
 
   /** Rises when the same content would be written as other text. */
@@ -25,10 +27,6 @@ public class Faces {
       """;
 
   private final EntityManager kept;
-
-  Faces(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * A face as it is kept.

@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.project.Release;
 import mellowrota.core.sight.Released;
@@ -15,15 +16,11 @@ import org.springframework.stereotype.Repository;
 
 /** How it stands with the yes to entries whose rules ask for one. */
 @Repository
+@RequiredArgsConstructor
 public class ReleaseStore {
 
   private final EntityManager kept;
   private final ReleasedText texts;
-
-  ReleaseStore(EntityManager kept, ReleasedText texts) {
-    this.kept = kept;
-    this.texts = texts;
-  }
 
   /** Of all entries of these records; nothing is read where no rule of the world asks for a yes. */
   public Release.Known of(World world, Collection<RecordId> records) {

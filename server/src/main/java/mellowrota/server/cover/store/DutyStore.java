@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.cover.Duties;
 import mellowrota.server.crew.NamedRows;
 import mellowrota.server.platform.Problem;
@@ -12,13 +13,10 @@ import org.springframework.stereotype.Repository;
 
 /** Duties as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class DutyStore implements NamedRows {
 
   private final EntityManager kept;
-
-  DutyStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   @Override
   public Map<String, String> names() {

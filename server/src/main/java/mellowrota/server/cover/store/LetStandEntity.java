@@ -1,6 +1,5 @@
 package mellowrota.server.cover.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -24,7 +23,6 @@ class LetStandEntity {
 
   String reason;
 
-  @Column(name = "by_person")
   Long byPerson;
 
   Long act;

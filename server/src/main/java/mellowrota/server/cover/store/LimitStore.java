@@ -6,19 +6,17 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.PersonId;
 import org.springframework.stereotype.Repository;
 
 /** Limits, and what was let stand against them, as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class LimitStore {
 
   private final EntityManager kept;
-
-  LimitStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * One limit of the house.

@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -26,18 +25,14 @@ class HoursEntity {
   Long person;
   short weekday;
 
-  @Column(name = "from_time")
   LocalTime fromTime;
 
-  @Column(name = "until_time")
   LocalTime untilTime;
 
   Long place;
 
-  @Column(name = "first_day")
   LocalDate firstDay;
 
-  @Column(name = "last_day")
   LocalDate lastDay;
 
   protected HoursEntity() {}

@@ -29,55 +29,41 @@ class HouseEntity {
   String zone;
 
   @Enumerated(EnumType.STRING)
-  @Column(name = "outside_limit")
   Level outsideLimit = Level.ALL;
 
-  @Column(name = "outside_reason")
   String outsideReason = "";
 
-  @Column(name = "trusts_own_feeds")
   boolean trustsOwnFeeds;
 
   String incarnation;
 
-  @Column(name = "world_version")
   long worldVersion = 1;
 
-  @Column(name = "fallback_wording")
   Long fallbackWording;
 
-  @Column(name = "titles_fixed")
   String titlesFixed;
 
   @Column(name = "is_demo")
   boolean demo;
 
-  @Column(name = "seen_until")
   long seenUntil;
 
   String week = "MONDAY,TUESDAY,WEDNESDAY,THURSDAY,FRIDAY";
 
-  @Column(name = "copies_held")
   boolean copiesHeld;
 
-  @Column(name = "copies_wait")
   int copiesWait = 60;
 
-  @Column(name = "reading_interval")
   int readingInterval = 300;
 
   @Enumerated(EnumType.STRING)
-  @Column(name = "links_decided_by")
   HouseStore.DecidedBy linksDecidedBy = HouseStore.DecidedBy.PEOPLE;
 
   @Enumerated(EnumType.STRING)
-  @Column(name = "week_begins")
   DayOfWeek weekBegins = DayOfWeek.MONDAY;
 
-  @Column(name = "period_weeks")
   int periodWeeks;
 
-  @Column(name = "travel_speed")
   double travelSpeed = 40;
 
   Long region;

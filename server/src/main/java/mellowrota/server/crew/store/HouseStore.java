@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Membership;
@@ -23,6 +24,7 @@ import org.springframework.stereotype.Repository;
 
 /** The house as it is kept, with its crew as the core's own types. */
 @Repository
+@RequiredArgsConstructor
 public class HouseStore implements HouseLock {
 
   private final EntityManager kept;
@@ -30,14 +32,6 @@ public class HouseStore implements HouseLock {
   private final Teams teams;
   private final Places places;
   private final Clock clock;
-
-  HouseStore(EntityManager kept, Persons persons, Teams teams, Places places, Clock clock) {
-    this.kept = kept;
-    this.persons = persons;
-    this.teams = teams;
-    this.places = places;
-    this.clock = clock;
-  }
 
   /** Who decides where people's work is copied. */
   public enum DecidedBy {

@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -22,10 +21,8 @@ class LeaveEntity {
 
   Long person;
 
-  @Column(name = "first_day")
   LocalDate firstDay;
 
-  @Column(name = "until_day")
   LocalDate untilDay;
 
   boolean agreed;

@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -24,16 +23,12 @@ class MembershipEntity {
 
   Long team;
 
-  @Column(name = "member_person")
   Long memberPerson;
 
-  @Column(name = "member_team")
   Long memberTeam;
 
-  @Column(name = "from_day")
   LocalDate fromDay;
 
-  @Column(name = "until_day")
   LocalDate untilDay;
 
   protected MembershipEntity() {}

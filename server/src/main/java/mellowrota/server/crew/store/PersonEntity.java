@@ -43,15 +43,12 @@ class PersonEntity {
   @Column(name = "team")
   Set<Long> coordinates = new HashSet<>();
 
-  @Column(name = "own_title")
   String ownTitle;
 
-  @Column(name = "not_alone")
   boolean notAlone;
 
   String zone;
 
-  @Column(name = "contract_minutes")
   Integer contractMinutes;
 
   @Version long version;

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.Role;
@@ -22,13 +23,10 @@ import org.springframework.stereotype.Repository;
 
 /** People as they are kept, what each can, and what they may be on a record. */
 @Repository
+@RequiredArgsConstructor
 public class Persons {
 
   private final EntityManager kept;
-
-  Persons(EntityManager kept) {
-    this.kept = kept;
-  }
 
   private List<PersonEntity> entities() {
     return kept.createQuery("from PersonEntity order by id", PersonEntity.class).getResultList();

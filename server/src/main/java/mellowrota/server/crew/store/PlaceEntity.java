@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -26,7 +25,6 @@ class PlaceEntity {
   String zone;
   Integer capacity;
 
-  @Column(name = "capacity_of_people")
   boolean capacityOfPeople;
 
   Double latitude;

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
@@ -18,13 +19,10 @@ import org.springframework.stereotype.Repository;
 
 /** Places as they are kept, what each holds, and how long the ways between them are. */
 @Repository
+@RequiredArgsConstructor
 public class Places {
 
   private final EntityManager kept;
-
-  Places(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * What a place holds and where it is.

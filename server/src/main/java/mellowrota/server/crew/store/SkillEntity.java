@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.IdClass;
@@ -18,7 +17,6 @@ class SkillEntity {
   @Id Long person;
   @Id String skill;
 
-  @Column(name = "last_day")
   LocalDate lastDay;
 
   protected SkillEntity() {}

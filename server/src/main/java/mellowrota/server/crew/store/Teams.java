@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Team;
@@ -13,13 +14,10 @@ import org.springframework.stereotype.Repository;
 
 /** Teams as they are kept, and who is in them. */
 @Repository
+@RequiredArgsConstructor
 public class Teams {
 
   private final EntityManager kept;
-
-  Teams(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** A team with the colour it is shown in. */
   public record Coloured(Team team, String hue) {}

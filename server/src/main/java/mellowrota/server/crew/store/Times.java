@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.PlaceId;
@@ -15,13 +16,10 @@ import org.springframework.stereotype.Repository;
 
 /** Hours and leave as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class Times {
 
   private final EntityManager kept;
-
-  Times(EntityManager kept) {
-    this.kept = kept;
-  }
 
   public List<Hours> hours() {
     return kept

@@ -1,6 +1,5 @@
 package mellowrota.server.crew.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.IdClass;
@@ -14,13 +13,9 @@ class WayEntity {
 
   record Key(Long fromPlace, Long toPlace) {}
 
-  @Id
-  @Column(name = "from_place")
-  Long fromPlace;
+  @Id Long fromPlace;
 
-  @Id
-  @Column(name = "to_place")
-  Long toPlace;
+  @Id Long toPlace;
 
   int minutes;
 

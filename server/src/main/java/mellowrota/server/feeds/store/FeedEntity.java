@@ -1,6 +1,5 @@
 package mellowrota.server.feeds.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -17,21 +16,16 @@ class FeedEntity {
   @GeneratedValue(strategy = GenerationType.IDENTITY)
   Long id;
 
-  @Column(name = "token_hash")
   String tokenHash;
 
   long rendering;
   String label;
 
-  @Column(name = "made_by")
   long madeBy;
 
-  @Column(name = "made_at")
   Instant madeAt;
 
-  @Column(name = "last_used_at")
   Instant lastUsedAt;
 
-  @Column(name = "withdrawn_at")
   Instant withdrawnAt;
 }

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.RenderingId;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Repository;
 
 /** Feeds as they are kept; what each shows is kept with its way of reading. */
 @Repository
+@RequiredArgsConstructor
 public class FeedStore {
 
   /** The use of an address is noted to so much. */
@@ -23,11 +25,6 @@ public class FeedStore {
 
   private final EntityManager kept;
   private final CalendarStore calendars;
-
-  FeedStore(EntityManager kept, CalendarStore calendars) {
-    this.kept = kept;
-    this.calendars = calendars;
-  }
 
   /** A feed that was not withdrawn. Its address is known only to whoever was told it. */
   public record Feed(

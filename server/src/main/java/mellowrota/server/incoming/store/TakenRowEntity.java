@@ -1,6 +1,5 @@
 package mellowrota.server.incoming.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.IdClass;
@@ -22,14 +21,10 @@ class TakenRowEntity {
   @Id String what;
   @Id String source;
 
-  @Id
-  @Column(name = "source_id")
-  String sourceId;
+  @Id String sourceId;
 
   /** The number of the record, of rows of work; else 0. */
-  @Id
-  @Column(name = "of_record")
-  Long ofRecord;
+  @Id Long ofRecord;
 
   Long record;
   Long person;

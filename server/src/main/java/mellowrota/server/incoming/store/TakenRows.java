@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.store.ActStore;
@@ -15,6 +16,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** What rows of files said when they were taken, and what became of them. */
 @Repository
+@RequiredArgsConstructor
 public class TakenRows {
 
   private static final JsonMapper JSON = JsonMapper.shared();
@@ -22,11 +24,6 @@ public class TakenRows {
 
   private final EntityManager kept;
   private final ActStore acts;
-
-  TakenRows(EntityManager kept, ActStore acts) {
-    this.kept = kept;
-    this.acts = acts;
-  }
 
   /**
    * A row as it was taken last.

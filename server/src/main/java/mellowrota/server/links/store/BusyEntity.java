@@ -25,16 +25,13 @@ class BusyEntity {
 
   String href;
 
-  @Column(name = "uid_hash")
   String uidHash;
 
   Instant starts;
   Instant ends;
 
-  @Column(name = "first_day")
   LocalDate firstDay;
 
-  @Column(name = "until_day")
   LocalDate untilDay;
 
   boolean tentative;

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.server.ical.BusyReader;
@@ -13,13 +14,10 @@ import org.springframework.stereotype.Repository;
 
 /** When people are busy outside, as it is kept. */
 @Repository
+@RequiredArgsConstructor
 public class BusyStore {
 
   private final EntityManager kept;
-
-  BusyStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** Forgets all that a calendar took of somebody's time. */
   public void forget(long outlet) {

@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Content;
@@ -17,6 +18,7 @@ import org.springframework.stereotype.Repository;
 
 /** What was changed in outside calendars, as it is kept. */
 @Repository
+@RequiredArgsConstructor
 public class Changes {
 
   /** What became of it. */
@@ -30,11 +32,6 @@ public class Changes {
 
   private final EntityManager kept;
   private final Clock clock;
-
-  Changes(EntityManager kept, Clock clock) {
-    this.kept = kept;
-    this.clock = clock;
-  }
 
   /** What is to be kept of one. */
   public record Fresh(

@@ -31,7 +31,6 @@ class CopyEntity {
   String wanted;
 
   /** By which change of our calendar it was opened last. */
-  @Column(name = "opened_no")
   long openedNo;
 
   String written;
@@ -39,15 +38,12 @@ class CopyEntity {
   String etag;
   String attempt;
 
-  @Column(name = "attempt_tag")
   String attemptTag;
 
   boolean look;
 
-  @Column(name = "open_since")
   Instant openSince;
 
-  @Column(name = "due_at")
   Instant dueAt;
 
   /** How far off its work was when it was opened, in seconds. */
@@ -56,12 +52,9 @@ class CopyEntity {
   int tries;
   String fault;
 
-  @Column(name = "fault_words")
   String faultWords;
 
-  @Column(name = "sent_at")
   Instant sentAt;
 
-  @Column(name = "left_off")
   boolean leftOff;
 }

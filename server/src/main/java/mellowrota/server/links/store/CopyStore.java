@@ -18,6 +18,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
 import mellowrota.core.sight.Face;
@@ -29,6 +30,7 @@ import org.springframework.stereotype.Repository;
 
 /** Copies as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class CopyStore {
 
   /** How a copy is. */
@@ -60,13 +62,6 @@ public class CopyStore {
   private final Entries entries;
   private final LinkStore links;
   private final Clock clock;
-
-  CopyStore(EntityManager kept, Entries entries, LinkStore links, Clock clock) {
-    this.kept = kept;
-    this.entries = entries;
-    this.links = links;
-    this.clock = clock;
-  }
 
   /**
    * A copy.

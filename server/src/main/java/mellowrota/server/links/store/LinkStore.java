@@ -13,6 +13,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
@@ -27,6 +28,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Links and the calendars behind them, as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class LinkStore {
 
   private static final String OF_A_LINK = "select o.id from OutletEntity o where o.link = :link";
@@ -36,15 +38,6 @@ public class LinkStore {
   private final CalendarStore calendars;
   private final Vault vault;
   private final Clock clock;
-
-  LinkStore(
-      EntityManager kept, HouseStore house, CalendarStore calendars, Vault vault, Clock clock) {
-    this.kept = kept;
-    this.house = house;
-    this.calendars = calendars;
-    this.vault = vault;
-    this.clock = clock;
-  }
 
   /**
    * A link.

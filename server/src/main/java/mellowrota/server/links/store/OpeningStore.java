@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
 import mellowrota.server.sight.store.CalendarStore;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Repository;
 
 /** How copies are opened, many at a time. */
 @Repository
+@RequiredArgsConstructor
 public class OpeningStore {
 
   /**
@@ -48,11 +50,6 @@ public class OpeningStore {
 
   private final EntityManager kept;
   private final CalendarStore calendars;
-
-  OpeningStore(EntityManager kept, CalendarStore calendars) {
-    this.kept = kept;
-    this.calendars = calendars;
-  }
 
   /**
    * Locks the next calendars that are written to and have not seen all of ours yet, and says how

@@ -1,6 +1,5 @@
 package mellowrota.server.links.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -37,34 +36,26 @@ class OutletEntity {
 
   String name;
 
-  @Column(name = "may_write")
   Boolean mayWrite;
 
   Long rendering;
   String families = "";
 
-  @Column(name = "from_day")
   LocalDate fromDay;
 
-  @Column(name = "also_read")
   String alsoRead;
 
-  @Column(name = "reads_busy")
   boolean readsBusy;
 
-  @Column(name = "sync_token")
   String syncToken;
 
   String ctag;
 
-  @Column(name = "read_at")
   Instant readAt;
 
-  @Column(name = "read_due")
   Instant readDue;
 
   /** Up to which change of our calendar copies were opened. */
-  @Column(name = "seen_no")
   long seenNo;
 
   boolean overruled;

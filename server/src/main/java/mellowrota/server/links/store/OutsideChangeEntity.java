@@ -42,9 +42,7 @@ class OutsideChangeEntity {
   String words;
   Long act;
 
-  @Column(name = "settled_at")
   Instant settledAt;
 
-  @Column(name = "settled_by")
   Long settledBy;
 }

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.DatabaseClock;
@@ -18,19 +19,13 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Whose turn it is with a link, and how links fare. */
 @Repository
+@RequiredArgsConstructor
 public class Turns {
 
   private final EntityManager kept;
   private final HouseStore house;
   private final DatabaseClock leases;
   private final Clock clock;
-
-  Turns(EntityManager kept, HouseStore house, DatabaseClock leases, Clock clock) {
-    this.kept = kept;
-    this.house = house;
-    this.leases = leases;
-    this.clock = clock;
-  }
 
   /**
    * Takes links on which something is due, for a while; nobody else takes them meanwhile.

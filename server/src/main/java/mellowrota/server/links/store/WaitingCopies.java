@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.calendars.store.Entries;
@@ -14,17 +15,12 @@ import org.springframework.stereotype.Repository;
 
 /** What waits to go out, over many copies at once. */
 @Repository
+@RequiredArgsConstructor
 public class WaitingCopies {
 
   private final EntityManager kept;
   private final Entries entries;
   private final Clock clock;
-
-  WaitingCopies(EntityManager kept, Entries entries, Clock clock) {
-    this.kept = kept;
-    this.entries = entries;
-    this.clock = clock;
-  }
 
   /** How many of a calendar's went, are open, and were refused. */
   public record Counts(long sent, long open, long refused) {}

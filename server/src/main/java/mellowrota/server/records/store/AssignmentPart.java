@@ -22,7 +22,6 @@ class AssignmentPart {
   long holder;
   int role;
 
-  @Column(name = "given_at")
   Instant givenAt;
 
   protected AssignmentPart() {}

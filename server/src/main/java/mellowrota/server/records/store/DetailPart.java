@@ -1,6 +1,5 @@
 package mellowrota.server.records.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Embeddable;
 import java.util.Optional;
 import mellowrota.core.people.ForSet;
@@ -12,7 +11,6 @@ class DetailPart {
 
   String value;
 
-  @Column(name = "for_bits")
   Long forBits;
 
   protected DetailPart() {}

@@ -31,7 +31,6 @@ class HistoryEntity {
   @Column(name = "new")
   String after;
 
-  @Column(name = "for_then")
   long forThen;
 
   FieldChange change() {

@@ -58,7 +58,6 @@ class RecordEntity {
   String ref;
   String source;
 
-  @Column(name = "source_id")
   String sourceId;
 
   @Enumerated(EnumType.STRING)
@@ -68,7 +67,6 @@ class RecordEntity {
   State state;
 
   @Enumerated(EnumType.STRING)
-  @Column(name = "state_before")
   State stateBefore;
 
   boolean started;
@@ -80,23 +78,19 @@ class RecordEntity {
   boolean personal;
   long author;
 
-  @Column(name = "created_at")
   Instant createdAt;
 
   Long place;
   Long team;
   @Embedded DueParts due;
 
-  @Column(name = "due_at")
   Instant dueAt;
 
   /** By when lists sort: the due time, else when it begins. */
-  @Column(name = "sorts_at")
   Instant sortsAt;
 
   String tzdb;
 
-  @Column(name = "least_head_count")
   Integer leastHeadCount;
 
   String wants;

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -19,15 +20,12 @@ import org.springframework.stereotype.Repository;
 
 /** Which records there are, by when they are and how they stand; who may open them is not asked. */
 @Repository
+@RequiredArgsConstructor
 public class RecordSets {
 
   private static final Set<State> STANDING = Set.of(State.TENTATIVE, State.CONFIRMED, State.DONE);
 
   private final EntityManager kept;
-
-  RecordSets(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * A range of time and of days, neither with its end.

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.work.Kind;
@@ -22,13 +23,10 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Records as they are kept, and their history. */
 @Repository
+@RequiredArgsConstructor
 public class RecordStore implements Naming {
 
   private final EntityManager kept;
-
-  RecordStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   private TypedQuery<RecordEntity> query(Collection<RecordId> ids) {
     return kept.createQuery(

@@ -3,18 +3,16 @@ package mellowrota.server.records.store;
 import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import org.springframework.stereotype.Repository;
 
 /** Saved views as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class SavedViews {
 
   private final EntityManager kept;
-
-  SavedViews(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /**
    * A saved view.

@@ -1,6 +1,5 @@
 package mellowrota.server.records.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -20,7 +19,6 @@ class ViewEntity {
   String name;
   String query;
 
-  @Column(name = "for_all")
   boolean forAll;
 
   SavedViews.Saved saved() {

@@ -23,34 +23,26 @@ class VisitPart {
   @Column(name = "no", insertable = false, updatable = false)
   int no;
 
-  @Column(name = "local_from")
   LocalDateTime localFrom;
 
-  @Column(name = "local_to")
   LocalDateTime localTo;
 
   String zone;
 
-  @Column(name = "offset_from")
   String offsetFrom;
 
-  @Column(name = "offset_to")
   String offsetTo;
 
-  @Column(name = "date_from")
   LocalDate dateFrom;
 
-  @Column(name = "date_to")
   LocalDate dateTo;
 
   Instant starts;
   Instant ends;
   String tzdb;
 
-  @Column(name = "margin_before")
   String marginBefore;
 
-  @Column(name = "margin_after")
   String marginAfter;
 
   protected VisitPart() {}

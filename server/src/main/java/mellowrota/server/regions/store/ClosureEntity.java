@@ -1,6 +1,5 @@
 package mellowrota.server.regions.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -23,10 +22,8 @@ class ClosureEntity {
 
   Long place;
 
-  @Column(name = "first_day")
   LocalDate firstDay;
 
-  @Column(name = "last_day")
   LocalDate lastDay;
 
   String why;

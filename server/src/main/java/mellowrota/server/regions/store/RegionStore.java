@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
@@ -16,13 +17,10 @@ import org.springframework.stereotype.Repository;
 
 /** Regions and closures as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class RegionStore implements NamedRows {
 
   private final EntityManager kept;
-
-  RegionStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   @Override
   public Map<String, String> names() {

@@ -3,17 +3,15 @@ package mellowrota.server.releases.store;
 import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import org.springframework.stereotype.Repository;
 
 /** Each yes as it is kept. */
 @Repository
+@RequiredArgsConstructor
 public class YesStore {
 
   private final EntityManager kept;
-
-  YesStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** What was kept of an entry before and after a yes. */
   public record Yes(long entry, Optional<String> before, Optional<String> after) {}

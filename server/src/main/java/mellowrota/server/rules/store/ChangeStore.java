@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.crew.Naming;
 import mellowrota.server.platform.DatabaseClock;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Repository;
 
 /** Changes of the set as they are kept, and whose turn it is to go on with one. */
 @Repository
+@RequiredArgsConstructor
 public class ChangeStore implements Naming {
 
   /** Whoever does not take its next step in this time is taken for dead. */
@@ -23,11 +25,6 @@ public class ChangeStore implements Naming {
 
   private final EntityManager kept;
   private final DatabaseClock clock;
-
-  ChangeStore(EntityManager kept, DatabaseClock clock) {
-    this.kept = kept;
-    this.clock = clock;
-  }
 
   /** How one is. */
   public enum State {

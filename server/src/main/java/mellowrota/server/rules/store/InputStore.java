@@ -3,18 +3,16 @@ package mellowrota.server.rules.store;
 import jakarta.persistence.EntityManager;
 import java.util.Collection;
 import java.util.List;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import org.springframework.stereotype.Repository;
 
 /** What records read of the world, as it is kept. */
 @Repository
+@RequiredArgsConstructor
 public class InputStore {
 
   private final EntityManager kept;
-
-  InputStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** That a record read this of the world. */
   public record Read(RecordId record, String kind, long input) {}

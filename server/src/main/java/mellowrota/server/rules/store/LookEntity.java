@@ -1,6 +1,5 @@
 package mellowrota.server.rules.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -31,10 +30,8 @@ class LookEntity {
   String token;
   long person;
 
-  @Column(name = "set_hash")
   String setHash;
 
-  @Column(name = "world_version")
   long worldVersion;
 
   LocalDate day;

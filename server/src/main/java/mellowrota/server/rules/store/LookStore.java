@@ -9,6 +9,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.DatabaseClock;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Repository;
 
 /** Looks as they are kept, where every process finds them. */
 @Repository
+@RequiredArgsConstructor
 public class LookStore {
 
   private static final Duration KEPT_FOR = Duration.ofDays(1);
@@ -25,11 +27,6 @@ public class LookStore {
 
   private final EntityManager kept;
   private final DatabaseClock clock;
-
-  LookStore(EntityManager kept, DatabaseClock clock) {
-    this.kept = kept;
-    this.clock = clock;
-  }
 
   /** A look that begins, at a set in a world. */
   public record Begun(

@@ -1,6 +1,5 @@
 package mellowrota.server.rules.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -29,7 +28,6 @@ class SetChangeEntity {
   @Enumerated(EnumType.STRING)
   ChangeStore.State state;
 
-  @Column(name = "from_day")
   LocalDate fromDay;
 
   long upto;
@@ -37,6 +35,5 @@ class SetChangeEntity {
   long total;
   long entries;
 
-  @Column(name = "lease_until")
   Instant leaseUntil;
 }

@@ -1,6 +1,5 @@
 package mellowrota.server.shares.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -24,25 +23,19 @@ class ShareEntity {
   long calendar;
   long reader;
 
-  @Column(name = "given_by")
   long givenBy;
 
   @Enumerated(EnumType.STRING)
   Level level;
 
-  @Column(name = "may_pass_on")
   boolean mayPassOn;
 
-  @Column(name = "until_day")
   LocalDate untilDay;
 
-  @Column(name = "made_at")
   Instant madeAt;
 
-  @Column(name = "accepted_at")
   Instant acceptedAt;
 
-  @Column(name = "withdrawn_at")
   Instant withdrawnAt;
 
   Long rendering;

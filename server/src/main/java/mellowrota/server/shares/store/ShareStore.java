@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
@@ -15,15 +16,11 @@ import org.springframework.stereotype.Repository;
 
 /** Shares as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class ShareStore {
 
   private final EntityManager kept;
   private final CalendarStore calendars;
-
-  ShareStore(EntityManager kept, CalendarStore calendars) {
-    this.kept = kept;
-    this.calendars = calendars;
-  }
 
   /**
    * A share that was not withdrawn.

@@ -1,6 +1,5 @@
 package mellowrota.server.sight.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -32,10 +31,8 @@ class CalendarEntity {
   Long place;
   String name;
 
-  @Column(name = "change_no")
   long changeNo;
 
-  @Column(name = "oldest_no")
   long oldestNo;
 
   protected CalendarEntity() {}

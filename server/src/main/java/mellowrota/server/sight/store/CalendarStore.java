@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
@@ -23,6 +24,7 @@ import org.springframework.stereotype.Repository;
 
 /** Calendars as they are kept, and the ways of reading them. */
 @Repository
+@RequiredArgsConstructor
 public class CalendarStore {
 
   /**
@@ -42,13 +44,6 @@ public class CalendarStore {
   private final Persons persons;
   private final Teams teams;
   private final Places places;
-
-  CalendarStore(EntityManager kept, Persons persons, Teams teams, Places places) {
-    this.kept = kept;
-    this.persons = persons;
-    this.teams = teams;
-    this.places = places;
-  }
 
   private List<CalendarEntity> entities() {
     return kept.createQuery("from CalendarEntity order by id", CalendarEntity.class)

@@ -1,6 +1,5 @@
 package mellowrota.server.sight.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -25,7 +24,6 @@ class DetailEntity {
   String label;
   String kinds;
 
-  @Column(name = "for_bits")
   long forBits;
 
   boolean typed;

@@ -1,6 +1,5 @@
 package mellowrota.server.sight.store;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -47,15 +46,12 @@ class RenderingEntity {
   Level level = Level.ALL;
 
   /** Rises when what is shown is cut otherwise, so that clients read afresh. */
-  @Column(name = "access_no")
   long accessNo = 1;
 
   /** The first day on which it is over. */
-  @Column(name = "until_day")
   LocalDate untilDay;
 
   /** Who reads a copy beside its owner, by their numbers; null: others may. */
-  @Column(name = "also_read_by")
   String alsoReadBy;
 
   protected RenderingEntity() {}

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.Kind;
 import mellowrota.server.platform.Numbers;
@@ -17,15 +18,11 @@ import org.springframework.stereotype.Repository;
 
 /** Details, wordings and rules as they are kept. */
 @Repository
+@RequiredArgsConstructor
 public class SetStore {
 
   private final EntityManager kept;
   private final Numbers numbers;
-
-  SetStore(EntityManager kept, Numbers numbers) {
-    this.kept = kept;
-    this.numbers = numbers;
-  }
 
   /**
    * A wording as it is typed.

@@ -1,19 +1,17 @@
 package mellowrota.server.today.store;
 
 import jakarta.persistence.EntityManager;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import org.springframework.stereotype.Repository;
 
 /** Who has seen what, as it is kept. */
 @Repository
+@RequiredArgsConstructor
 public class SeenStore {
 
   private final EntityManager kept;
-
-  SeenStore(EntityManager kept) {
-    this.kept = kept;
-  }
 
   /** Somebody has seen what was done to a record until this act. */
   public void seen(PersonId person, RecordId record, long act) {
