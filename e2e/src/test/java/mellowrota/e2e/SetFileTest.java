@@ -199,7 +199,7 @@ public class SetFileTest extends OnDemo {
         "line 5, column 28",
         "is no role; one of Lead"
       },
-      {RULE.replace("Master", "own calendars of: []"), "line 5, column 9", "no list of roles"},
+      {RULE.replace("Master", "own calendars of: []"), "line 5, column 27", "no list of roles"},
       {RULE.replace("Master", "people: [Lead]"), "line 5, column 9", "\"people\" is no name here"},
       {RULE.replace("the span", "a circle"), "line 6, column 9", "is no as; one of as it comes"},
       {RULE.replace("    as: the span\n", ""), "line 2, column 5", "as is missing; one of SPAN"},

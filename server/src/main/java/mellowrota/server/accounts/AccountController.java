@@ -2,12 +2,10 @@ package mellowrota.server.accounts;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Instant;
 import java.util.List;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.server.accounts.store.AccountStore;
 import mellowrota.server.platform.Asker;
@@ -68,11 +66,8 @@ class AccountController {
   ResponseEntity<Void> password(
       Asker asker,
       HttpServletRequest request,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = PasswordSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, Set.of("old", "password"));
+      @RequestBody @Schema(implementation = PasswordSchema.class) JsonNode body) {
+    Input input = Input.of(body, PasswordSchema.class);
     String old = input.secret("old", 200);
     String password = input.secret("password", 200);
     input.check();
@@ -112,11 +107,8 @@ class AccountController {
   ResponseEntity<AppPasswordView> make(
       Asker asker,
       HttpServletRequest request,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = WishSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, Set.of("label", "password"));
+      @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
+    Input input = Input.of(body, WishSchema.class);
     String label = input.required("label", 60);
     String password = input.secret("password", 200);
     input.check();

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.accounts.store.AccountStore;
@@ -25,12 +26,12 @@ import mellowrota.server.platform.Problem;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Signs people in, invites them, and keeps their passwords. */
 @Service
+@RequiredArgsConstructor
 public class Accounts implements Leaving, AccountStates, OpenSessions {
 
   private static final Duration INVITATION = Duration.ofDays(7);
@@ -48,25 +49,6 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
   private final Sessions known;
   private final TransactionTemplate transaction;
   private final Clock clock;
-
-  Accounts(
-      AccountStore store,
-      AttemptLimit limit,
-      HouseStore house,
-      FindByIndexNameSessionRepository<? extends Session> sessions,
-      Sessions known,
-      PlatformTransactionManager transactions,
-      Hashing hashing,
-      Clock clock) {
-    this.hashing = hashing;
-    this.store = store;
-    this.limit = limit;
-    this.house = house;
-    this.sessions = sessions;
-    this.known = known;
-    this.transaction = new TransactionTemplate(transactions);
-    this.clock = clock;
-  }
 
   /** Who this is; a wrong password, a wrong address and a closed account are told alike. */
   PersonId signIn(String email, String password, Caller caller) {

@@ -7,12 +7,12 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.accounts.store.PasswordTries;
 import mellowrota.server.platform.Problem;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -20,6 +20,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * counted before the password is looked at, and taken off again where it was right.
  */
 @Component
+@RequiredArgsConstructor
 class AttemptLimit {
 
   private static final Duration WINDOW = Duration.ofMinutes(15);
@@ -34,18 +35,9 @@ class AttemptLimit {
   private final PasswordTries tries;
   private final Clock clock;
   private final TransactionTemplate transaction;
-  private final int perAddress;
 
-  AttemptLimit(
-      PasswordTries tries,
-      Clock clock,
-      PlatformTransactionManager transactions,
-      @Value("${mellow.attempts-per-address:100}") int perAddress) {
-    this.tries = tries;
-    this.clock = clock;
-    this.transaction = new TransactionTemplate(transactions);
-    this.perAddress = perAddress;
-  }
+  @Value("${mellow.attempts-per-address:100}")
+  private final int perAddress;
 
   /** Whose password is tried: an account by its person, or a name that nobody has. */
   record Whose(String subject) {

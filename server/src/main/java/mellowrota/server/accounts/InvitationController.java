@@ -2,10 +2,8 @@ package mellowrota.server.accounts;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Optional;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -59,12 +57,9 @@ class InvitationController {
   ResponseEntity<LinkView> invite(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = WishSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("email", "right"));
+    Input input = Input.of(body, WishSchema.class);
     String email = input.required("email", 254);
     if (!email.isEmpty() && !email.matches("[^@\\s:]+@[^@\\s:]+")) {
       input.fault("email", "is no mail address of the form name@house.example");
@@ -100,12 +95,9 @@ class InvitationController {
   @Transactional
   ResponseEntity<Void> accept(
       @PathVariable String token,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = AcceptSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = AcceptSchema.class) JsonNode body) {
     Optional<PersonId> invited = open(token);
-    Input input = Input.of(body, Set.of("password", "name", "email"));
+    Input input = Input.of(body, AcceptSchema.class);
     String password = input.secret("password", 200);
     String name = invited.isEmpty() ? input.required("name", 100) : "";
     String email = invited.isEmpty() ? input.required("email", 254) : "";

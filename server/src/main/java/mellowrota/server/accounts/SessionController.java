@@ -9,7 +9,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -117,15 +116,10 @@ class SessionController {
   @PostMapping
   @Operation(summary = "Signs in")
   SessionView signIn(
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @io.swagger.v3.oas.annotations.media.Content(
-                      schema = @Schema(implementation = SignInSchema.class)))
-          @RequestBody
-          JsonNode body,
+      @RequestBody @Schema(implementation = SignInSchema.class) JsonNode body,
       HttpServletRequest request,
       HttpServletResponse response) {
-    Input input = Input.of(body, Set.of("email", "password"));
+    Input input = Input.of(body, SignInSchema.class);
     String email = input.required("email", 254);
     String password = input.secret("password", 200);
     input.check();

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.store.ActStore;
@@ -23,13 +24,13 @@ import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Does acts. */
 @Service
+@RequiredArgsConstructor
 public class Acts {
 
   /** The actor of acts that nobody in particular did. */
@@ -49,23 +50,6 @@ public class Acts {
   private final Clock clock;
   private final ObjectProvider<Affected> affected;
   private final ObjectProvider<Leaving> leavings;
-
-  Acts(
-      HouseLock house,
-      ActStore store,
-      Clock clock,
-      ObjectProvider<Affected> affected,
-      ObjectProvider<Leaving> leavings,
-      KeptSession session,
-      PlatformTransactionManager transactions) {
-    this.session = session;
-    transaction = new TransactionTemplate(transactions);
-    this.leavings = leavings;
-    this.house = house;
-    this.store = store;
-    this.clock = clock;
-    this.affected = affected;
-  }
 
   /**
    * What is asked for.

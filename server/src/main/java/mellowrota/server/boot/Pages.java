@@ -2,6 +2,7 @@ package mellowrota.server.boot;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.time.Duration;
+import lombok.RequiredArgsConstructor;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.io.Resource;
@@ -16,15 +17,13 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
 /** Serves the front end: its parts for ever, its one page fresh for every address of a page. */
 @Configuration
+@RequiredArgsConstructor
 class Pages implements WebMvcConfigurer {
 
+  @Value("${mellow.web}")
   private final String folder;
 
   /** Where the built front end lies: a location that Spring's resources know, ending in a slash. */
-  Pages(@Value("${mellow.web}") String folder) {
-    this.folder = folder;
-  }
-
   @Override
   public void addResourceHandlers(ResourceHandlerRegistry registry) {
     registry

@@ -3,15 +3,16 @@ package mellowrota.server.caldav;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Gives faces their iCalendar text, made at the first reading and kept. */
 @Component
+@RequiredArgsConstructor
 class Texts {
 
   private final Faces faces;
@@ -20,12 +21,6 @@ class Texts {
   private final ThreadLocal<List<Made>> waiting = ThreadLocal.withInitial(ArrayList::new);
 
   private record Made(RenderingId rendering, List<Faces.Kept> faces) {}
-
-  Texts(Faces faces, IcalendarWriter writer, PlatformTransactionManager transactions) {
-    this.faces = faces;
-    this.writer = writer;
-    this.transaction = new TransactionTemplate(transactions);
-  }
 
   /** The same faces, each with its text. */
   List<Faces.Kept> with(RenderingId rendering, List<Faces.Kept> kept) {

@@ -1,7 +1,6 @@
 package mellowrota.server.cover;
 
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
@@ -10,7 +9,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
@@ -231,15 +229,12 @@ class CoverController {
   GivenView swap(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = SwapSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = SwapSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
-    Input input = Input.of(body, Set.of("sides"));
+    Input input = Input.of(body, SwapSchema.class);
     List<Gives.Seat> seats = new ArrayList<>();
-    List<Input> sides = input.objects("sides", 2, Set.of("record", "visit", "person"));
+    List<Input> sides = input.objects("sides", 2, SwapSideSchema.class);
     if (sides.size() != 2) {
       input.fault("sides", "are two: who has what, and who has the other");
     }
@@ -272,13 +267,10 @@ class CoverController {
   GivenView handOver(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = HandOverSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = HandOverSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
-    Input input = Input.of(body, Set.of("record", "visit", "from", "to"));
+    Input input = Input.of(body, HandOverSchema.class);
     long record = input.number("record").orElse(0);
     int visit = (int) input.number("visit").orElse(1);
     PersonId from = PersonId.of(input.number("from").orElse(0));
@@ -334,15 +326,11 @@ class CoverController {
   @Operation(
       summary = "Lets a clash stand, with a reason; when either side changes it is another one")
   ResponseEntity<Void> letStand(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LetStandSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = LetStandSchema.class) JsonNode body) {
     World world = worlds.now();
     Person me = world.person(asker.person());
     requireCoordinator(me);
-    Input input = Input.of(body, Set.of("clash", "from", "until", "reason"));
+    Input input = Input.of(body, LetStandSchema.class);
     String key = input.required("clash", 80);
     String reason = input.required("reason", 200);
     LocalDate from = input.day("from").orElse(world.day());
@@ -392,13 +380,10 @@ class CoverController {
   GivenView give(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = GiveSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = GiveSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
-    Input input = Input.of(body, Set.of("ask", "start", "end", "person"));
+    Input input = Input.of(body, GiveSchema.class);
     String ask = input.required("ask", 60);
     Optional<Instant> start = input.moment("start");
     Optional<Instant> end = input.moment("end");

@@ -2,7 +2,6 @@ package mellowrota.server.cover;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
@@ -46,10 +45,6 @@ import tools.jackson.databind.JsonNode;
 @RequiredArgsConstructor
 class DutiesController {
 
-  private static final Set<String> FIELDS =
-      Set.of("name", "place", "role", "skill", "meanwhile", "spans", "lifted");
-  private static final Set<String> SPAN =
-      Set.of("weekdays", "from", "until", "count", "first", "last");
   private static final int MOST_SPANS = 40;
   private static final int MOST_LIFTED = 400;
   private static final int MOST_PEOPLE = 99;
@@ -143,10 +138,7 @@ class DutiesController {
   ResponseEntity<MadeView> add(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = DutySchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = DutySchema.class) JsonNode body) {
     requireCoordinator(asker);
     long id = duties.add(asker.person(), IdempotencyKey.of(key), wanted(0, body));
     return ResponseEntity.status(201).body(new MadeView(id));
@@ -157,10 +149,7 @@ class DutiesController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = DutySchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = DutySchema.class) JsonNode body) {
     requireCoordinator(asker);
     duties.change(asker.person(), wanted(id, body));
     return ResponseEntity.noContent().build();
@@ -176,7 +165,7 @@ class DutiesController {
 
   private Duties.Kept wanted(long id, JsonNode body) {
     World world = worlds.now();
-    Input input = Input.of(body, FIELDS);
+    Input input = Input.of(body, DutySchema.class);
     String name = input.required("name", 80);
     Optional<Place> place =
         input.number("place").stream()
@@ -192,7 +181,7 @@ class DutiesController {
     }
     Optional<String> skill = Optional.of(input.text("skill", 40)).filter(text -> !text.isBlank());
     List<Duty.Repeating> spans = new ArrayList<>();
-    for (Input one : input.objects("spans", MOST_SPANS, SPAN)) {
+    for (Input one : input.objects("spans", MOST_SPANS, SpanView.class)) {
       span(one).ifPresent(spans::add);
     }
     if (!input.has("spans")) {

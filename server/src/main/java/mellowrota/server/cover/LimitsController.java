@@ -2,7 +2,6 @@ package mellowrota.server.cover;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
 import java.util.EnumMap;
@@ -10,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
@@ -82,20 +80,15 @@ class LimitsController {
   @PutMapping
   @Operation(summary = "Sets limits; those not named stay")
   ResponseEntity<Void> set(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LimitsSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = LimitsSchema.class) JsonNode body) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
       throw Problem.forbidden("Limits are the coordinators' to set.");
     }
-    Input input = Input.of(body, Set.of("limits", "weekBegins", "periodWeeks"));
+    Input input = Input.of(body, LimitsSchema.class);
     Limits now = limits.limits();
     Map<Clash.Kind, LimitStore.Limit> wishes = new EnumMap<>(Clash.Kind.class);
-    Set<String> fields = Set.of("kind", "level", "amount");
-    for (Input one : input.objects("limits", Clash.Kind.values().length, fields)) {
+    for (Input one : input.objects("limits", Clash.Kind.values().length, LimitView.class)) {
       Optional<Clash.Kind> kind = one.choice("kind", Clash.Kind.class);
       Optional<Clash.Level> level = one.choice("level", Clash.Level.class);
       OptionalLong amount = one.number("amount");

@@ -2,14 +2,12 @@ package mellowrota.server.cover;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.PlaceId;
@@ -98,16 +96,13 @@ class PlaceTermsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = TermsSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     World world = office(asker, id);
     Person me = world.person(asker.person());
     if (!me.isCoordinator()) {
       throw Problem.forbidden("What a place holds is the coordinators' to say.");
     }
-    Input input = Input.of(body, Set.of("capacity", "ofPeople", "latitude", "longitude", "ways"));
+    Input input = Input.of(body, TermsSchema.class);
     OptionalLong capacity = input.number("capacity");
     if (capacity.isPresent() && (capacity.getAsLong() < 1 || capacity.getAsLong() > MOST_HELD)) {
       input.fault("capacity", "is not from 1 to " + MOST_HELD);
@@ -118,7 +113,7 @@ class PlaceTermsController {
       input.fault(latitude.isPresent() ? "longitude" : "latitude", "is missing");
     }
     Map<PlaceId, Integer> ways = new HashMap<>();
-    for (Input one : input.objects("ways", MOST_WAYS, Set.of("to", "minutes"))) {
+    for (Input one : input.objects("ways", MOST_WAYS, WayView.class)) {
       PlaceId to = PlaceId.of(one.number("to").orElse(0));
       long minutes = one.number("minutes").orElse(-1);
       if (world.places().find(to).isEmpty() || to.value() == id) {

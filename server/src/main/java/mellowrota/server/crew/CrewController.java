@@ -2,7 +2,6 @@ package mellowrota.server.crew;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.ZoneId;
 import java.util.Comparator;
@@ -151,11 +150,7 @@ class CrewController {
   @PostMapping("/people")
   @Operation(summary = "Adds a person, who gets a calendar of their own at once")
   ResponseEntity<MadeView> addPerson(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = PersonSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("name", "standing"));
     String name = input.required("name", 100);
@@ -170,12 +165,9 @@ class CrewController {
   ResponseEntity<Void> changePerson(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = PersonSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("name", "standing", "right", "coordinates"));
+    Input input = Input.of(body, PersonSchema.class);
     Optional<String> name =
         input.has("name") ? Optional.of(input.required("name", 100)) : Optional.empty();
     Optional<Person.Standing> standing = input.choice("standing", Person.Standing.class);
@@ -244,13 +236,9 @@ class CrewController {
   @PostMapping("/teams")
   @Operation(summary = "Makes a team, which gets a calendar at once")
   ResponseEntity<MadeView> addTeam(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = TeamSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = TeamSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("name", "hue"));
+    Input input = Input.of(body, TeamSchema.class);
     String name = input.required("name", 80);
     String hue = input.text("hue", 20);
     if (!hue.isEmpty() && !HUES.contains(hue)) {
@@ -265,10 +253,7 @@ class CrewController {
   ResponseEntity<Void> renameTeam(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = TeamSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = TeamSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("name"));
     String name = input.required("name", 80);
@@ -282,12 +267,9 @@ class CrewController {
   ResponseEntity<Void> join(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = MemberSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = MemberSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("person", "team"));
+    Input input = Input.of(body, MemberSchema.class);
     OptionalLong person = input.number("person");
     OptionalLong team = input.number("team");
     if (person.isPresent() == team.isPresent()) {
@@ -333,13 +315,9 @@ class CrewController {
   @PostMapping("/places")
   @Operation(summary = "Adds a place, which gets a calendar at once")
   ResponseEntity<MadeView> addPlace(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = PlaceSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("code", "name", "zone"));
+    Input input = Input.of(body, PlaceSchema.class);
     String code = input.required("code", 12);
     String name = input.required("name", 100);
     Optional<ZoneId> zone = input.zone("zone");
@@ -352,10 +330,7 @@ class CrewController {
   ResponseEntity<Void> renamePlace(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = PlaceSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("code", "name"));
     String code = input.required("code", 12);

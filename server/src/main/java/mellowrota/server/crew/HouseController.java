@@ -1,12 +1,10 @@
 package mellowrota.server.crew;
 
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
@@ -30,17 +28,6 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping("/api/v1/house")
 @RequiredArgsConstructor
 class HouseController {
-
-  private static final Set<String> FIELDS =
-      Set.of(
-          "name",
-          "week",
-          "outsideLimit",
-          "outsideReason",
-          "trustsOwnFeeds",
-          "copiesWait",
-          "readingInterval",
-          "linksDecidedBy");
 
   /** Edits go out together for no longer than this, in seconds. */
   private static final int LONGEST_WAIT = 300;
@@ -108,13 +95,9 @@ class HouseController {
   @PatchMapping
   @Operation(summary = "Settles it otherwise; every calendar follows at once")
   ResponseEntity<Void> change(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, FIELDS);
+    Input input = Input.of(body, ChangeSchema.class);
     Optional<String> name =
         input.has("name") ? Optional.of(input.required("name", 80)) : Optional.empty();
     Optional<WorkingWeek> week = input.has("week") ? Weeks.sent(input, "week") : Optional.empty();

@@ -2,13 +2,11 @@ package mellowrota.server.crew;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
@@ -80,15 +78,12 @@ class SkillsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = SkillsSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = SkillsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, Set.of("skills", "notAlone"));
+    Input input = Input.of(body, SkillsSchema.class);
     Map<String, Optional<LocalDate>> found = new TreeMap<>();
-    for (Input one : input.objects("skills", MOST_SKILLS, Set.of("skill", "last"))) {
+    for (Input one : input.objects("skills", MOST_SKILLS, SkillView.class)) {
       String skill = one.required("skill", 40);
       if (found.put(skill, one.day("last")) != null) {
         one.fault("skill", "stands twice");

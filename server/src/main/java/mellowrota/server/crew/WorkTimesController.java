@@ -2,7 +2,6 @@ package mellowrota.server.crew;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
 import java.time.Duration;
@@ -176,17 +175,13 @@ class WorkTimesController {
   ResponseEntity<Void> setHours(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = HoursSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = HoursSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, Set.of("hours"));
+    Input input = Input.of(body, HoursSchema.class);
     List<WorkTimes.Hours> found = new ArrayList<>();
     Set<String> begun = new HashSet<>();
-    Set<String> fields = Set.of("weekday", "from", "until", "place", "first", "last");
-    for (Input item : input.objects("hours", MOST_HOURS, fields)) {
+    for (Input item : input.objects("hours", MOST_HOURS, HoursView.class)) {
       long weekday = item.number("weekday").orElse(0);
       Optional<LocalTime> from = item.clock("from");
       Optional<LocalTime> until = item.clock("until");
@@ -231,15 +226,12 @@ class WorkTimesController {
       Asker asker,
       @PathVariable long id,
       @PathVariable LocalDate day,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = DatedSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = DatedSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, Set.of("place", "times"));
+    Input input = Input.of(body, DatedSchema.class);
     List<WorkTimes.Span> found = new ArrayList<>();
-    for (Input item : input.objects("times", MOST_OF_A_DAY, Set.of("from", "until"))) {
+    for (Input item : input.objects("times", MOST_OF_A_DAY, TimesView.class)) {
       Optional<LocalTime> from = item.clock("from");
       Optional<LocalTime> until = item.clock("until");
       if (from.isPresent() && until.isPresent()) {
@@ -274,13 +266,10 @@ class WorkTimesController {
   ResponseEntity<Void> setTerms(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = TermsSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, Set.of("zone", "contractMinutes"));
+    Input input = Input.of(body, TermsSchema.class);
     Optional<ZoneId> zone = input.zone("zone");
     OptionalLong minutes = input.number("contractMinutes");
     if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
@@ -303,16 +292,13 @@ class WorkTimesController {
   ResponseEntity<Void> addLeave(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LeaveSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = LeaveSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     boolean agreed = times.answersFor(asking(asker), person);
     if (!person.equals(asker.person())) {
       times.requireOffice(asking(asker), person);
     }
-    Input input = Input.of(body, Set.of("first", "last", "sick"));
+    Input input = Input.of(body, LeaveSchema.class);
     boolean sick = input.flag("sick").orElse(false);
     Optional<LocalDate> first = input.day("first");
     Optional<LocalDate> last = input.has("last") ? input.day("last") : first;

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.server.accounts.Accounts;
 import mellowrota.server.crew.store.HouseStore;
@@ -13,11 +14,11 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Before the server says it is ready: lays the house, and the demo or a way in. */
 @Component
+@RequiredArgsConstructor
 class Beginning implements ApplicationRunner {
 
   private final NewHouse newHouse;
@@ -25,31 +26,15 @@ class Beginning implements ApplicationRunner {
   private final HouseStore house;
   private final Accounts accounts;
   private final TransactionTemplate transaction;
+
+  @Value("${mellow.demo}")
   private final boolean demo;
+
+  @Value("${mellow.setup-link}")
   private final String setupLink;
+
   private final DemoLinks links;
   private final Progress progress;
-
-  Beginning(
-      NewHouse newHouse,
-      DemoWorld demoWorld,
-      HouseStore house,
-      Accounts accounts,
-      DemoLinks links,
-      Progress progress,
-      PlatformTransactionManager transactions,
-      @Value("${mellow.demo}") boolean demo,
-      @Value("${mellow.setup-link}") String setupLink) {
-    this.newHouse = newHouse;
-    this.demoWorld = demoWorld;
-    this.house = house;
-    this.accounts = accounts;
-    this.links = links;
-    this.progress = progress;
-    this.transaction = new TransactionTemplate(transactions);
-    this.demo = demo;
-    this.setupLink = setupLink;
-  }
 
   @Override
   public void run(ApplicationArguments arguments) throws IOException {

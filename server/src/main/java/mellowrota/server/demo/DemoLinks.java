@@ -2,6 +2,7 @@ package mellowrota.server.demo;
 
 import java.util.Collection;
 import java.util.Map;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.server.links.Links;
 import mellowrota.server.outside.OutsideFault;
@@ -14,6 +15,7 @@ import org.springframework.stereotype.Component;
  * Links some of the demo's people to accounts at the host that was started beside it, if one was.
  */
 @Component
+@RequiredArgsConstructor
 class DemoLinks {
 
   private static final Logger LOG = LoggerFactory.getLogger(DemoLinks.class);
@@ -28,12 +30,9 @@ class DemoLinks {
           "Nell Ashdown", "nell");
 
   private final Links links;
-  private final String host;
 
-  DemoLinks(Links links, @Value("${mellow.demo-host:}") String host) {
-    this.links = links;
-    this.host = host;
-  }
+  @Value("${mellow.demo-host:}")
+  private final String host;
 
   void link(Collection<Person> people) {
     if (host.isEmpty()) {

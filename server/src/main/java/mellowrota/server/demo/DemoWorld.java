@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
@@ -48,6 +49,7 @@ import tools.jackson.databind.node.ObjectNode;
  * is invented. It is laid through the services, relative to today, from a fixed seed.
  */
 @Component
+@RequiredArgsConstructor
 class DemoWorld {
 
   private static final String PASSWORD = "still-water";
@@ -67,35 +69,6 @@ class DemoWorld {
   private final ActStore acts;
   private final Progress progress;
   private final Clock clock;
-
-  DemoWorld(
-      People people,
-      WorkTimes times,
-      Accounts accounts,
-      Records records,
-      Duties duties,
-      HouseLimits limits,
-      Skills skills,
-      Regions regions,
-      HouseStore house,
-      JsonMapper json,
-      ActStore acts,
-      Progress progress,
-      Clock clock) {
-    this.progress = progress;
-    this.people = people;
-    this.times = times;
-    this.accounts = accounts;
-    this.records = records;
-    this.duties = duties;
-    this.limits = limits;
-    this.skills = skills;
-    this.regions = regions;
-    this.house = house;
-    this.json = json;
-    this.acts = acts;
-    this.clock = clock;
-  }
 
   /** What was made so far, by name. */
   private final class Made {

@@ -3,14 +3,12 @@ package mellowrota.server.feeds;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
@@ -105,12 +103,8 @@ class FeedsController {
   @PostMapping("/api/v1/feeds")
   @Operation(summary = "Makes a secret address for a calendar; it is told once")
   ResponseEntity<MadeView> make(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = FeedSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, Set.of("calendar", "label", "level", "until"));
+      Asker asker, @RequestBody @Schema(implementation = FeedSchema.class) JsonNode body) {
+    Input input = Input.of(body, FeedSchema.class);
     OptionalLong calendar = input.number("calendar");
     String label = input.required("label", 80);
     Level level = input.choice("level", Level.class).orElse(Level.ALL);

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.function.BiConsumer;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
@@ -31,6 +32,7 @@ import tools.jackson.databind.node.ObjectNode;
  * so that the same file again changes nothing, whatever was changed here meanwhile.
  */
 @Service
+@RequiredArgsConstructor
 class Incoming {
 
   private static final int LONGEST_ID = 120;
@@ -41,21 +43,6 @@ class Incoming {
   private final Acts acts;
   private final Worlds worlds;
   private final Clock clock;
-
-  Incoming(
-      IncomingRecords records,
-      TakenRows taken,
-      People people,
-      Acts acts,
-      Worlds worlds,
-      Clock clock) {
-    this.records = records;
-    this.taken = taken;
-    this.people = people;
-    this.acts = acts;
-    this.worlds = worlds;
-    this.clock = clock;
-  }
 
   /** One row, judged, and what taking it does; nothing where it is faulty or as it was. */
   private record Judged(Verdict verdict, Optional<BiConsumer<Act, World>> deed) {}

@@ -118,11 +118,7 @@ class IncomingController {
   @Operation(summary = "Tells what would become of each row, with every fault; nothing is kept")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   LookView look(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = FileRows.Sent.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = FileRows.Sent.class) JsonNode body) {
     World world = worlds.now();
     FileRows rows = FileRows.of(body, what -> Field.of(what, world), Table.MOST_ROWS);
     requireMayBring(world.person(asker.person()), rows.what());
@@ -135,10 +131,7 @@ class IncomingController {
   TakenView take(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = FileRows.Sent.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = FileRows.Sent.class) JsonNode body) {
     World world = worlds.now();
     FileRows rows = FileRows.of(body, what -> Field.of(what, world), MOST_TAKEN);
     requireMayBring(world.person(asker.person()), rows.what());

@@ -2,6 +2,7 @@ package mellowrota.server.links;
 
 import java.time.Duration;
 import java.util.concurrent.ThreadLocalRandom;
+import lombok.RequiredArgsConstructor;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
@@ -10,19 +11,16 @@ import org.springframework.stereotype.Component;
  * half of it and all of it, so that many do not come back at once.
  */
 @Component
+@RequiredArgsConstructor
 class Backoff {
 
   private static final int MOST_DOUBLINGS = 20;
 
+  @Value("${mellow.copies.again-after:5s}")
   private final Duration first;
-  private final Duration most;
 
-  Backoff(
-      @Value("${mellow.copies.again-after:5s}") Duration first,
-      @Value("${mellow.copies.again-at-most:15m}") Duration most) {
-    this.first = first;
-    this.most = most;
-  }
+  @Value("${mellow.copies.again-at-most:15m}")
+  private final Duration most;
 
   /**
    * The wait after a failure.

@@ -8,6 +8,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
@@ -24,6 +25,7 @@ import org.springframework.stereotype.Component;
  * not well rests by itself and holds up no other.
  */
 @Component
+@RequiredArgsConstructor
 class Couriers implements SmartLifecycle {
 
   private static final Logger LOG = LoggerFactory.getLogger(Couriers.class);
@@ -33,6 +35,9 @@ class Couriers implements SmartLifecycle {
 
   private static final int COPIES_BETWEEN = 10;
 
+  /** Links that end and who decides are looked after each so many looks. */
+  private static final int SELDOM = 8;
+
   private final LinkStore links;
   private final Turns turns;
   private final Openings openings;
@@ -41,48 +46,30 @@ class Couriers implements SmartLifecycle {
   private final Endings endings;
   private final Deciders deciders;
   private final Backoff backoff;
+
+  @Value("${mellow.copies.on:true}")
   private final boolean on;
+
+  @Value("${mellow.copies.look-every:250ms}")
   private final Duration look;
+
+  @Value("${mellow.copies.lease:30s}")
   private final Duration lease;
+
+  @Value("${mellow.copies.links-at-once:32}")
   private final int atOnce;
+
   private final String me = UUID.randomUUID().toString();
-  private final Semaphore free;
+  private Semaphore free;
   private ExecutorService threads;
   private Thread looking;
   private volatile boolean running;
-
-  Couriers(
-      LinkStore links,
-      Turns turns,
-      Openings openings,
-      Courier courier,
-      Reading reading,
-      Endings endings,
-      Deciders deciders,
-      Backoff backoff,
-      @Value("${mellow.copies.on:true}") boolean on,
-      @Value("${mellow.copies.look-every:250ms}") Duration look,
-      @Value("${mellow.copies.lease:30s}") Duration lease,
-      @Value("${mellow.copies.links-at-once:32}") int atOnce) {
-    this.links = links;
-    this.turns = turns;
-    this.openings = openings;
-    this.courier = courier;
-    this.reading = reading;
-    this.endings = endings;
-    this.deciders = deciders;
-    this.backoff = backoff;
-    this.on = on;
-    this.look = look;
-    this.lease = lease;
-    this.atOnce = atOnce;
-    free = new Semaphore(atOnce);
-  }
 
   @Override
   public void start() {
     running = true;
     if (on) {
+      free = new Semaphore(atOnce);
       threads = Executors.newFixedThreadPool(atOnce, work -> daemon(work, "courier"));
       looking = daemon(this::lookOut, "couriers");
       looking.start();
@@ -96,7 +83,7 @@ class Couriers implements SmartLifecycle {
   }
 
   private void lookOut() {
-    while (running) {
+    for (long looks = 0; running; looks++) {
       try {
         boolean more = openings.some();
         int most = free.availablePermits();
@@ -105,8 +92,10 @@ class Couriers implements SmartLifecycle {
           free.acquire();
           threads.execute(() -> work(link));
         }
-        endings.some();
-        deciders.some();
+        if (looks % SELDOM == 0) {
+          endings.some();
+          deciders.some();
+        }
         if (!more) {
           Thread.sleep(look.toMillis());
         }
@@ -158,18 +147,11 @@ class Couriers implements SmartLifecycle {
           kept = System.nanoTime();
         }
         // However many copies are due, what changed there is read between them.
-        if (step % COPIES_BETWEEN == 0) {
-          Optional<LinkStore.Due> between = reading.due(link.id());
-          if (between.isPresent()) {
-            reading.read(round, between.get());
-          }
-        }
+        boolean read = step % COPIES_BETWEEN == 0 && readDue(round);
         Optional<Courier.Plan> plan = courier.next(round);
-        Optional<LinkStore.Due> read = plan.isPresent() ? Optional.empty() : reading.due(link.id());
         if (plan.isPresent()) {
           lost = courier.step(round, plan.get()) ? 0 : lost + 1;
-        } else if (read.isPresent()) {
-          reading.read(round, read.get());
+        } else if (read || readDue(round)) {
           lost = 0;
         } else {
           return;
@@ -185,6 +167,14 @@ class Couriers implements SmartLifecycle {
     } catch (OutsideFault fault) {
       turns.rests(link.id(), fault, backoff::after);
     }
+  }
+
+  private boolean readDue(Rounds.Round round) throws OutsideFault {
+    Optional<LinkStore.Due> due = reading.due(round.link().id());
+    if (due.isPresent()) {
+      reading.read(round, due.get());
+    }
+    return due.isPresent();
   }
 
   @Override

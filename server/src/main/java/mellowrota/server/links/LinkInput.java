@@ -28,12 +28,6 @@ import tools.jackson.databind.JsonNode;
 @RequiredArgsConstructor
 class LinkInput {
 
-  private static final Set<String> ACCOUNT = Set.of("address", "user", "password");
-  private static final Set<String> ADD =
-      Set.of("address", "user", "password", "ofTheHouse", "calendars");
-  private static final Set<String> CHANGE = Set.of("password", "calendars");
-  private static final Set<String> CALENDAR =
-      Set.of("href", "writes", "families", "from", "alsoRead", "people", "readsBusy");
   private static final int MOST_CALENDARS = 50;
   private static final int MOST_PEOPLE = 50;
 
@@ -81,15 +75,15 @@ class LinkInput {
       @Nullable Boolean readsBusy) {}
 
   Input account(JsonNode body) {
-    return Input.of(body, ACCOUNT);
+    return Input.of(body, AccountSchema.class);
   }
 
   Input link(JsonNode body) {
-    return Input.of(body, ADD);
+    return Input.of(body, AddSchema.class);
   }
 
   Input change(JsonNode body) {
-    return Input.of(body, CHANGE);
+    return Input.of(body, ChangeSchema.class);
   }
 
   /** The account that is named; its address is looked up. */
@@ -106,7 +100,7 @@ class LinkInput {
     Map<String, Host.Found> byHref = new HashMap<>();
     found.forEach(one -> byHref.put(one.href().toString(), one));
     List<Links.Wanted> wanted = new ArrayList<>();
-    for (Input one : input.objects("calendars", MOST_CALENDARS, CALENDAR)) {
+    for (Input one : input.objects("calendars", MOST_CALENDARS, CalendarSchema.class)) {
       String href = one.required("href", 500);
       Host.Found known = byHref.get(href);
       if (known == null && !href.isEmpty()) {

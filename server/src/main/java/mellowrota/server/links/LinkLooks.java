@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Family;
@@ -29,12 +30,11 @@ import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Looks what a link would send and read before there is one. */
 @Component
+@RequiredArgsConstructor
 class LinkLooks {
 
   private static final int NEAREST = 5;
@@ -47,25 +47,6 @@ class LinkLooks {
   private final Entries entries;
   private final Clock clock;
   private final TransactionTemplate reading;
-
-  LinkLooks(
-      Host host,
-      Worlds worlds,
-      RecordStore store,
-      ReleaseStore releases,
-      Entries entries,
-      Clock clock,
-      PlatformTransactionManager transactions) {
-    this.clock = clock;
-    this.store = store;
-    this.releases = releases;
-    reading = new TransactionTemplate(transactions);
-    reading.setReadOnly(true);
-    reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
-    this.host = host;
-    this.worlds = worlds;
-    this.entries = entries;
-  }
 
   @Schema(name = "LinkLook")
   record LookView(

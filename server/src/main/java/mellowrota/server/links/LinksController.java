@@ -2,7 +2,6 @@ package mellowrota.server.links;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -81,10 +80,7 @@ class LinksController {
   @Operation(summary = "Looks whether an account can be linked, and what calendars it has")
   TriedView tryIt(
       Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LinkInput.AccountSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = LinkInput.AccountSchema.class) JsonNode body) {
     Input input = inputs.account(body);
     try {
       Host.Discovered found = tries.of(asker.person(), () -> host.discover(inputs.account(input)));
@@ -124,11 +120,7 @@ class LinksController {
   @PostMapping("/look")
   @Operation(summary = "Looks what a link would send and read, and does nothing")
   List<LinkLooks.LookView> look(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LinkInput.AddSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = LinkInput.AddSchema.class) JsonNode body) {
     Input input = inputs.link(body);
     input.flag("ofTheHouse");
     try {
@@ -149,10 +141,7 @@ class LinksController {
   ResponseEntity<MadeView> add(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LinkInput.AddSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = LinkInput.AddSchema.class) JsonNode body) {
     Input input = inputs.link(body);
     boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
     try {
@@ -193,10 +182,7 @@ class LinksController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = LinkInput.ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = LinkInput.ChangeSchema.class) JsonNode body) {
     Input input = inputs.change(body);
     Person person = worlds.now().person(asker.person());
     LinkStore.Link link = links.mine(person, id);

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.Family;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.links.store.LinkStore;
@@ -18,7 +19,6 @@ import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -26,6 +26,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * reading on from the last one misses nothing, and a save has nothing to do with copies.
  */
 @Component
+@RequiredArgsConstructor
 class Openings {
 
   private static final int AT_ONCE = 500;
@@ -41,28 +42,15 @@ class Openings {
   private final LinkStore links;
   private final Worlds worlds;
   private final Clock clock;
+
+  /** For tests; else the house says it. */
+  @Value("${mellow.copies.wait:#{null}}")
   private final Optional<Duration> wait;
+
   private final TransactionTemplate transaction;
 
   /** Up to which of them it went last, so that all have their turn; 0: from the first on. */
   private long after;
-
-  Openings(
-      HouseStore house,
-      OpeningStore store,
-      LinkStore links,
-      Worlds worlds,
-      Clock clock,
-      @Value("${mellow.copies.wait:#{null}}") Duration wait,
-      PlatformTransactionManager transactions) {
-    this.house = house;
-    this.store = store;
-    this.links = links;
-    this.worlds = worlds;
-    this.clock = clock;
-    this.wait = Optional.ofNullable(wait);
-    transaction = new TransactionTemplate(transactions);
-  }
 
   /** Opens what there is; true while there may be more. */
   boolean some() {

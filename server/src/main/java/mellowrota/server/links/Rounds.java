@@ -1,24 +1,20 @@
 package mellowrota.server.links;
 
 import java.util.function.Supplier;
+import lombok.RequiredArgsConstructor;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Keeps what is done for a link, as long as the link is still in the same hands. */
 @Component
+@RequiredArgsConstructor
 class Rounds {
 
   private final Turns turns;
   private final TransactionTemplate transaction;
-
-  Rounds(Turns turns, PlatformTransactionManager transactions) {
-    this.turns = turns;
-    transaction = new TransactionTemplate(transactions);
-  }
 
   /** A link in somebody's hands. */
   static final class Round {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Face;
@@ -23,7 +24,6 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -31,6 +31,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * or it is gone; and keeps what becomes of it.
  */
 @Component
+@RequiredArgsConstructor
 class Settling {
 
   private final Host host;
@@ -40,23 +41,6 @@ class Settling {
   private final Takings takings;
   private final Worlds worlds;
   private final TransactionTemplate transaction;
-
-  Settling(
-      Host host,
-      CopyStore copies,
-      Rounds rounds,
-      Changes changes,
-      Takings takings,
-      Worlds worlds,
-      PlatformTransactionManager transactions) {
-    this.host = host;
-    this.copies = copies;
-    this.rounds = rounds;
-    this.changes = changes;
-    this.takings = takings;
-    this.worlds = worlds;
-    transaction = new TransactionTemplate(transactions);
-  }
 
   /** Looks what stands there and settles it. */
   void settle(Rounds.Round round, CopyStore.Copy copy, Optional<Ours> ours) throws OutsideFault {

@@ -9,6 +9,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -28,8 +29,6 @@ import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.http.MediaType;
 import org.springframework.scheduling.annotation.Scheduled;
-import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -41,6 +40,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  */
 @RestController
 @ConditionalOnProperty(name = "mellow.live", matchIfMissing = true)
+@RequiredArgsConstructor
 class LiveEvents implements SmartLifecycle {
 
   private static final Logger LOG = LoggerFactory.getLogger(LiveEvents.class);
@@ -58,23 +58,6 @@ class LiveEvents implements SmartLifecycle {
   private final Set<Stream> streams = ConcurrentHashMap.newKeySet();
   private volatile boolean running;
   private Thread listener;
-
-  LiveEvents(
-      DataSourceProperties database,
-      Worlds worlds,
-      RecordStore records,
-      RecordAccess access,
-      OpenSessions sessions,
-      PlatformTransactionManager transactions) {
-    this.database = database;
-    this.worlds = worlds;
-    this.records = records;
-    this.access = access;
-    this.sessions = sessions;
-    this.reading = new TransactionTemplate(transactions);
-    this.reading.setReadOnly(true);
-    this.reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
-  }
 
   @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   @Operation(summary = "What changes, as it changes; fetch it again to see it")

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
+import java.lang.reflect.RecordComponent;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -8,11 +10,13 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -36,7 +40,12 @@ public final class Input {
     this.faults = faults;
   }
 
-  /** Begins with a body, which must be an object with no other fields than these. */
+  /** Begins with a body, which must be an object with no other fields than its view has. */
+  public static Input of(JsonNode body, Class<? extends Record> view) {
+    return of(body, names(view));
+  }
+
+  /** The same with some fields only. */
   public static Input of(JsonNode body, Set<String> known) {
     if (body == null || !body.isObject()) {
       throw Problem.badRequest("The body is no JSON object.");
@@ -44,6 +53,26 @@ public final class Input {
     Input input = new Input(body, "", new ArrayList<>());
     input.onlyKnown(known);
     return input;
+  }
+
+  /** What the fields of a view are called in JSON. */
+  public static Set<String> names(Class<? extends Record> view) {
+    return NAMES.get(view);
+  }
+
+  private static final ClassValue<Set<String>> NAMES =
+      new ClassValue<>() {
+        @Override
+        protected Set<String> computeValue(Class<?> view) {
+          return Arrays.stream(view.getRecordComponents())
+              .map(Input::name)
+              .collect(Collectors.toUnmodifiableSet());
+        }
+      };
+
+  private static String name(RecordComponent field) {
+    JsonProperty named = field.getAccessor().getAnnotation(JsonProperty.class);
+    return named == null ? field.getName() : named.value();
   }
 
   private void onlyKnown(Set<String> known) {
@@ -293,7 +322,7 @@ public final class Input {
     return Optional.empty();
   }
 
-  public Optional<Input> object(String field, Set<String> known) {
+  public Optional<Input> object(String field, Class<? extends Record> view) {
     if (!has(field) || isNull(field)) {
       return Optional.empty();
     }
@@ -302,7 +331,7 @@ public final class Input {
       return Optional.empty();
     }
     Input inner = new Input(node.get(field), pointer + "/" + field, faults);
-    inner.onlyKnown(known);
+    inner.onlyKnown(names(view));
     return Optional.of(inner);
   }
 
@@ -318,12 +347,12 @@ public final class Input {
     return Optional.of(new Input(node.get(field), pointer + "/" + field, faults));
   }
 
-  public List<Input> objects(String field, int most, Set<String> known) {
+  public List<Input> objects(String field, int most, Class<? extends Record> view) {
     List<Input> found = new ArrayList<>();
     for (JsonNode item : items(field, most)) {
       Input inner = new Input(item, pointer + "/" + field + "/" + found.size(), faults);
       if (item.isObject()) {
-        inner.onlyKnown(known);
+        inner.onlyKnown(names(view));
       } else {
         inner.fault("", "is no object");
       }

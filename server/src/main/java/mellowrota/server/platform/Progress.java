@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import lombok.RequiredArgsConstructor;
 import org.flywaydb.core.api.callback.Callback;
 import org.flywaydb.core.api.callback.Context;
 import org.flywaydb.core.api.callback.Event;
@@ -13,13 +14,11 @@ import org.springframework.stereotype.Component;
 
 /** What a start is at, in a file, for whoever waits for it: one line that is written over. */
 @Component
+@RequiredArgsConstructor
 public class Progress implements Callback {
 
+  @Value("${mellow.progress:}")
   private final String file;
-
-  Progress(@Value("${mellow.progress:}") String file) {
-    this.file = file;
-  }
 
   public void at(String words) {
     if (file.isEmpty()) {

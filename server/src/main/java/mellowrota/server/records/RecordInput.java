@@ -46,36 +46,9 @@ import tools.jackson.databind.JsonNode;
  */
 final class RecordInput {
 
-  static final Set<String> FIELDS =
-      Set.of(
-          "kind",
-          "title",
-          "place",
-          "team",
-          "due",
-          "dates",
-          "visits",
-          "people",
-          "details",
-          "private",
-          "state",
-          "started",
-          "cant",
-          "note",
-          "tags",
-          "leastHeadCount",
-          "wants",
-          "estimateMinutes",
-          "exceptions",
-          "reason",
-          "repeat",
-          "source",
-          "sourceId");
-
   /** What is settled when a record is made. */
   private static final Set<String> SETTLED = Set.of("kind", "source", "sourceId", "repeat");
 
-  private static final Set<String> WHEN = Set.of("at", "zone", "date");
   private static final DateTimeFormatter NOTED =
       DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
   private static final int MOST_DATES = 20;
@@ -100,7 +73,7 @@ final class RecordInput {
   }
 
   static RecordInput of(JsonNode body, World world, Person asker) {
-    return new RecordInput(Input.of(body, FIELDS), world, asker);
+    return new RecordInput(Input.of(body, RecordSchemas.ChangeSchema.class), world, asker);
   }
 
   Input input() {
@@ -132,7 +105,7 @@ final class RecordInput {
   }
 
   Optional<Repeat> repeat() {
-    Optional<Input> repeat = input.object("repeat", Set.of("every", "unit", "times"));
+    Optional<Input> repeat = input.object("repeat", RecordSchemas.RepeatSchema.class);
     if (repeat.isEmpty()) {
       return Optional.empty();
     }
@@ -235,7 +208,8 @@ final class RecordInput {
       builder.assignments(visits.people(record, builder.build().visits(), now));
     }
     if (input.has("due")) {
-      builder.due(input.object("due", WHEN).flatMap(due -> moment(due, siteZone)));
+      builder.due(
+          input.object("due", RecordSchemas.DueSchema.class).flatMap(due -> moment(due, siteZone)));
     }
     if (input.has("dates")) {
       builder.dates(dates(siteZone));
@@ -302,7 +276,7 @@ final class RecordInput {
   }
 
   private Wants wants() {
-    Optional<Input> wants = input.object("wants", Set.of("people", "skills"));
+    Optional<Input> wants = input.object("wants", RecordView.WantsView.class);
     if (wants.isEmpty()) {
       return Wants.NONE;
     }
@@ -321,7 +295,7 @@ final class RecordInput {
 
   private List<NamedDate> dates(ZoneId siteZone) {
     List<NamedDate> found = new ArrayList<>();
-    for (Input item : input.objects("dates", MOST_DATES, Set.of("name", "at", "zone", "date"))) {
+    for (Input item : input.objects("dates", MOST_DATES, RecordSchemas.NamedDateSchema.class)) {
       String name = item.required("name", 60);
       if (found.stream().anyMatch(date -> date.name().equals(name))) {
         item.fault("name", "stands twice");
@@ -334,8 +308,7 @@ final class RecordInput {
   private List<Ruling> exceptions(WorkRecord record) {
     List<Ruling> found = new ArrayList<>();
     for (Input item :
-        input.objects(
-            "exceptions", MOST_EXCEPTIONS, Set.of("sort", "calendar", "visit", "reason"))) {
+        input.objects("exceptions", MOST_EXCEPTIONS, RecordSchemas.ExceptionSchema.class)) {
       Optional<Ruling.Sort> sort = item.choice("sort", Ruling.Sort.class);
       OptionalLong calendar = item.number("calendar");
       OptionalLong visit = item.number("visit");

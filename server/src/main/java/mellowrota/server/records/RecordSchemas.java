@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
@@ -25,7 +26,7 @@ public final class RecordSchemas {
       @Nullable List<PersonSchema> people,
       @Schema(description = "By key, as GET /api/v1/details lists them")
           @Nullable Map<String, String> details,
-      @Schema(name = "private") @Nullable Boolean isPrivate,
+      @JsonProperty("private") @Nullable Boolean isPrivate,
       @Nullable String state,
       @Nullable Boolean started,
       @Schema(description = "It cannot be done as it is; say why in a note") @Nullable Boolean cant,

@@ -3,11 +3,11 @@ package mellowrota.server.records;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
@@ -20,8 +20,6 @@ import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
-import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -39,6 +37,7 @@ import tools.jackson.databind.JsonNode;
 /** Records over HTTP. */
 @RestController
 @RequestMapping("/api/v1")
+@RequiredArgsConstructor
 class RecordsController {
 
   private final Records records;
@@ -53,35 +52,6 @@ class RecordsController {
   private final Clock clock;
   private final List<Undoes> undoes;
   private final TransactionTemplate reading;
-
-  RecordsController(
-      Records records,
-      Undoing undoing,
-      RecordStore store,
-      RecordAccess access,
-      RecordViews views,
-      RecordList list,
-      Landings landings,
-      Histories histories,
-      Worlds worlds,
-      Clock clock,
-      List<Undoes> undoes,
-      PlatformTransactionManager transactions) {
-    this.records = records;
-    this.undoing = undoing;
-    this.store = store;
-    this.access = access;
-    this.views = views;
-    this.list = list;
-    this.landings = landings;
-    this.histories = histories;
-    this.worlds = worlds;
-    this.clock = clock;
-    this.undoes = undoes;
-    reading = new TransactionTemplate(transactions);
-    reading.setReadOnly(true);
-    reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
-  }
 
   /**
    * What an act did.
@@ -129,11 +99,7 @@ class RecordsController {
   ResponseEntity<ActAnswer> create(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
     return answer(asker, records.create(asker.person(), IdempotencyKey.of(key), body)).body201();
   }
 
@@ -153,11 +119,7 @@ class RecordsController {
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
       @Parameter(required = true) @RequestHeader(name = "If-Match", required = false)
           String ifMatch,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
     if (ifMatch == null) {
       throw Problem.of(
           428, "if-match-missing", "Send If-Match with the ETag of the record as you saw it.");
@@ -173,11 +135,7 @@ class RecordsController {
   ResponseEntity<ActAnswer> several(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @Content(schema = @Schema(implementation = RecordSchemas.SeveralSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = RecordSchemas.SeveralSchema.class) JsonNode body) {
     return answer(asker, records.several(asker.person(), IdempotencyKey.of(key), body)).body200();
   }
 
@@ -200,11 +158,7 @@ class RecordsController {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   LandingView preview(
       Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content =
-                  @Content(schema = @Schema(implementation = RecordSchemas.ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
     World world = worlds.now();
     Person person = world.person(asker.person());
     return landings.of(

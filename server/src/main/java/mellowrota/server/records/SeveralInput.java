@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Input;
 import tools.jackson.databind.JsonNode;
@@ -31,10 +30,9 @@ final class SeveralInput {
       String pointer) {}
 
   static List<Item> read(JsonNode body) {
-    Input input = Input.of(body, Set.of("items"));
+    Input input = Input.of(body, RecordSchemas.SeveralSchema.class);
     List<Item> found = new ArrayList<>();
-    for (Input one :
-        input.objects("items", MOST, Set.of("record", "ifMatch", "change", "make", "like"))) {
+    for (Input one : input.objects("items", MOST, RecordSchemas.SeveralItemSchema.class)) {
       String pointer = "/items/" + found.size() + "/";
       OptionalLong record = one.number("record");
       OptionalLong like = one.number("like");

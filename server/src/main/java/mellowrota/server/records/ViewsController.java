@@ -1,10 +1,8 @@
 package mellowrota.server.records;
 
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
-import java.util.Set;
 import java.util.regex.Pattern;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
@@ -76,13 +74,9 @@ class ViewsController {
   @Operation(summary = "Saves a view; one of the asker's with that name is replaced")
   @Transactional
   ResponseEntity<View> save(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = Wish.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = Wish.class) JsonNode body) {
     Person me = worlds.now().person(asker.person());
-    Input input = Input.of(body, Set.of("name", "query", "forAll"));
+    Input input = Input.of(body, Wish.class);
     String name = input.required("name", 60);
     String query = input.text("query", 1000);
     boolean forAll = input.flag("forAll").orElse(false);

@@ -31,8 +31,6 @@ final class VisitsInput {
 
   static final Set<String> MARGINS = Set.of("before", "after");
 
-  private static final Set<String> VISIT =
-      Set.of("no", "start", "end", "zone", "first", "last", "before", "after");
   private static final int MOST_VISITS = 60;
   private static final int MOST_PEOPLE = 40;
   private static final int LONGEST_DAYS = 366;
@@ -48,7 +46,7 @@ final class VisitsInput {
 
   /** Whether a visit names margins, which are a detail of their own. */
   boolean namesMargins() {
-    return input.objects("visits", MOST_VISITS, VISIT).stream()
+    return input.objects("visits", MOST_VISITS, RecordSchemas.VisitSchema.class).stream()
         .anyMatch(item -> MARGINS.stream().anyMatch(item::has));
   }
 
@@ -60,7 +58,7 @@ final class VisitsInput {
     List<Visit> found = new ArrayList<>();
     Set<Integer> taken = new HashSet<>();
     int next = 1 + record.visits().stream().mapToInt(Visit::no).max().orElse(0);
-    for (Input item : input.objects("visits", MOST_VISITS, VISIT)) {
+    for (Input item : input.objects("visits", MOST_VISITS, RecordSchemas.VisitSchema.class)) {
       OptionalLong no = item.number("no");
       Optional<Visit> known =
           no.isPresent() ? byNumber(record, item, no.getAsLong()) : firstBare(record, taken);
@@ -196,8 +194,7 @@ final class VisitsInput {
    */
   List<Assignment> people(WorkRecord record, List<Visit> visits, Instant now) {
     List<Assignment> found = new ArrayList<>();
-    for (Input item :
-        input.objects("people", MOST_PEOPLE, Set.of("role", "person", "team", "given", "visit"))) {
+    for (Input item : input.objects("people", MOST_PEOPLE, RecordSchemas.PersonSchema.class)) {
       Optional<Holder> holder = holder(item);
       Optional<RoleId> role = role(item);
       List<Visit> on = on(item, visits);

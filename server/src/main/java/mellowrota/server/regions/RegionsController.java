@@ -10,7 +10,6 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
@@ -123,13 +122,9 @@ class RegionsController {
   @PostMapping
   @Operation(summary = "Adds a region, as yet without holidays")
   ResponseEntity<MadeView> add(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = WishSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
     Person me = coordinator(asker);
-    Input input = Input.of(body, Set.of("name", "week"));
+    Input input = Input.of(body, WishSchema.class);
     String name = input.required("name", LONGEST_NAME);
     Optional<WorkingWeek> week = WorkingDaysController.week(input);
     input.check();
@@ -142,12 +137,9 @@ class RegionsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Person me = coordinator(asker);
-    Input input = Input.of(body, Set.of("name", "week", "holidays"));
+    Input input = Input.of(body, ChangeSchema.class);
     String name = input.required("name", LONGEST_NAME);
     Optional<WorkingWeek> week = WorkingDaysController.week(input);
     if (!input.has("holidays")) {
@@ -161,7 +153,7 @@ class RegionsController {
 
   private static Collection<Holiday> holidays(Input input) {
     Map<LocalDate, Holiday> found = new TreeMap<>();
-    for (Input one : input.objects("holidays", MOST_HOLIDAYS, Set.of("day", "name", "half"))) {
+    for (Input one : input.objects("holidays", MOST_HOLIDAYS, HolidayView.class)) {
       Optional<LocalDate> day = one.day("day");
       String name = one.text("name", LONGEST_NAME);
       boolean half = one.flag("half").orElse(false);

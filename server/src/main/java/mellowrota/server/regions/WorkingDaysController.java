@@ -2,7 +2,6 @@ package mellowrota.server.regions;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -119,11 +118,9 @@ class WorkingDaysController {
       throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
     }
     Input input =
-        Input.of(
-            body,
-            place.isPresent()
-                ? Set.of("region", "week", "closures")
-                : Set.of("region", "closures"));
+        place.isPresent()
+            ? Input.of(body, ChangeSchema.class)
+            : Input.of(body, Set.of("region", "closures"));
     OptionalLong region = input.number("region");
     if (region.isPresent()
         && regions.all().stream().noneMatch(one -> one.id() == region.getAsLong())) {
@@ -131,7 +128,7 @@ class WorkingDaysController {
     }
     Optional<WorkingWeek> week = week(input);
     List<Regions.Closure> closures = new ArrayList<>();
-    for (Input one : input.objects("closures", MOST_CLOSURES, Set.of("first", "last", "why"))) {
+    for (Input one : input.objects("closures", MOST_CLOSURES, ClosureView.class)) {
       Optional<LocalDate> first = one.day("first");
       Optional<LocalDate> last = one.has("last") ? one.day("last") : first;
       String why = one.text("why", LONGEST_WHY);
@@ -169,10 +166,7 @@ class WorkingDaysController {
   ResponseEntity<Void> setPlace(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     set(asker, place(worlds.now(), id), body);
     return ResponseEntity.noContent().build();
   }
@@ -188,11 +182,7 @@ class WorkingDaysController {
   @PutMapping("/house/days")
   @Operation(summary = "Says them anew; the house's week is settled with the house")
   ResponseEntity<Void> setHouse(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     set(asker, Optional.empty(), body);
     return ResponseEntity.noContent().build();
   }

@@ -2,7 +2,6 @@ package mellowrota.server.releases;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -49,9 +48,6 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping("/api/v1/releases")
 @RequiredArgsConstructor
 class ReleasesController {
-
-  private static final Set<String> BODY = Set.of("items");
-  private static final Set<String> ITEM = Set.of("entry", "as");
 
   private final Releases releases;
   private final Worlds worlds;
@@ -107,15 +103,12 @@ class ReleasesController {
   ReleasedView release(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = YesesView.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = YesesView.class) JsonNode body) {
     office(worlds.now(), asker);
-    Input input = Input.of(body, BODY);
+    Input input = Input.of(body, YesesView.class);
     List<Releases.Yes> all = new ArrayList<>();
     Set<Long> entries = new HashSet<>();
-    for (Input item : input.objects("items", Releases.MOST, ITEM)) {
+    for (Input item : input.objects("items", Releases.MOST, YesView.class)) {
       OptionalLong entry = item.number("entry");
       String as = item.required("as", 100);
       if (entry.isEmpty() || !entries.add(entry.getAsLong())) {

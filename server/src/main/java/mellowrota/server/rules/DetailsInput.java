@@ -29,8 +29,6 @@ import mellowrota.server.sight.World;
  */
 final class DetailsInput {
 
-  private static final Set<String> DETAIL =
-      Set.of("key", "label", "kinds", "for", "sort", "choices", "states", "typed", "own");
   private static final int MOST = 60;
   private static final int MOST_CHOICES = 50;
   private static final String KEY_FORM = "[a-z][a-z0-9]*( [a-z0-9]+)*";
@@ -59,7 +57,7 @@ final class DetailsInput {
       return world.details().all();
     }
     List<DetailDefinition> found = new ArrayList<>();
-    for (Input item : input.objects("details", MOST, DETAIL)) {
+    for (Input item : input.objects("details", MOST, SetViews.DetailView.class)) {
       found.add(one(item));
     }
     Set<DetailKey> lacking = new LinkedHashSet<>(before.keySet());

@@ -12,23 +12,24 @@ import mellowrota.core.work.DetailSort;
 /** What the file of a set calls things that the API calls by constants. */
 final class FileWords {
 
-  static final Map<String, String> SHAPES = words(Shape.class, "SPAN", "the span");
-  static final Map<String, String> SORTS = words(DetailSort.class, "YES_NO", "yes or no");
+  static final Map<String, String> SHAPES = of(Shape.class);
+  static final Map<String, String> SORTS = of(DetailSort.class);
   static final Map<String, String> WHEN_DONE =
       Map.of("STAYS_WITH_TICK", "stays with a tick", "COMES_OFF", "comes off");
 
   static final Map<String, String> ATTENDEES =
       Map.of("EVERYBODY", "everybody on it", "ONLY_ONESELF", "only oneself", "NOBODY", "nobody");
-  static final Map<String, String> RELEASE = Map.of("true", "after a yes", "false", "by itself");
-  static final Map<String, String> UNITS = words(Reminder.Unit.class, "MINUTES", "minutes");
+  static final Map<String, String> UNITS = of(Reminder.Unit.class);
 
   static final Map<String, ForSet> PRESETS = new LinkedHashMap<>();
 
   static {
+    SHAPES.put("SPAN", "the span");
     SHAPES.put("SPAN_WITH_MARGINS", "the span with margins");
     SHAPES.put("WHOLE_DAY", "the whole day");
     SHAPES.put("GIVEN_DUE", "given to due");
     SHAPES.put("DUE_MARK", "due mark");
+    SORTS.put("YES_NO", "yes or no");
     SORTS.put("NOTES", "lines of text");
     SORTS.put("MONEY", "amount");
     SORTS.put("PHONE", "phone number");
@@ -40,14 +41,13 @@ final class FileWords {
 
   private FileWords() {}
 
-  private static <E extends Enum<E>> Map<String, String> words(
-      Class<E> type, String name, String word) {
-    Map<String, String> found = new LinkedHashMap<>();
-    for (E one : type.getEnumConstants()) {
-      found.put(one.name(), lower(one.name()));
+  /** Each constant in small letters. */
+  static <E extends Enum<E>> Map<String, String> of(Class<E> type) {
+    Map<String, String> words = new LinkedHashMap<>();
+    for (E constant : type.getEnumConstants()) {
+      words.put(constant.name(), lower(constant.name()));
     }
-    found.put(name, word);
-    return found;
+    return words;
   }
 
   static String lower(String constant) {

@@ -4,7 +4,6 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.IntStream;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
@@ -70,8 +69,7 @@ final class ForSets {
 
   /** Reads the set in a field; a set of nobody is a fault. */
   static ForSet read(World world, Input item, String field) {
-    Optional<Input> sent =
-        item.object(field, Set.of("everyone", "office", "crew", "outside", "roles"));
+    Optional<Input> sent = item.object(field, ForView.class);
     if (sent.isEmpty()) {
       if (!item.namesFault(field)) {
         item.fault(field, "is missing; say whom it is for, such as {\"crew\": true}");

@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Outlook;
 import mellowrota.core.project.Release;
@@ -24,23 +25,15 @@ import org.springframework.stereotype.Component;
 
 /** Goes through the records that stand on calendars, some at a time, from the lowest number up. */
 @Component
+@RequiredArgsConstructor
 class Outlooks {
 
   private final RecordStore store;
   private final ReleaseStore releases;
   private final RecordSets sets;
-  private final int inOneAct;
 
-  Outlooks(
-      RecordStore store,
-      ReleaseStore releases,
-      RecordSets sets,
-      @Value("${mellow.records-in-one-act}") int inOneAct) {
-    this.store = store;
-    this.releases = releases;
-    this.sets = sets;
-    this.inOneAct = inOneAct;
-  }
+  @Value("${mellow.records-in-one-act}")
+  private final int inOneAct;
 
   /** Where there are more, a change goes through them in the background. */
   int inOneAct() {

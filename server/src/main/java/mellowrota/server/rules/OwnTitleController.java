@@ -2,12 +2,10 @@ package mellowrota.server.rules;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Pattern;
@@ -80,12 +78,8 @@ class OwnTitleController {
   @PutMapping
   @Operation(summary = "Calls things so on the asker's own calendar; empty: as the wordings say")
   ResponseEntity<Void> change(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, Set.of("title"));
+      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
+    Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("title")) {
       input.fault("title", "is missing; an empty one takes yours back");
     }

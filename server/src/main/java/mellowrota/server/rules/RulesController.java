@@ -68,7 +68,7 @@ class RulesController {
     coordinator(world, asker);
     return ResponseEntity.ok()
         .header("Content-Disposition", "attachment; filename=\"rules.yaml\"")
-        .body(SetFileWriter.write(world, sets.now()));
+        .body(new SetFile(world, sets.now(), json).write());
   }
 
   @PostMapping(path = "/file", consumes = "application/yaml")
@@ -86,7 +86,7 @@ class RulesController {
     World world = worlds.now();
     coordinator(world, asker);
     ObjectNode now = sets.now();
-    ObjectNode set = SetFileReader.read(world, now, text == null ? "" : text, json);
+    ObjectNode set = new SetFile(world, now, json).read(text == null ? "" : text);
     set.put("tag", Sets.tag(now));
     set.remove("fallback");
     return json.treeToValue(set, SetViews.WishView.class);
@@ -96,11 +96,7 @@ class RulesController {
   @Operation(
       summary = "What a set would do to all entries; nothing is kept. In a large house it goes on")
   SetViews.OutlookView look(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
     coordinator(world, asker);
     RuleSet set = SetInput.read(world, body);
@@ -144,11 +140,7 @@ class RulesController {
   @Operation(summary = "Where a record would land under a set, and why; nothing is kept")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   SetViews.TriedView attempt(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
-          @RequestBody
-          JsonNode body) {
+      Asker asker, @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
     Person me = coordinator(world, asker);
     RuleSet set = SetInput.read(world, body);
@@ -170,10 +162,7 @@ class RulesController {
   SetViews.TakenView take(
       Asker asker,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = SetViews.WishView.class)))
-          @RequestBody
-          JsonNode body) {
+      @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
     coordinator(world, asker);
     Acts.Done done =

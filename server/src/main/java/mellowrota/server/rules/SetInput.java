@@ -40,56 +40,6 @@ import tools.jackson.databind.node.ObjectNode;
  */
 final class SetInput {
 
-  private static final Set<String> SET =
-      Set.of(
-          "tag",
-          "rules",
-          "wordings",
-          "details",
-          "usual",
-          "fallback",
-          "titlesFixed",
-          "from",
-          "looked",
-          "record",
-          "typed",
-          "counts");
-  private static final Set<String> RULE =
-      Set.of(
-          "id",
-          "on",
-          "when",
-          "lands",
-          "as",
-          "wording",
-          "busy",
-          "whenDone",
-          "reminders",
-          "attendees",
-          "afterYes",
-          "note");
-  private static final Set<String> WORDING =
-      Set.of("id", "fresh", "name", "title", "place", "text", "categories", "fixed");
-  private static final Set<String> CONDITION =
-      Set.of(
-          "all",
-          "any",
-          "none",
-          "kind",
-          "state",
-          "tag",
-          "team",
-          "place",
-          "role",
-          "detail",
-          "private",
-          "madeBy",
-          "startsBetween",
-          "allDay");
-  private static final Set<String> TARGET =
-      Set.of("ownOf", "teamsOf", "thePlaces", "master", "calendar");
-  private static final Set<String> REMINDER = Set.of("amount", "unit");
-
   /** A year before, in minutes. */
   private static final long LONGEST_REMINDER = 366L * 24 * 60;
 
@@ -107,7 +57,10 @@ final class SetInput {
   private SetInput(World world, JsonNode body) {
     this.world = world;
     this.body = body;
-    input = Input.of(body, SET);
+    // As it was told it may be sent again.
+    Set<String> fields = new HashSet<>(Input.names(SetViews.WishView.class));
+    fields.addAll(Input.names(SetViews.SetView.class));
+    input = Input.of(body, fields);
   }
 
   /** Reads it whole; throws all faults at once. */
@@ -138,7 +91,7 @@ final class SetInput {
     Set<Long> ids = new HashSet<>();
     Set<String> names = new HashSet<>();
     List<OneWording> found = new ArrayList<>();
-    for (Input item : input.objects("wordings", MOST_WORDINGS, WORDING)) {
+    for (Input item : input.objects("wordings", MOST_WORDINGS, SetViews.WordingView.class)) {
       long id = item.number("id").orElse(0);
       boolean fresh = item.flag("fresh").orElse(false);
       if (fresh == house.contains(id) || !ids.add(id)) {
@@ -186,7 +139,7 @@ final class SetInput {
       return found;
     }
     input
-        .object("usual", Set.copyOf(names(Kind.values())))
+        .object("usual", SetViews.UsualView.class)
         .ifPresent(
             sent -> {
               for (Kind kind : Kind.values()) {
@@ -221,7 +174,7 @@ final class SetInput {
     Set<Long> left = world.rules().stream().map(LandingRule::id).collect(Collectors.toSet());
     List<RuleSet.OneRule> found = new ArrayList<>();
     int i = 0;
-    for (Input item : input.objects("rules", MOST_RULES, RULE)) {
+    for (Input item : input.objects("rules", MOST_RULES, SetViews.RuleView.class)) {
       OptionalLong id = item.number("id");
       if (id.isPresent() && !left.remove(id.getAsLong())) {
         item.fault("id", "is no rule of the house, or stands twice; leave it out for a new one");
@@ -240,12 +193,12 @@ final class SetInput {
   }
 
   private void judge(Input rule, Set<Long> wordings) {
-    Optional<Input> when = rule.object("when", CONDITION);
+    Optional<Input> when = rule.object("when", SetViews.ConditionView.class);
     if (when.isEmpty() && !rule.namesFault("when")) {
       rule.fault("when", "is missing; {\"all\": []} holds for all work");
     }
     when.ifPresent(condition -> condition(condition, 0));
-    List<Input> lands = rule.objects("lands", MOST_PARTS, TARGET);
+    List<Input> lands = rule.objects("lands", MOST_PARTS, SetViews.TargetView.class);
     if (lands.isEmpty() && !rule.namesFault("lands")) {
       rule.fault("lands", "is missing; say on which calendars it lands");
     }
@@ -262,7 +215,8 @@ final class SetInput {
     if (!done && !rule.namesFault("whenDone")) {
       rule.fault("whenDone", "is missing; STAYS_WITH_TICK or COMES_OFF");
     }
-    rule.objects("reminders", MOST_REMINDERS, REMINDER).forEach(SetInput::reminder);
+    rule.objects("reminders", MOST_REMINDERS, SetViews.ReminderView.class)
+        .forEach(SetInput::reminder);
     rule.choice("attendees", Attendees.class);
     rule.flag("afterYes");
     rule.text("note", 300);
@@ -288,13 +242,16 @@ final class SetInput {
 
   private void condition(Input item, int depth) {
     Set<String> names = item.names();
-    if (!CONDITION.containsAll(names)) {
+    if (!Input.names(SetViews.ConditionView.class).containsAll(names)) {
       // Told already: what is no field here.
       return;
     }
     if (names.size() != 1) {
       item.fault(
-          "", "names exactly one of " + String.join(", ", CONDITION.stream().sorted().toList()));
+          "",
+          "names exactly one of "
+              + String.join(
+                  ", ", Input.names(SetViews.ConditionView.class).stream().sorted().toList()));
       return;
     }
     String name = names.iterator().next();
@@ -304,7 +261,8 @@ final class SetInput {
     }
     switch (name) {
       case "all", "any", "none" ->
-          item.objects(name, MOST_PARTS, CONDITION).forEach(part -> condition(part, depth + 1));
+          item.objects(name, MOST_PARTS, SetViews.ConditionView.class)
+              .forEach(part -> condition(part, depth + 1));
       case "kind" -> someOf(item, name, Kind.values());
       case "state" -> someOf(item, name, State.values());
       case "tag" -> item.required(name, 40);
@@ -371,12 +329,15 @@ final class SetInput {
 
   private void target(Input item) {
     Set<String> names = item.names();
-    if (!TARGET.containsAll(names)) {
+    if (!Input.names(SetViews.TargetView.class).containsAll(names)) {
       return;
     }
     if (names.size() != 1) {
       item.fault(
-          "", "names exactly one of " + String.join(", ", TARGET.stream().sorted().toList()));
+          "",
+          "names exactly one of "
+              + String.join(
+                  ", ", Input.names(SetViews.TargetView.class).stream().sorted().toList()));
       return;
     }
     String name = names.iterator().next();

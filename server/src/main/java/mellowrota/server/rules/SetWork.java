@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
+import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.rules.store.ChangeStore;
@@ -17,7 +18,6 @@ import org.springframework.beans.factory.DisposableBean;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
@@ -30,6 +30,7 @@ import tools.jackson.databind.json.JsonMapper;
  * it: it can be stopped and go on, and whichever process is there goes on after one that died.
  */
 @Service
+@RequiredArgsConstructor
 class SetWork implements DisposableBean {
 
   private static final Logger LOG = LoggerFactory.getLogger(SetWork.class);
@@ -42,32 +43,14 @@ class SetWork implements DisposableBean {
   private final ChangeStore store;
   private final JsonMapper json;
   private final TransactionTemplate transaction;
-  private final int atOnce;
-  private final Duration rest;
-  private final ExecutorService thread = Executors.newSingleThreadExecutor();
 
-  SetWork(
-      Sets sets,
-      Outlooks outlooks,
-      Projection projection,
-      Acts acts,
-      Worlds worlds,
-      ChangeStore store,
-      JsonMapper json,
-      PlatformTransactionManager transactions,
-      @Value("${mellow.records-at-once}") int atOnce,
-      @Value("${mellow.rest-between-parts}") Duration rest) {
-    transaction = new TransactionTemplate(transactions);
-    this.atOnce = atOnce;
-    this.rest = rest;
-    this.sets = sets;
-    this.outlooks = outlooks;
-    this.projection = projection;
-    this.acts = acts;
-    this.worlds = worlds;
-    this.store = store;
-    this.json = json;
-  }
+  @Value("${mellow.records-at-once}")
+  private final int atOnce;
+
+  @Value("${mellow.rest-between-parts}")
+  private final Duration rest;
+
+  private final ExecutorService thread = Executors.newSingleThreadExecutor();
 
   /** What is under way or stopped; one at a time. */
   Optional<SetViews.WorkView> now() {

@@ -2,14 +2,12 @@ package mellowrota.server.shares;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
@@ -41,10 +39,6 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping("/api/v1/shares")
 @RequiredArgsConstructor
 class SharesController {
-
-  private static final Set<String> CHANGE = Set.of("level", "mayPassOn", "until");
-  private static final Set<String> OFFER =
-      Set.of("calendar", "reader", "level", "mayPassOn", "until");
 
   private final Shares shares;
   private final Worlds worlds;
@@ -124,12 +118,8 @@ class SharesController {
   @PostMapping
   @Operation(summary = "Offers a calendar to a reader; it shows once accepted")
   ResponseEntity<MadeView> offer(
-      Asker asker,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = WishSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, OFFER);
+      Asker asker, @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
+    Input input = Input.of(body, WishSchema.class);
     OptionalLong calendar = input.number("calendar");
     OptionalLong reader = input.number("reader");
     if (calendar.isEmpty() && !input.namesFault("calendar")) {
@@ -171,11 +161,8 @@ class SharesController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
-      @io.swagger.v3.oas.annotations.parameters.RequestBody(
-              content = @Content(schema = @Schema(implementation = ChangeSchema.class)))
-          @RequestBody
-          JsonNode body) {
-    Input input = Input.of(body, CHANGE);
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
+    Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("level")) {
       input.fault("level", "is missing; one of BUSY_ONLY, TIMES_AND_PLACE, ALL");
     }
