@@ -296,6 +296,24 @@ public class CopiesTest {
     Outside.awaits(work, title);
   }
 
+  /** With nothing to write it is a reading that shows that the host is well again. */
+  @Test(priority = 1)
+  public void whatAiledALinkIsOverOnceItIsRead() {
+    inesAccount.faults().set(Faults.Mode.WRONG_PASSWORD, true);
+    try {
+      Outside.again(ines);
+      Await.until("it is told", SOON, () -> ailing(ines));
+    } finally {
+      inesAccount.faults().clear();
+    }
+    Outside.again(ines);
+    Await.until("it is over", SOON, () -> !ailing(ines));
+  }
+
+  private static boolean ailing(Api who) {
+    return who.get("/api/v1/links").expect(200).json().valueStream().anyMatch(l -> l.has("fault"));
+  }
+
   /** Wherever an entry of ours stands, it takes nobody's time a second time. */
   @Test
   public void noEntryOfOursTakesTimeInAnybodysCalendar() {

@@ -42,7 +42,7 @@ class Couriers implements SmartLifecycle {
   private final Turns turns;
   private final Openings openings;
   private final Courier courier;
-  private final Reading reading;
+  private final OutsideReader reading;
   private final Endings endings;
   private final Deciders deciders;
   private final Backoff backoff;

@@ -298,7 +298,7 @@ final class SetFile {
         Field.of("shown as", "busy", flag("busy", "free")),
         Field.of("reminders", inline(reminder())),
         Field.of("invites", "attendees", word(FileWords.ATTENDEES)),
-        Field.of("release", "afterYes", flag("after a yes", "by itself")).unless(BooleanNode.FALSE),
+        Field.of("release", "afterYes", flag("after a yes", "by itself")),
         Field.of("when done", "whenDone", word(FileWords.WHEN_DONE)));
   }
 

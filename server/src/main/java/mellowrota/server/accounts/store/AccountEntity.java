@@ -8,7 +8,7 @@ import jakarta.persistence.Version;
 /** A person's way in. Without a password the invitation has not been taken up. */
 @Entity
 @Table(name = "account")
-class AccountEntity {
+final class AccountEntity {
 
   @Id Long person;
   String email;

@@ -10,7 +10,7 @@ import java.time.Instant;
 /** A password for one calendar program; it opens calendars and nothing else. */
 @Entity
 @Table(name = "app_password")
-class AppPasswordEntity {
+final class AppPasswordEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

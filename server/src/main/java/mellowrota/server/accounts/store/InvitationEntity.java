@@ -8,7 +8,7 @@ import java.time.Instant;
 /** A one-time link; only its hash is kept. Without a person it is for the first coordinator. */
 @Entity
 @Table(name = "invitation")
-class InvitationEntity {
+final class InvitationEntity {
 
   @Id String tokenHash;
 

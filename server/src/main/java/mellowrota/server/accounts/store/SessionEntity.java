@@ -12,7 +12,7 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Immutable
 @Table(name = "spring_session")
-class SessionEntity {
+final class SessionEntity {
 
   @Id
   @JdbcTypeCode(SqlTypes.CHAR)

@@ -8,7 +8,7 @@ import java.time.Instant;
 /** How often a password was tried since a moment, of one account or from one address. */
 @Entity
 @Table(name = "sign_in_try")
-class TryEntity {
+final class TryEntity {
 
   @Id String subject;
   Instant since;

@@ -8,7 +8,7 @@ import java.time.Instant;
 /** An act; {@link ActStore} begins them. */
 @Entity
 @Table(name = "act")
-class ActEntity {
+final class ActEntity {
 
   @Id Long id;
   Instant at;

@@ -11,7 +11,7 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Immutable
 @Table(name = "act_row")
-class ActRowEntity {
+final class ActRowEntity {
 
   @Id Long id;
   long act;

@@ -18,7 +18,7 @@ import mellowrota.core.work.RecordId;
 /** An entry; {@link EntryStore} writes them, many at a time. */
 @Entity
 @Table(name = "entry")
-class EntryEntity {
+final class EntryEntity {
 
   @Id Long id;
   long record;

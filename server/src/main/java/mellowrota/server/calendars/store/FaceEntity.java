@@ -11,7 +11,7 @@ import java.time.Instant;
 @Entity
 @Table(name = "face")
 @IdClass(FaceEntity.Key.class)
-class FaceEntity {
+final class FaceEntity {
 
   record Key(Long entry, Long rendering) implements Serializable {}
 

@@ -30,7 +30,7 @@ import mellowrota.server.cover.Duties;
 /** What must be stood, with its spans and the days on which it is not asked for. */
 @Entity
 @Table(name = "duty")
-class DutyEntity {
+final class DutyEntity {
 
   /**
    * A span that comes again.

@@ -11,7 +11,7 @@ import mellowrota.core.cover.Clash;
 /** A clash that somebody lets stand, as it was then. */
 @Entity
 @Table(name = "let_stand")
-class LetStandEntity {
+final class LetStandEntity {
 
   /** Of what clashes and when; with other times it is another one. */
   @Id String clash;

@@ -10,7 +10,7 @@ import mellowrota.core.cover.Clash;
 /** A limit that is not as usual. */
 @Entity
 @Table(name = "house_limit")
-class LimitEntity {
+final class LimitEntity {
 
   @Id
   @Enumerated(EnumType.STRING)

@@ -19,7 +19,7 @@ import mellowrota.server.crew.WorkTimes.Span;
 /** What holds on one day in place of the week's hours. */
 @Entity
 @Table(name = "hours_dated")
-class DatedHoursEntity {
+final class DatedHoursEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

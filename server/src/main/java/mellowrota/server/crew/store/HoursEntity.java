@@ -16,7 +16,7 @@ import mellowrota.server.crew.WorkTimes.Hours;
 /** Working hours on one weekday. */
 @Entity
 @Table(name = "working_hours")
-class HoursEntity {
+final class HoursEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -8,7 +8,7 @@ import java.time.LocalDate;
 /** The day for which entries were last projected; apart from the house, which every act locks. */
 @Entity
 @Table(name = "house_day")
-class HouseDayEntity {
+final class HouseDayEntity {
 
   @Id boolean one = true;
   LocalDate projected;

@@ -20,7 +20,7 @@ import org.hibernate.annotations.DynamicUpdate;
 @Entity
 @Table(name = "house")
 @DynamicUpdate
-class HouseEntity {
+final class HouseEntity {
 
   @Id boolean one = true;
 

@@ -13,7 +13,7 @@ import mellowrota.server.crew.WorkTimes.Away;
 /** Days away, agreed or asked for. */
 @Entity
 @Table(name = "leave")
-class LeaveEntity {
+final class LeaveEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

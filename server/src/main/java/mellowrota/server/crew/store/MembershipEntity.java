@@ -15,7 +15,7 @@ import mellowrota.core.people.TeamId;
 /** That a person or a team is in a team, from one day until another. */
 @Entity
 @Table(name = "membership")
-class MembershipEntity {
+final class MembershipEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -23,7 +23,7 @@ import mellowrota.core.people.TeamId;
 /** Somebody of the house, with what is settled about them. */
 @Entity
 @Table(name = "person")
-class PersonEntity {
+final class PersonEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

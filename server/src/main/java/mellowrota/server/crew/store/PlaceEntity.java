@@ -14,7 +14,7 @@ import mellowrota.core.work.PlaceId;
 /** A place, with what is settled about it. */
 @Entity
 @Table(name = "place")
-class PlaceEntity {
+final class PlaceEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

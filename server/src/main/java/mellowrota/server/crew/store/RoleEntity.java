@@ -11,7 +11,7 @@ import mellowrota.core.people.RoleId;
 /** What somebody may be on a record; its rights stand with commas between them. */
 @Entity
 @Table(name = "role")
-class RoleEntity {
+final class RoleEntity {
 
   @Id Integer number;
   String name;

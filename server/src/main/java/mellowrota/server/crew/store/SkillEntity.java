@@ -10,7 +10,7 @@ import java.time.LocalDate;
 @Entity
 @Table(name = "person_skill")
 @IdClass(SkillEntity.Key.class)
-class SkillEntity {
+final class SkillEntity {
 
   record Key(Long person, String skill) {}
 

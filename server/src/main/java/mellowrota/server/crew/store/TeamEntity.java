@@ -12,7 +12,7 @@ import mellowrota.core.people.TeamId;
 /** A team, by its name; {@link MembershipEntity} says who is in it. */
 @Entity
 @Table(name = "team")
-class TeamEntity {
+final class TeamEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -9,7 +9,7 @@ import jakarta.persistence.Table;
 @Entity
 @Table(name = "travel")
 @IdClass(WayEntity.Key.class)
-class WayEntity {
+final class WayEntity {
 
   record Key(Long fromPlace, Long toPlace) {}
 

@@ -10,7 +10,7 @@ import java.time.Instant;
 /** A secret address of a calendar; only its hash is kept. */
 @Entity
 @Table(name = "feed")
-class FeedEntity {
+final class FeedEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -14,7 +14,7 @@ import org.hibernate.type.SqlTypes;
 @Immutable
 @Table(name = "taken_row")
 @IdClass(TakenRowEntity.Key.class)
-class TakenRowEntity {
+final class TakenRowEntity {
 
   record Key(String what, String source, String sourceId, Long ofRecord) implements Serializable {}
 

@@ -13,7 +13,7 @@ import java.time.LocalDate;
 /** When somebody is busy outside: times and nothing more. Numbers are taken in blocks. */
 @Entity
 @Table(name = "busy")
-class BusyEntity {
+final class BusyEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.SEQUENCE, generator = "busy")

@@ -14,7 +14,7 @@ import java.time.Instant;
 @Entity
 @Table(name = "copy")
 @IdClass(CopyEntity.Key.class)
-class CopyEntity {
+final class CopyEntity {
 
   record Key(Long outlet, Long entry) implements Serializable {}
 

@@ -15,7 +15,7 @@ import org.hibernate.annotations.DynamicUpdate;
 @Entity
 @Table(name = "link")
 @DynamicUpdate
-class LinkEntity {
+final class LinkEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

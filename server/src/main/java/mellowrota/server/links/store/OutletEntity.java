@@ -16,7 +16,7 @@ import org.hibernate.annotations.DynamicUpdate;
 @Entity
 @Table(name = "link_calendar")
 @DynamicUpdate
-class OutletEntity {
+final class OutletEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

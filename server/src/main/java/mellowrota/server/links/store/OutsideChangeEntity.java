@@ -13,7 +13,7 @@ import java.time.Instant;
 /** What somebody changed in an outside calendar, and what became of it. */
 @Entity
 @Table(name = "outside_change")
-class OutsideChangeEntity {
+final class OutsideChangeEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

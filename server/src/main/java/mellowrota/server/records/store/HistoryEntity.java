@@ -14,7 +14,7 @@ import org.hibernate.annotations.Immutable;
 @Entity
 @Immutable
 @Table(name = "history")
-class HistoryEntity {
+final class HistoryEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.SEQUENCE, generator = "history")

@@ -50,7 +50,7 @@ import mellowrota.core.work.WorkRecord;
  */
 @Entity
 @Table(name = "record")
-class RecordEntity {
+final class RecordEntity {
 
   static final String TZDB = ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
 

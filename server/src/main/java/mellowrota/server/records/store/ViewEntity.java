@@ -9,7 +9,7 @@ import jakarta.persistence.Table;
 /** A list of records narrowed in a way that is wanted again. */
 @Entity
 @Table(name = "saved_view")
-class ViewEntity {
+final class ViewEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -14,7 +14,7 @@ import mellowrota.server.regions.Regions;
 /** Days on which no work is done at a place, or anywhere. */
 @Entity
 @Table(name = "closure")
-class ClosureEntity {
+final class ClosureEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

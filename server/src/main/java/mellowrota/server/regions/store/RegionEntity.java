@@ -26,7 +26,7 @@ import mellowrota.server.regions.Regions;
 /** A region with its holidays. */
 @Entity
 @Table(name = "region")
-class RegionEntity {
+final class RegionEntity {
 
   /** One day of it. */
   @Embeddable

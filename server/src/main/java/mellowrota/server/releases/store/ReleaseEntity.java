@@ -10,7 +10,7 @@ import java.io.Serializable;
 @Entity
 @Table(name = "release")
 @IdClass(ReleaseEntity.Key.class)
-class ReleaseEntity {
+final class ReleaseEntity {
 
   record Key(Long act, Long entry) implements Serializable {}
 

@@ -10,7 +10,7 @@ import java.io.Serializable;
 @Entity
 @Table(name = "record_input")
 @IdClass(InputEntity.Key.class)
-class InputEntity {
+final class InputEntity {
 
   record Key(Long record, String kind, Long input) implements Serializable {}
 

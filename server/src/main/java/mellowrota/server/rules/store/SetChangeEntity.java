@@ -15,7 +15,7 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @DynamicUpdate
 @Table(name = "set_change")
-class SetChangeEntity {
+final class SetChangeEntity {
 
   @Id long act;
 

@@ -14,7 +14,7 @@ import mellowrota.core.calendar.Level;
 /** A calendar offered to one more reader; once accepted it has a rendering. */
 @Entity
 @Table(name = "share")
-class ShareEntity {
+final class ShareEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -17,7 +17,7 @@ import org.hibernate.annotations.DynamicUpdate;
 @Entity
 @Table(name = "calendar")
 @DynamicUpdate
-class CalendarEntity {
+final class CalendarEntity {
 
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -18,7 +18,7 @@ import org.hibernate.type.SqlTypes;
 /** What a detail is, in its place among the others. */
 @Entity
 @Table(name = "detail_definition")
-class DetailEntity {
+final class DetailEntity {
 
   @Id String key;
   String label;

@@ -20,7 +20,7 @@ import mellowrota.core.people.PersonId;
 /** A way of reading a calendar. */
 @Entity
 @Table(name = "rendering")
-class RenderingEntity {
+final class RenderingEntity {
 
   enum Way {
     MEMBERS,

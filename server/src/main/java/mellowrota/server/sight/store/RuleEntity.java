@@ -11,7 +11,7 @@ import org.hibernate.type.SqlTypes;
 /** A landing rule. Its number is taken before, since one that was taken out comes back under it. */
 @Entity
 @Table(name = "rule")
-class RuleEntity {
+final class RuleEntity {
 
   @Id long id;
   int position;

@@ -10,7 +10,7 @@ import mellowrota.core.work.Kind;
 /** How a kind is worded where its rule names no wording. */
 @Entity
 @Table(name = "usual_wording")
-class UsualWordingEntity {
+final class UsualWordingEntity {
 
   @Id
   @Enumerated(EnumType.STRING)

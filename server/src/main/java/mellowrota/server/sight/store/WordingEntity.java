@@ -10,7 +10,7 @@ import java.util.Optional;
 /** A wording. Its number is taken before, since one that was taken out comes back under it. */
 @Entity
 @Table(name = "wording")
-class WordingEntity {
+final class WordingEntity {
 
   @Id long id;
   String name;

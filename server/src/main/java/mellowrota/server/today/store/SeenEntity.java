@@ -10,7 +10,7 @@ import java.io.Serializable;
 @Entity
 @Table(name = "seen")
 @IdClass(SeenEntity.Key.class)
-class SeenEntity {
+final class SeenEntity {
 
   record Key(Long person, Long record) implements Serializable {}
 

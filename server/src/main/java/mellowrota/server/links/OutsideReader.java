@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Reading {
+class OutsideReader {
 
   private final Host host;
   private final CopyStore copies;
