@@ -1,6 +1,5 @@
 package mellowrota.server.accounts;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
@@ -51,7 +50,6 @@ class AccountController {
    *
    * @param text only in the answer that makes it
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "AppPassword")
   record AppPasswordView(
       long id, String label, Instant madeAt, @Nullable Instant lastUsedAt, @Nullable String text) {

@@ -1,6 +1,5 @@
 package mellowrota.server.accounts;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Optional;
@@ -41,7 +40,6 @@ class InvitationController {
   record LinkView(String link) {}
 
   /** Whom an invitation is for; without a name it is for the first coordinator. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Invitation")
   record InvitedView(@Nullable String name, @Nullable String email) {}
 

@@ -1,6 +1,5 @@
 package mellowrota.server.accounts;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
@@ -59,7 +58,6 @@ class SessionController {
    *
    * @param demo accounts anybody may try, only with the demo and only when nobody is signed in
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Session")
   record SessionView(
       boolean signedIn,

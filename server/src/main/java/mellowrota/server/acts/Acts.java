@@ -80,8 +80,9 @@ public class Acts {
       return new Wanted(actor, kind, reason, key, body, undoes, true);
     }
 
-    Wanted withoutKey() {
-      return new Wanted(actor, kind, reason, Optional.empty(), body, undoes, changesWorld);
+    /** Under a key, by which it is done once. */
+    public Wanted under(Optional<String> once) {
+      return new Wanted(actor, kind, reason, once, body, undoes, changesWorld);
     }
 
     public Wanted because(String why) {
@@ -122,7 +123,7 @@ public class Acts {
 
   private Done once(Wanted asked, Function<Act, String> command) {
     boolean looks = LookFirst.now();
-    Wanted wanted = looks ? asked.withoutKey() : asked;
+    Wanted wanted = looks ? asked.under(Optional.empty()) : asked;
     String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     long worldVersion = house.lock(wanted.changesWorld());

@@ -1,6 +1,5 @@
 package mellowrota.server.audit;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -50,7 +49,6 @@ class AuditController {
    * @param count entries, or records on our own pages
    */
   @Schema(name = "AuditRow")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record RowView(
       String detail,
       @Schema(allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY", "SCREENS"}) String way,

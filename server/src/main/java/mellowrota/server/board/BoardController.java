@@ -1,6 +1,5 @@
 package mellowrota.server.board;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -68,12 +67,10 @@ class BoardController {
   record BusyView(long person, Instant starts, Instant ends, boolean tentative) {}
 
   /** When somebody's outside calendars were read. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardBusyKnown")
   record BusyKnownView(long person, @Nullable Instant readAt, OutsideBusy.Trust trust) {}
 
   /** Working hours on one weekday, Monday is 1; until midnight or later where not after from. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardHours")
   record HoursView(
       long person,
@@ -91,7 +88,6 @@ class BoardController {
       @Schema(description = "Whether they work at all") boolean works) {}
 
   /** Days on which somebody is away, the last included. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardAway")
   record AwayView(long person, String first, String last, @Nullable String what) {}
 

@@ -1,6 +1,5 @@
 package mellowrota.server.board;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
@@ -16,7 +15,6 @@ import org.jspecify.annotations.Nullable;
  * @param on which of the calendars asked for it stands on
  * @param hands whether the asker may change who is on it
  */
-@JsonInclude(JsonInclude.Include.NON_NULL)
 record BoardItem(
     long record,
     int visit,
@@ -41,7 +39,6 @@ record BoardItem(
    *
    * @param given since when, for work without a span
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "BoardOnIt")
   record OnIt(int role, @Nullable Long person, @Nullable Long team, @Nullable Instant given) {}
 }

@@ -133,10 +133,18 @@ class BoardItems {
     if (visit.when().orElse(null) instanceof When.AllDay allDay) {
       return allDay.days().first().isBefore(until) && allDay.days().until().isAfter(first);
     }
-    Due due = record.due().orElse(null);
-    if (due == null) {
-      return false;
-    }
+    return record.due().filter(due -> lies(record, visit, due, first, until, from, to)).isPresent();
+  }
+
+  /** Without a span it lies from when it is given until it is due. */
+  private static boolean lies(
+      WorkRecord record,
+      Visit visit,
+      Due due,
+      LocalDate first,
+      LocalDate until,
+      Instant from,
+      Instant to) {
     boolean before =
         due instanceof Due.At at
             ? at.time().toInstant().isBefore(from)

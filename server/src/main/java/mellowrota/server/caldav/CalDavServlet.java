@@ -97,16 +97,20 @@ class CalDavServlet implements HttpRequestHandler {
     } catch (Problem problem) {
       problems.write(response, problem);
     } catch (RuntimeException failure) {
-      Problem problem = Failures.problem(failure);
-      if (Failures.isOurs(problem)) {
-        LOG.error(
-            "caldav failed method={} error={}",
-            request.getMethod(),
-            failure.getClass().getName(),
-            failure);
-      }
-      problems.write(response, problem);
+      problems.write(response, told(request, failure));
     }
+  }
+
+  private static Problem told(HttpServletRequest request, RuntimeException failure) {
+    Problem problem = Failures.problem(failure);
+    if (Failures.isOurs(problem)) {
+      LOG.error(
+          "caldav failed method={} error={}",
+          request.getMethod(),
+          failure.getClass().getName(),
+          failure);
+    }
+    return problem;
   }
 
   private static Optional<Element> readBody(HttpServletRequest request) throws IOException {
@@ -275,15 +279,8 @@ class CalDavServlet implements HttpRequestHandler {
       return;
     }
     Map<QName, MultiStatus.Content> found = new LinkedHashMap<>();
-    List<QName> missing = new ArrayList<>();
-    for (QName name : asked) {
-      if (all.containsKey(name)) {
-        found.put(name, all.get(name));
-      } else {
-        missing.add(name);
-      }
-    }
-    answer.resource(href, found, missing);
+    asked.stream().filter(all::containsKey).forEach(name -> found.put(name, all.get(name)));
+    answer.resource(href, found, asked.stream().filter(name -> !all.containsKey(name)).toList());
   }
 
   private Faces.Kept item(Tree.Item item) {

@@ -44,6 +44,22 @@ class Reports {
     }
   }
 
+  private void changed(
+      MultiStatus answer,
+      Tree.Collection node,
+      List<Faces.Kept> changed,
+      List<QName> asked,
+      boolean alsoGone) {
+    for (Faces.Kept face : changed) {
+      String href = Tree.href(node.calendar(), face.uid());
+      if (face.live()) {
+        object(answer, href, face, asked);
+      } else if (alsoGone) {
+        answer.gone(href);
+      }
+    }
+  }
+
   /** sync-collection (RFC 6578 §3.2): what changed since the token, gone members as 404. */
   byte[] syncCollection(Tree.Collection node, Element body) {
     List<QName> asked = asked(body);
@@ -61,14 +77,7 @@ class Reports {
       upTo = changed.get(changed.size() - 1).changeNo();
     }
     MultiStatus answer = new MultiStatus();
-    for (Faces.Kept face : withTexts(node, changed, asked)) {
-      String href = Tree.href(node.calendar(), face.uid());
-      if (face.live()) {
-        object(answer, href, face, asked);
-      } else if (!text.isEmpty()) {
-        answer.gone(href);
-      }
-    }
+    changed(answer, node, withTexts(node, changed, asked), asked, !text.isEmpty());
     if (cut) {
       answer.cut(Tree.href(node.calendar()));
     }
@@ -116,6 +125,14 @@ class Reports {
         .orElse(MOST_CHANGES);
   }
 
+  /** Of an object in this collection; empty for any other address. */
+  private static String uid(Tree.Collection node, String href) {
+    String own = Tree.href(node.calendar());
+    String path = href.replaceFirst("^https?://[^/]*", "");
+    boolean here = path.startsWith(own) && path.endsWith(".ics");
+    return here ? path.substring(own.length(), path.length() - 4) : "";
+  }
+
   /** calendar-multiget (RFC 4791 §7.9): those asked for, 404 for what is not there. */
   byte[] multiget(Tree.Collection node, Element body) {
     List<QName> asked = asked(body);
@@ -127,13 +144,8 @@ class Reports {
     if (hrefs.size() > MOST_HREFS) {
       throw Problem.badRequest("at most " + MOST_HREFS + " hrefs at once.");
     }
-    String own = Tree.href(node.calendar());
     Map<String, String> uids = new LinkedHashMap<>();
-    for (String href : hrefs) {
-      String path = href.replaceFirst("^https?://[^/]*", "");
-      boolean here = path.startsWith(own) && path.endsWith(".ics");
-      uids.put(href, here ? path.substring(own.length(), path.length() - 4) : "");
-    }
+    hrefs.forEach(href -> uids.put(href, uid(node, href)));
     Map<String, Faces.Kept> found = new HashMap<>();
     List<Faces.Kept> kept = faces.byUid(node.rendering().id(), uids.values());
     withTexts(node, kept, asked).forEach(face -> found.put(face.uid(), face));
@@ -202,6 +214,8 @@ class Reports {
         Optional.of(text));
   }
 
+  private record Busy(Instant from, Instant until, boolean tentative) {}
+
   /** free-busy-query (RFC 4791 §7.10): busy times alone, merged. */
   String freeBusy(Tree.Collection node, Element body, Instant now) {
     Element element =
@@ -211,7 +225,6 @@ class Reports {
     if (range.from().isEmpty() || range.until().isEmpty()) {
       throw Problem.badRequest("free-busy-query wants a start and an end.");
     }
-    record Busy(Instant from, Instant until, boolean tentative) {}
     List<Busy> busy = new ArrayList<>();
     for (Faces.Kept kept :
         faces.between(node.rendering().id(), range.from().get(), range.until().get())) {
@@ -221,6 +234,10 @@ class Reports {
       }
     }
     busy.sort(Comparator.comparing(Busy::from).thenComparing(Busy::until));
+    return written(range, busy, now);
+  }
+
+  private static String written(Filter.Range range, List<Busy> busy, Instant now) {
     StringBuilder out = new StringBuilder("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n");
     out.append("PRODID:-//Mellow Rota//Mellow Rota//EN\r\nBEGIN:VFREEBUSY\r\n");
     out.append("DTSTAMP:").append(Times.utc(now)).append("\r\n");

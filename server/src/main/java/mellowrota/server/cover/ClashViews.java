@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.HashMap;
@@ -28,7 +27,6 @@ class ClashViews {
   private final LetStand stood;
 
   @Schema(name = "ClashItem")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ItemView(
       Clash.Sort sort,
       @Schema(description = "Of work that the asker may open") @Nullable Long record,
@@ -42,7 +40,6 @@ class ClashViews {
   record StoodView(String reason, String by, Instant at) {}
 
   @Schema(name = "Clash")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ClashView(
       @Schema(description = "The same as long as neither side changes") String key,
       Clash.Kind kind,

@@ -238,17 +238,7 @@ class CoverController {
     if (sides.size() != 2) {
       input.fault("sides", "are two: who has what, and who has the other");
     }
-    for (Input side : sides) {
-      PersonId person = somebody(world, side, "person");
-      int visit = (int) side.number("visit").orElse(1);
-      RecordAccess.Standing standing =
-          gives.standing(world, asker.person(), side.number("record").orElse(0));
-      if (Gives.isOn(standing.record(), visit, person)) {
-        seats.add(new Gives.Seat(standing, visit, person));
-      } else {
-        side.fault("person", "is not on this visit (any more)");
-      }
-    }
+    sides.forEach(side -> seat(world, asker.person(), side).ifPresent(seats::add));
     input.check();
     Gives.Given given =
         gives.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
@@ -283,6 +273,17 @@ class CoverController {
     Gives.Given given =
         gives.handOver(asker.person(), IdempotencyKey.of(key), standing, visit, from, to);
     return new GivenView(given.act(), given.record());
+  }
+
+  private Optional<Gives.Seat> seat(World world, PersonId asker, Input side) {
+    PersonId person = somebody(world, side, "person");
+    int visit = (int) side.number("visit").orElse(1);
+    RecordAccess.Standing standing = gives.standing(world, asker, side.number("record").orElse(0));
+    if (!Gives.isOn(standing.record(), visit, person)) {
+      side.fault("person", "is not on this visit (any more)");
+      return Optional.empty();
+    }
+    return Optional.of(new Gives.Seat(standing, visit, person));
   }
 
   private static PersonId somebody(World world, Input input, String field) {

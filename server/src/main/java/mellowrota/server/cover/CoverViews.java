@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
@@ -43,7 +42,6 @@ class CoverViews {
   private final RecordAccess access;
 
   @Schema(name = "CoverAsk", description = "A duty, or one visit of a record that wants people")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record AskView(
       String key,
       @Nullable Long duty,
@@ -75,7 +73,6 @@ class CoverViews {
       @Schema(description = "That some of those missing have to have") List<String> skills) {}
 
   @Schema(name = "Cover")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record CoverView(
       LocalDate from,
       LocalDate until,
@@ -181,7 +178,6 @@ class CoverViews {
   record TimeView(Clash.Sort sort, Instant start, Instant end, boolean tentative) {}
 
   @Schema(name = "WhoCould")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record AnswerView(
       long person,
       String name,
@@ -235,7 +231,6 @@ class CoverViews {
   }
 
   @Schema(name = "CoverSuggestion")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SuggestionView(
       String ask,
       Instant start,
@@ -298,7 +293,6 @@ class CoverViews {
   }
 
   @Schema(name = "WorkLeft")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record LeftView(
       @Schema(description = "Of work that the asker may open") @Nullable Long record,
       @Nullable Integer visit,
@@ -340,7 +334,6 @@ class CoverViews {
   }
 
   @Schema(name = "WorkSwap")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SwapView(
       long record,
       int visit,
@@ -379,7 +372,6 @@ class CoverViews {
   }
 
   @Schema(name = "CoverLoad", description = "How much somebody has; a figure a day in each list")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record LoadView(
       long person,
       String name,

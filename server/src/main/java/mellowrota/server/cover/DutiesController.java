@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DateTimeException;
@@ -54,7 +53,6 @@ class DutiesController {
 
   /** Hours on weekdays, Monday is 1; until the next day where not after from. */
   @Schema(name = "DutySpan")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SpanView(
       List<Integer> weekdays,
       String from,
@@ -64,7 +62,6 @@ class DutiesController {
       @Schema(description = "The last day of its season, included") @Nullable LocalDate last) {}
 
   @Schema(name = "Duty")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record DutyView(
       long id,
       String name,

@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -42,7 +41,6 @@ class LimitsController {
   private final Worlds worlds;
 
   @Schema(name = "Limit")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record LimitView(
       Clash.Kind kind,
       Clash.Level level,

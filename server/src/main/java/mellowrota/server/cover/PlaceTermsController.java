@@ -1,6 +1,5 @@
 package mellowrota.server.cover;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.HashMap;
@@ -48,7 +47,6 @@ class PlaceTermsController {
           int minutes) {}
 
   @Schema(name = "PlaceTerms")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TermsView(
       @Schema(description = "What it holds at once; not there: nobody has said")
           @Nullable Integer capacity,

@@ -1,6 +1,5 @@
 package mellowrota.server.crew;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.ZoneId;
@@ -60,7 +59,6 @@ class CrewController {
    * @param email told to coordinators
    * @param account NONE, INVITED or OPEN; told to coordinators
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Person")
   record PersonView(
       long id,
@@ -76,11 +74,9 @@ class CrewController {
   record TeamView(long id, String name, String hue, List<MemberView> members) {}
 
   /** A person or a nested team in a team. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Member")
   record MemberView(long id, @Nullable Long person, @Nullable Long team, String from) {}
 
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Place")
   record PlaceView(long id, String code, String name, @Nullable String zone) {}
 
@@ -168,8 +164,7 @@ class CrewController {
       @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, PersonSchema.class);
-    Optional<String> name =
-        input.has("name") ? Optional.of(input.required("name", 100)) : Optional.empty();
+    Optional<String> name = input.ifSent("name", field -> input.required(field, 100));
     Optional<Person.Standing> standing = input.choice("standing", Person.Standing.class);
     Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
     Optional<Set<TeamId>> coordinates = coordinates(body, input);

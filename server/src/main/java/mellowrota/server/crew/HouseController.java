@@ -98,14 +98,10 @@ class HouseController {
       Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, ChangeSchema.class);
-    Optional<String> name =
-        input.has("name") ? Optional.of(input.required("name", 80)) : Optional.empty();
+    Optional<String> name = input.ifSent("name", field -> input.required(field, 80));
     Optional<WorkingWeek> week = input.has("week") ? Weeks.sent(input, "week") : Optional.empty();
     Optional<Level> limit = input.choice("outsideLimit", Level.class);
-    Optional<String> reason =
-        input.has("outsideReason")
-            ? Optional.of(input.text("outsideReason", 200))
-            : Optional.empty();
+    Optional<String> reason = input.ifSent("outsideReason", field -> input.text(field, 200));
     Optional<Boolean> trusts = input.flag("trustsOwnFeeds");
     Optional<Integer> wait = within(input, "copiesWait", 0, LONGEST_WAIT);
     Optional<Integer> interval =

@@ -287,8 +287,7 @@ class SettledActs implements Undoes {
             added.getOrDefault("person", List.of()),
             added.getOrDefault("team", List.of()),
             added.getOrDefault("place", List.of()));
-    boolean named = naming.stream().anyMatch(one -> one.mayName(all));
-    if (named) {
+    if (naming.stream().anyMatch(one -> one.mayName(all))) {
       throw Problem.of(
           409,
           "in-use",

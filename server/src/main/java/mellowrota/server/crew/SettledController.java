@@ -1,6 +1,5 @@
 package mellowrota.server.crew;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -38,7 +37,6 @@ class SettledController {
   @Schema(name = "SettledLine")
   record LineView(String label, String before, String after) {}
 
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "SettledAct")
   record SettledView(
       long act,

@@ -1,6 +1,5 @@
 package mellowrota.server.crew;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
@@ -38,7 +37,6 @@ class SkillsController {
   private final Skills skills;
 
   @Schema(name = "Skill")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SkillView(
       String skill,
       @Schema(description = "The last day on which it holds; not there: it does not end")

@@ -1,6 +1,5 @@
 package mellowrota.server.crew;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -56,7 +55,6 @@ class WorkTimesController {
 
   /** One person's working hours and leave. */
   @Schema(name = "WorkTimes")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WorkTimesView(
       List<HoursView> hours,
       @Schema(description = "Days on which other hours hold") List<DatedView> days,
@@ -67,7 +65,6 @@ class WorkTimesController {
 
   /** Hours on one weekday, Monday is 1; until the next day where not after from. */
   @Schema(name = "Hours")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record HoursView(
       int weekday,
       String from,
@@ -82,7 +79,6 @@ class WorkTimesController {
 
   /** What holds on one day in place of the week's hours; no times: not at work. */
   @Schema(name = "HoursOfDay")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record DatedView(
       LocalDate day,
       @Schema(description = "In place of the hours there only") @Nullable Long place,
@@ -134,40 +130,46 @@ class WorkTimesController {
     return new WorkTimesView(
         known.hours().stream()
             .filter(h -> h.person().equals(person))
-            .map(
-                h ->
-                    new HoursView(
-                        h.weekday().getValue(),
-                        h.from().toString(),
-                        h.until().toString(),
-                        h.place().map(PlaceId::value).orElse(null),
-                        h.first().orElse(null),
-                        h.last().orElse(null)))
+            .map(WorkTimesController::view)
             .toList(),
         known.dated().stream()
             .filter(d -> d.person().equals(person))
-            .map(
-                d ->
-                    new DatedView(
-                        d.day(),
-                        d.place().map(PlaceId::value).orElse(null),
-                        d.times().stream()
-                            .map(t -> new TimesView(t.from().toString(), t.until().toString()))
-                            .toList()))
+            .map(WorkTimesController::view)
             .toList(),
         known.away().stream()
             .filter(a -> a.person().equals(person))
-            .map(
-                a ->
-                    new LeaveView(
-                        a.id(),
-                        a.days().first().toString(),
-                        a.days().until().minusDays(1).toString(),
-                        a.agreed(),
-                        a.sick()))
+            .map(WorkTimesController::view)
             .toList(),
         terms.zone().map(ZoneId::getId).orElse(null),
         terms.contract().map(Duration::toMinutes).orElse(null));
+  }
+
+  private static HoursView view(WorkTimes.Hours hours) {
+    return new HoursView(
+        hours.weekday().getValue(),
+        hours.from().toString(),
+        hours.until().toString(),
+        hours.place().map(PlaceId::value).orElse(null),
+        hours.first().orElse(null),
+        hours.last().orElse(null));
+  }
+
+  private static DatedView view(WorkTimes.Dated dated) {
+    return new DatedView(
+        dated.day(),
+        dated.place().map(PlaceId::value).orElse(null),
+        dated.times().stream()
+            .map(t -> new TimesView(t.from().toString(), t.until().toString()))
+            .toList());
+  }
+
+  private static LeaveView view(WorkTimes.Away away) {
+    return new LeaveView(
+        away.id(),
+        away.days().first().toString(),
+        away.days().until().minusDays(1).toString(),
+        away.agreed(),
+        away.sick());
   }
 
   @PutMapping("/hours")
@@ -182,24 +184,15 @@ class WorkTimesController {
     List<WorkTimes.Hours> found = new ArrayList<>();
     Set<String> begun = new HashSet<>();
     for (Input item : input.objects("hours", MOST_HOURS, HoursView.class)) {
-      long weekday = item.number("weekday").orElse(0);
-      Optional<LocalTime> from = item.clock("from");
-      Optional<LocalTime> until = item.clock("until");
-      Optional<PlaceId> place = place(item);
-      Optional<LocalDate> first = item.day("first");
-      Optional<LocalDate> last = item.day("last");
-      if (weekday < 1 || weekday > 7) {
-        item.fault("weekday", "is no number from 1, Monday, to 7, Sunday");
-      } else if (from.isPresent() && until.isPresent()) {
-        if (!begun.add(weekday + " " + from.get() + place + first)) {
-          item.fault("from", "stands twice on this weekday");
-        }
-        if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
-          item.fault("last", "is before the first day");
-        }
-        DayOfWeek day = DayOfWeek.of((int) weekday);
-        found.add(new WorkTimes.Hours(person, day, from.get(), until.get(), place, first, last));
-      }
+      hours(item, person)
+          .ifPresent(
+              hours -> {
+                if (!begun.add(
+                    hours.weekday() + " " + hours.from() + hours.place() + hours.first())) {
+                  item.fault("from", "stands twice on this weekday");
+                }
+                found.add(hours);
+              });
     }
     if (!input.has("hours")) {
       input.fault("hours", "is missing; an empty list says that the hours are not known");
@@ -207,6 +200,24 @@ class WorkTimesController {
     input.check();
     times.setHours(asker.person(), person, found);
     return ResponseEntity.noContent().build();
+  }
+
+  private Optional<WorkTimes.Hours> hours(Input item, PersonId person) {
+    long weekday = item.number("weekday").orElse(0);
+    Optional<LocalTime> from = item.clock("from");
+    Optional<LocalTime> until = item.clock("until");
+    Optional<PlaceId> place = place(item);
+    Optional<LocalDate> first = item.day("first");
+    Optional<LocalDate> last = item.day("last");
+    if (weekday < 1 || weekday > 7) {
+      item.fault("weekday", "is no number from 1, Monday, to 7, Sunday");
+      return Optional.empty();
+    }
+    requireInOrder(item, first, last);
+    DayOfWeek day = DayOfWeek.of((int) weekday);
+    return from.flatMap(
+        begins ->
+            until.map(ends -> new WorkTimes.Hours(person, day, begins, ends, place, first, last)));
   }
 
   private Optional<PlaceId> place(Input input) {
@@ -300,22 +311,26 @@ class WorkTimesController {
     }
     Input input = Input.of(body, LeaveSchema.class);
     boolean sick = input.flag("sick").orElse(false);
+    times.addLeave(asker.person(), person, days(input), agreed, sick);
+    return ResponseEntity.noContent().build();
+  }
+
+  private static DaySpan days(Input input) {
     Optional<LocalDate> first = input.day("first");
     Optional<LocalDate> last = input.has("last") ? input.day("last") : first;
     if (!input.has("first")) {
       input.fault("first", "is missing");
     }
+    requireInOrder(input, first, last);
+    input.check();
+    return DaySpan.through(first.orElseThrow(), last.orElseThrow());
+  }
+
+  private static void requireInOrder(
+      Input input, Optional<LocalDate> first, Optional<LocalDate> last) {
     if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
       input.fault("last", "is before the first day");
     }
-    input.check();
-    times.addLeave(
-        asker.person(),
-        person,
-        DaySpan.through(first.orElseThrow(), last.orElseThrow()),
-        agreed,
-        sick);
-    return ResponseEntity.noContent().build();
   }
 
   @PostMapping("/leave/{leave}/agree")

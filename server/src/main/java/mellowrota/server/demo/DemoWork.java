@@ -67,21 +67,21 @@ final class DemoWork {
   /** A change made after all was laid, which those on the work have not seen yet. */
   record Later(String title, ObjectNode body) {}
 
+  private String at(JsonNode later, String time) {
+    LocalDate day = today.plusDays(later.get("day").asInt());
+    return day.atTime(LocalTime.parse(later.get(time).asString())).toString();
+  }
+
   List<Later> changes() {
     List<Later> found = new ArrayList<>();
     for (JsonNode later : world.get("later")) {
       ObjectNode body = json.createObjectNode();
-      LocalDate day = today.plusDays(later.get("day").asInt());
       if (later.has("due")) {
-        body.putObject("due")
-            .put("at", day.atTime(LocalTime.parse(later.get("due").asString())).toString());
+        body.putObject("due").put("at", at(later, "due"));
       }
       if (later.has("start")) {
-        body.putArray("visits")
-            .addObject()
-            .put("no", 1)
-            .put("start", day.atTime(LocalTime.parse(later.get("start").asString())).toString())
-            .put("end", day.atTime(LocalTime.parse(later.get("end").asString())).toString());
+        ObjectNode visit = body.putArray("visits").addObject().put("no", 1);
+        visit.put("start", at(later, "start")).put("end", at(later, "end"));
       }
       if (later.has("cant")) {
         body.put("cant", true).set("note", later.get("cant"));
@@ -201,6 +201,13 @@ final class DemoWork {
     }
   }
 
+  private boolean nobodyIsOn(String duty, int offset) {
+    return world
+        .get("nobodyOn")
+        .valueStream()
+        .anyMatch(gap -> gap.get(0).asString().equals(duty) && gap.get(1).asInt() == offset);
+  }
+
   private ObjectNode shift(
       JsonNode duty, JsonNode span, LocalDate day, int offset, int seat, Set<String> standing) {
     String name = duty.get("name").asString();
@@ -211,12 +218,8 @@ final class DemoWork {
         .addObject()
         .put("start", day.atTime(from).toString())
         .put("end", (until.isAfter(from) ? day : day.plusDays(1)).atTime(until).toString());
-    boolean open = false;
-    for (JsonNode gap : world.get("nobodyOn")) {
-      open |= seat == 0 && gap.get(0).asString().equals(name) && gap.get(1).asInt() == offset;
-    }
-    List<String> able = new ArrayList<>();
-    duty.get("people").forEach(person -> able.add(person.asString()));
+    boolean open = seat == 0 && nobodyIsOn(name, offset);
+    List<String> able = duty.get("people").valueStream().map(JsonNode::asString).toList();
     ArrayNode on = body.putArray("people");
     for (int k = 0; !open && on.isEmpty() && k < able.size(); k++) {
       String person = able.get(Math.floorMod(offset + k, able.size()));

@@ -260,6 +260,20 @@ class DemoWorld {
     }
   }
 
+  private static People.PersonChange right(JsonNode person, Made made) {
+    Set<TeamId> coordinates =
+        person
+            .path("coordinates")
+            .valueStream()
+            .map(team -> made.teams.get(team.asString()))
+            .collect(Collectors.toSet());
+    return new People.PersonChange(
+        Optional.empty(),
+        Optional.empty(),
+        Optional.of(Person.AccountRight.valueOf(person.get("right").asString())),
+        coordinates.isEmpty() ? Optional.empty() : Optional.of(coordinates));
+  }
+
   private void accounts(JsonNode world, Made made) {
     for (JsonNode person : world.get("people")) {
       if (!person.has("right")) {
@@ -267,20 +281,7 @@ class DemoWorld {
       }
       String name = person.get("name").asString();
       PersonId id = made.persons.get(name);
-      Set<TeamId> coordinates =
-          person
-              .path("coordinates")
-              .valueStream()
-              .map(team -> made.teams.get(team.asString()))
-              .collect(Collectors.toSet());
-      people.change(
-          made.coordinator,
-          id,
-          new People.PersonChange(
-              Optional.empty(),
-              Optional.empty(),
-              Optional.of(Person.AccountRight.valueOf(person.get("right").asString())),
-              coordinates.isEmpty() ? Optional.empty() : Optional.of(coordinates)));
+      people.change(made.coordinator, id, right(person, made));
       String first = name.substring(0, name.indexOf(' ')).toLowerCase(Locale.ROOT);
       accounts.open(id, first + "@quillwater.example");
       accounts.setPassword(id, PASSWORD);
@@ -288,22 +289,26 @@ class DemoWorld {
     }
   }
 
+  private void hours(JsonNode world, Made made, JsonNode person) {
+    PersonId id = made.persons.get(person.get("name").asString());
+    String sort = person.get("hours").asString();
+    List<WorkTimes.Hours> hours =
+        world
+            .get("hours")
+            .get(sort)
+            .propertyStream()
+            .map(day -> hours(id, day.getKey(), day.getValue()))
+            .toList();
+    times.setHours(made.coordinator, id, hours);
+    Duration contract = Duration.ofHours(world.get("contracts").get(sort).asInt());
+    times.setTerms(
+        made.coordinator, id, new WorkTimes.Terms(Optional.empty(), Optional.of(contract)));
+  }
+
   private void times(JsonNode world, Made made) {
     for (JsonNode person : world.get("people")) {
       if (person.has("hours")) {
-        PersonId id = made.persons.get(person.get("name").asString());
-        List<WorkTimes.Hours> hours = new ArrayList<>();
-        world
-            .get("hours")
-            .get(person.get("hours").asString())
-            .properties()
-            .forEach(day -> hours.add(hours(id, day.getKey(), day.getValue())));
-        times.setHours(made.coordinator, id, hours);
-        int contract = world.get("contracts").get(person.get("hours").asString()).asInt();
-        times.setTerms(
-            made.coordinator,
-            id,
-            new WorkTimes.Terms(Optional.empty(), Optional.of(Duration.ofHours(contract))));
+        hours(world, made, person);
       }
     }
     for (JsonNode leave : world.get("leave")) {

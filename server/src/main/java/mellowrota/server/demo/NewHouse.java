@@ -59,19 +59,19 @@ class NewHouse {
     sets.writeDetails(Details.usual());
     JsonNode rules = Resources.read(json, "house-rules.json");
     Map<String, Long> wordings = wordings(rules);
-    Map<String, Long> calendars = new HashMap<>();
     store.add(new Calendar.Owner.Master(), "Master");
-    for (JsonNode list : rules.get("dateLists")) {
-      calendars.put(
-          list.asString(), store.add(new Calendar.Owner.DateList(), list.asString()).value());
-    }
-    for (JsonNode named : rules.get("named")) {
-      calendars.put(
-          named.asString(), store.add(new Calendar.Owner.Named(), named.asString()).value());
-    }
+    Map<String, Long> calendars = new HashMap<>();
+    add(rules.get("dateLists"), new Calendar.Owner.DateList(), calendars);
+    add(rules.get("named"), new Calendar.Owner.Named(), calendars);
     store.keep();
     rules(rules, wordings, calendars);
     return true;
+  }
+
+  private void add(JsonNode names, Calendar.Owner owner, Map<String, Long> calendars) {
+    for (JsonNode name : names) {
+      calendars.put(name.asString(), store.add(owner, name.asString()).value());
+    }
   }
 
   static String newIncarnation() {

@@ -58,9 +58,7 @@ class Feeds implements Leaving {
   /** Makes one and gives its token, which is not kept. */
   String make(
       PersonId maker, CalendarId calendar, Level level, String label, Optional<LocalDate> until) {
-    byte[] bytes = new byte[TOKEN_BYTES];
-    random.nextBytes(bytes);
-    String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    String token = token();
     acts.run(
         Acts.Wanted.by(maker, "feed.make", Optional.empty(), "").changingTheWorld(),
         act -> {
@@ -130,6 +128,12 @@ class Feeds implements Leaving {
         store.find(hash).filter(one -> worlds.now().calendars().rendering(one).isPresent());
     found.ifPresent(one -> store.used(hash, clock.instant()));
     return found;
+  }
+
+  private String token() {
+    byte[] bytes = new byte[TOKEN_BYTES];
+    random.nextBytes(bytes);
+    return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
   }
 
   private static String hash(String token) {

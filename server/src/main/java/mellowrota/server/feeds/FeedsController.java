@@ -1,6 +1,5 @@
 package mellowrota.server.feeds;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -51,7 +50,6 @@ class FeedsController {
   private final Worlds worlds;
 
   /** A feed as it is listed; its address was told once, when it was made. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "Feed")
   record FeedView(
       long id,
@@ -148,13 +146,10 @@ class FeedsController {
         .contentType(CALENDAR)
         .cacheControl(CacheControl.noCache().cachePrivate())
         .header("Content-Disposition", "attachment; filename=\"calendar.ics\"")
-        .body(
-            writer.writeAll(
-                live.stream()
-                    .map(
-                        f ->
-                            new IcalendarWriter.Written(
-                                f.uid(), f.sequence(), f.modified(), f.face()))
-                    .toList()));
+        .body(writer.writeAll(live.stream().map(FeedsController::written).toList()));
+  }
+
+  private static IcalendarWriter.Written written(Faces.Kept kept) {
+    return new IcalendarWriter.Written(kept.uid(), kept.sequence(), kept.modified(), kept.face());
   }
 }

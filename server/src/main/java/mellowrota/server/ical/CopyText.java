@@ -129,6 +129,19 @@ public final class CopyText {
         .orElse("");
   }
 
+  private static EntryTimes days(
+      IcalendarReader.Property start,
+      Optional<IcalendarReader.Property> end,
+      Optional<TemporalAmount> length) {
+    LocalDate first = LocalDate.parse(start.value().strip(), DAY);
+    LocalDate until =
+        end.isPresent()
+            ? LocalDate.parse(end.get().value().strip().substring(0, 8), DAY)
+            : length.isPresent() ? first.plus(length.get()) : first.plusDays(1);
+    return new EntryTimes.AllDay(
+        DaySpan.of(first, until.isAfter(first) ? until : first.plusDays(1)));
+  }
+
   private static Optional<EntryTimes> times(
       IcalendarReader.Component event, FileZones zones, ZoneId floating) {
     try {
@@ -137,14 +150,7 @@ public final class CopyText {
       Optional<IcalendarReader.Property> end = event.find("DTEND");
       Optional<TemporalAmount> length = event.find("DURATION").map(d -> Lengths.parse(d.value()));
       if (start.value().strip().length() == 8) {
-        LocalDate first = LocalDate.parse(start.value().strip(), DAY);
-        LocalDate until =
-            end.isPresent()
-                ? LocalDate.parse(end.get().value().strip().substring(0, 8), DAY)
-                : length.isPresent() ? first.plus(length.get()) : first.plusDays(1);
-        return Optional.of(
-            new EntryTimes.AllDay(
-                DaySpan.of(first, until.isAfter(first) ? until : first.plusDays(1))));
+        return Optional.of(days(start, end, length));
       }
       ZonedDateTime from = moment(start, zones, floating);
       ZonedDateTime to =
@@ -240,11 +246,8 @@ public final class CopyText {
       }
       String name = nameOf(line);
       if (name.equals("BEGIN")) {
-        Raw fresh =
-            new Raw(
-                line.substring(6).strip().toUpperCase(Locale.ROOT),
-                new ArrayList<>(),
-                new ArrayList<>());
+        String of = line.substring(6).strip().toUpperCase(Locale.ROOT);
+        Raw fresh = new Raw(of, new ArrayList<>(), new ArrayList<>());
         if (!open.isEmpty()) {
           open.peek().inside().add(fresh);
         }
@@ -322,6 +325,15 @@ public final class CopyText {
     return Folding.refold(calendar.text());
   }
 
+  private static String about(Raw event) {
+    return event
+        .line("DESCRIPTION")
+        .map(line -> line.substring(line.indexOf(':') + 1))
+        .map(value -> new IcalendarReader.Property("", Map.of(), value).text())
+        .flatMap(text -> text.lines().filter(line -> line.startsWith(ABOUT)).findFirst())
+        .orElse("");
+  }
+
   private static void keep(Raw event, Raw theirs, Content wanted, Content says) {
     if (!wanted.of(Part.TIMES).equals(says.of(Part.TIMES))) {
       event.lines().removeIf(line -> Set.of("DTSTART", "DTEND", "DURATION").contains(nameOf(line)));
@@ -336,16 +348,7 @@ public final class CopyText {
       setText(event, "LOCATION", escape(wanted.place()));
     }
     if (!wanted.text().equals(says.text())) {
-      String about =
-          event
-              .line("DESCRIPTION")
-              .map(
-                  line ->
-                      new IcalendarReader.Property(
-                              "", Map.of(), line.substring(line.indexOf(':') + 1))
-                          .text())
-              .flatMap(text -> text.lines().filter(line -> line.startsWith(ABOUT)).findFirst())
-              .orElse("");
+      String about = about(event);
       String gap = wanted.text().isEmpty() || about.isEmpty() ? "" : "\n\n";
       setText(event, "DESCRIPTION", escape(wanted.text() + gap + about));
     }

@@ -92,6 +92,19 @@ final class Occurrences {
     }
   }
 
+  private Set<Instant> leftOut(IcalendarReader.Component event) {
+    Set<Instant> leftOut = new HashSet<>();
+    if (which(event).isEmpty()) {
+      leftOut.addAll(moved.getOrDefault(uid(event), Set.of()));
+    }
+    for (IcalendarReader.Property one : event.all("EXDATE")) {
+      for (String value : one.value().split(",")) {
+        leftOut.add(moment(one, value).toInstant());
+      }
+    }
+    return leftOut;
+  }
+
   private List<Occurrence> happenings(IcalendarReader.Component event) {
     Optional<IcalendarReader.Property> start = event.find("DTSTART");
     if (start.isEmpty()) {
@@ -105,15 +118,7 @@ final class Occurrences {
             .find("DTEND")
             .map(this::moment)
             .orElseGet(() -> length.map(first::plus).orElse(days ? first.plusDays(1) : first));
-    Set<Instant> leftOut = new HashSet<>();
-    if (which(event).isEmpty()) {
-      leftOut.addAll(moved.getOrDefault(uid(event), Set.of()));
-    }
-    for (IcalendarReader.Property one : event.all("EXDATE")) {
-      for (String value : one.value().split(",")) {
-        leftOut.add(moment(one, value).toInstant());
-      }
-    }
+    Set<Instant> leftOut = leftOut(event);
     Set<Instant> once = new HashSet<>();
     List<Occurrence> found = new ArrayList<>();
     for (ZonedDateTime one : starts(event, first)) {

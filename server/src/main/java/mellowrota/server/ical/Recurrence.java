@@ -48,13 +48,7 @@ public final class Recurrence {
     boolean counted = parts.containsKey("COUNT");
     T near = counted ? seed : near(seed, from, unit, interval);
     long steps = Math.max(0, unit.between(near, until) / interval) + 1;
-    if (counted) {
-      long count = number(parts.get("COUNT"));
-      if (count > MOST_COUNTED) {
-        throw new DateTimeException("it repeats more than " + MOST_COUNTED + " times");
-      }
-      steps = Math.min(steps, count);
-    }
+    steps = counted ? Math.min(steps, counted(parts)) : steps;
     if (steps > MOST_STEPS) {
       throw new DateTimeException("it repeats too often to be followed: " + steps + " times");
     }
@@ -133,5 +127,13 @@ public final class Recurrence {
       }
     }
     return seed;
+  }
+
+  private static long counted(Map<String, String> parts) {
+    long count = number(parts.get("COUNT"));
+    if (count > MOST_COUNTED) {
+      throw new DateTimeException("it repeats more than " + MOST_COUNTED + " times");
+    }
+    return count;
   }
 }

@@ -21,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.server.ical.FileZones;
@@ -165,6 +166,14 @@ final class CalendarTable {
     return uid + "/" + at;
   }
 
+  private void notRead(Component component) {
+    notRead.add(
+        new Table.NotRead(
+            component.number(),
+            component.name() + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
+            "is neither an event nor a to-do"));
+  }
+
   private void add(Component component, Set<String> replaced) {
     switch (component.name()) {
       case "VTIMEZONE" -> {}
@@ -173,21 +182,12 @@ final class CalendarTable {
         if (component.find("RRULE").isPresent() && component.find("RECURRENCE-ID").isEmpty()) {
           series(component, replaced);
         } else {
-          String id =
-              component
-                  .find("RECURRENCE-ID")
-                  .map(at -> occurrence(uid(component), at.value()))
-                  .orElseGet(() -> uid(component));
-          row(component, id, Shift.NONE);
+          Optional<Property> at = component.find("RECURRENCE-ID");
+          String uid = uid(component);
+          row(component, at.map(p -> occurrence(uid, p.value())).orElse(uid), Shift.NONE);
         }
       }
-      default ->
-          notRead.add(
-              new Table.NotRead(
-                  component.number(),
-                  component.name()
-                      + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
-                  "is neither an event nor a to-do"));
+      default -> notRead(component);
     }
     if (rows.size() > Table.MOST_ROWS) {
       throw Problem.of(
@@ -340,6 +340,11 @@ final class CalendarTable {
     }
   }
 
+  private static String joined(
+      Component component, String name, Function<Property, String> read, String between) {
+    return component.all(name).stream().map(read).collect(Collectors.joining(between));
+  }
+
   private void row(Component component, String id, Shift later) {
     Map<String, String> cells = new HashMap<>();
     boolean event = component.name().equals("VEVENT");
@@ -352,14 +357,8 @@ final class CalendarTable {
     cells.put("state", state(component));
     boolean hidden = Set.of("PRIVATE", "CONFIDENTIAL").contains(text(component, "CLASS"));
     cells.put("private", hidden ? "yes" : "");
-    cells.put(
-        "tags",
-        component.all("CATEGORIES").stream().map(Property::text).collect(Collectors.joining(", ")));
-    cells.put(
-        "attendees",
-        component.all("ATTENDEE").stream()
-            .map(CalendarTable::somebody)
-            .collect(Collectors.joining("; ")));
+    cells.put("tags", joined(component, "CATEGORIES", Property::text, ", "));
+    cells.put("attendees", joined(component, "ATTENDEE", CalendarTable::somebody, "; "));
     if (event) {
       span(component, later, cells);
     } else {

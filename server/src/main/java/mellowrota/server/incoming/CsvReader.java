@@ -75,6 +75,11 @@ final class CsvReader {
         413, "too-much", "A file holds at most " + Table.MOST_ROWS + " rows; cut it into several.");
   }
 
+  private static final String TOO_LONG =
+      "a cell is longer than "
+          + Table.LONGEST_CELL
+          + " characters; perhaps a quotation mark has no other half";
+
   private static Table table(
       List<List<String>> found, List<Table.NotRead> notRead, String encoding) {
     List<String> columns = found.get(0).stream().map(String::strip).toList();
@@ -88,13 +93,7 @@ final class CsvReader {
         continue;
       }
       if (cells.stream().anyMatch(cell -> cell.length() > Table.LONGEST_CELL)) {
-        notRead.add(
-            new Table.NotRead(
-                i + 1,
-                "row " + (i + 1),
-                "a cell is longer than "
-                    + Table.LONGEST_CELL
-                    + " characters; perhaps a quotation mark has no other half"));
+        notRead.add(new Table.NotRead(i + 1, "row " + (i + 1), TOO_LONG));
         continue;
       }
       rows.add(new Table.Row(i + 1, cells));

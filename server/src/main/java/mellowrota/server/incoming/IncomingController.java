@@ -1,6 +1,5 @@
 package mellowrota.server.incoming;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -67,7 +66,6 @@ class IncomingController {
 
   /** What taking rows did; the act is absent where nothing had to change. */
   @Schema(name = "FileTaken")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TakenView(@Nullable Long act, List<Verdict> rows, long entries, int calendars) {}
 
   @PostMapping(path = "/read", consumes = "*/*")

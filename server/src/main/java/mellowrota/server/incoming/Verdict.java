@@ -1,6 +1,5 @@
 package mellowrota.server.incoming;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +28,5 @@ record Verdict(int row, Outcome verdict, List<Fault> faults) {
    * @param near what may be meant in place of the cell's text
    */
   @Schema(name = "RowFault")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record Fault(@Nullable Integer column, String message, @Nullable String near) {}
 }

@@ -1,6 +1,5 @@
 package mellowrota.server.links;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
@@ -81,7 +80,6 @@ class CopiesController {
   }
 
   @Schema(name = "Copy")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record CopyView(
       long link,
       String owner,
@@ -107,7 +105,6 @@ class CopiesController {
           List<String> mayShow) {}
 
   @Schema(name = "OutsideChange")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ChangeView(
       long id,
       Instant at,
@@ -272,7 +269,6 @@ class CopiesController {
   }
 
   @Schema(name = "CopiesWaiting")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WaitingView(
       @Schema(description = "Records of which copies go out") long changes,
       long copies,

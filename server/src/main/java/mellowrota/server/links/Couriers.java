@@ -86,12 +86,7 @@ class Couriers implements SmartLifecycle {
     for (long looks = 0; running; looks++) {
       try {
         boolean more = openings.some();
-        int most = free.availablePermits();
-        List<Long> claimed = most == 0 ? List.of() : turns.claim(me, lease, most);
-        for (long link : claimed) {
-          free.acquire();
-          threads.execute(() -> work(link));
-        }
+        giveOut();
         if (looks % SELDOM == 0) {
           endings.some();
           deciders.some();
@@ -106,6 +101,15 @@ class Couriers implements SmartLifecycle {
         LOG.error("copies were not looked after; it is tried again", failure);
         pause();
       }
+    }
+  }
+
+  private void giveOut() throws InterruptedException {
+    int most = free.availablePermits();
+    List<Long> claimed = most == 0 ? List.of() : turns.claim(me, lease, most);
+    for (long link : claimed) {
+      free.acquire();
+      threads.execute(() -> work(link));
     }
   }
 

@@ -1,6 +1,5 @@
 package mellowrota.server.links;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -28,7 +27,6 @@ class LinkViews {
   private final WaitingCopies copies;
 
   @Schema(name = "LinkedCalendar")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record OutletView(
       long id,
       String href,
@@ -49,7 +47,6 @@ class LinkViews {
       @Schema(description = "Of those, copies that the host refused") long refused) {}
 
   @Schema(name = "Link")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record LinkView(
       long id,
       String owner,

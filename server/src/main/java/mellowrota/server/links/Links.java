@@ -147,6 +147,12 @@ public class Links implements Leaving {
     add(person, Optional.empty(), false, account, found.home(), wanted);
   }
 
+  private void requireFewerThanMost(Person person) {
+    if (of(person).stream().filter(one -> one.person().isPresent()).count() >= MOST_OF_A_PERSON) {
+      throw Problem.of(429, "too-many-links", "End some of your other links first.");
+    }
+  }
+
   /** Links an account that was tried. */
   long add(
       PersonId asker,
@@ -166,10 +172,7 @@ public class Links implements Leaving {
                   if (ofTheHouse && !person.isCoordinator()) {
                     throw Problem.forbidden("The house's calendars are linked by coordinators.");
                   }
-                  if (of(person).stream().filter(one -> one.person().isPresent()).count()
-                      >= MOST_OF_A_PERSON) {
-                    throw Problem.of(429, "too-many-links", "End some of your other links first.");
-                  }
+                  requireFewerThanMost(person);
                   long link = insert(doing, ofTheHouse, account, home);
                   wanted.forEach(one -> insert(person, ofTheHouse, link, one));
                   return Long.toString(link);

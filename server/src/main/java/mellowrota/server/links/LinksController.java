@@ -1,6 +1,5 @@
 package mellowrota.server.links;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
@@ -53,7 +52,6 @@ class LinksController {
   private final LinkViews views;
 
   @Schema(name = "FoundCalendar")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record FoundView(
       String href,
       String name,
@@ -61,7 +59,6 @@ class LinksController {
           @Nullable Boolean mayWrite) {}
 
   @Schema(name = "LinkTried")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TriedView(
       boolean found,
       String words,
@@ -189,10 +186,7 @@ class LinksController {
     String password = input.has("password") ? input.required("password", 500) : "";
     input.check();
     try {
-      Host.Account account =
-          password.isEmpty()
-              ? store.account(link)
-              : new Host.Account(link.home(), link.account(), password);
+      Host.Account account = account(link, password);
       List<Host.Found> found = tries.of(asker.person(), () -> host.calendars(account, link.home()));
       List<Links.Wanted> wanted = inputs.wanted(input, found);
       if (!password.isEmpty()) {
@@ -252,8 +246,25 @@ class LinksController {
         .toList();
   }
 
+  private Host.Account account(LinkStore.Link link, String password) throws OutsideFault {
+    return password.isEmpty()
+        ? store.account(link)
+        : new Host.Account(link.home(), link.account(), password);
+  }
+
   @Schema(name = "LinkProof")
-  record ProofView(boolean good, String words, List<StepView> steps) {}
+  record ProofView(boolean good, String words, List<StepView> steps) {
+
+    static ProofView of(List<StepView> steps) {
+      boolean good = steps.stream().allMatch(StepView::good);
+      return new ProofView(
+          good,
+          good
+              ? "A test entry was written, changed, read back alike and taken off."
+              : "The test entry did not read back as it was written.",
+          steps);
+    }
+  }
 
   @Schema(name = "LinkProofStep")
   record StepView(String what, boolean good, String sent, String read) {}
@@ -277,13 +288,7 @@ class LinksController {
               .stream()
               .map(one -> new StepView(one.what(), one.good(), one.sent(), one.read()))
               .toList();
-      boolean good = steps.stream().allMatch(StepView::good);
-      return new ProofView(
-          good,
-          good
-              ? "A test entry was written, changed, read back alike and taken off."
-              : "The test entry did not read back as it was written.",
-          steps);
+      return ProofView.of(steps);
     } catch (OutsideFault fault) {
       return new ProofView(false, fault.getMessage(), List.of());
     }

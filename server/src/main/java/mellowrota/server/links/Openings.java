@@ -107,15 +107,7 @@ class Openings {
         boolean soon = soon(changed, now);
         // What stands nowhere yet hides nothing by waiting.
         (!wanted || changed.hurries() || soon ? hurrying : waiting)
-            .add(
-                new OpeningStore.Opening(
-                    outlet.id(),
-                    changed.entry(),
-                    href(outlet, changed.uid()),
-                    wanted ? changed.etag() : "",
-                    changed.changeNo(),
-                    now.plusMillis(soon ? 0 : wait),
-                    Duration.between(now, changed.starts()).abs().toSeconds()));
+            .add(opening(outlet, changed, wanted, now, now.plusMillis(soon ? 0 : wait)));
       }
     }
     if (!hurrying.isEmpty()) {
@@ -124,6 +116,22 @@ class Openings {
     if (!waiting.isEmpty()) {
       store.open(waiting, now, false);
     }
+  }
+
+  private static OpeningStore.Opening opening(
+      LinkStore.Outlet outlet,
+      OpeningStore.Changed changed,
+      boolean wanted,
+      Instant now,
+      Instant due) {
+    return new OpeningStore.Opening(
+        outlet.id(),
+        changed.entry(),
+        href(outlet, changed.uid()),
+        wanted ? changed.etag() : "",
+        changed.changeNo(),
+        due,
+        Duration.between(now, changed.starts()).abs().toSeconds());
   }
 
   private static boolean wanted(World world, LinkStore.Outlet outlet, OpeningStore.Changed one) {

@@ -135,19 +135,21 @@ class LiveEvents implements SmartLifecycle {
         // Whatever was missed while nobody listened: let everybody look again.
         streams.forEach(stream -> send(stream, world()));
         while (running) {
-          PGNotification[] notices =
-              connection.unwrap(PGConnection.class).getNotifications(POLL_MILLIS);
-          if (notices != null) {
-            for (PGNotification notice : notices) {
-              pass(notice.getParameter());
-            }
-          }
+          passAll(connection.unwrap(PGConnection.class).getNotifications(POLL_MILLIS));
         }
       } catch (SQLException lost) {
         if (running) {
           LOG.warn("live events lost the database; trying again sqlstate={}", lost.getSQLState());
           pause();
         }
+      }
+    }
+  }
+
+  private void passAll(PGNotification[] notices) {
+    if (notices != null) {
+      for (PGNotification notice : notices) {
+        pass(notice.getParameter());
       }
     }
   }

@@ -105,6 +105,11 @@ class Guard {
         || (b[0] & 0xfe) == 0xfc) {
       return true;
     }
+    return isInside6(b);
+  }
+
+  /** Addresses that carry one of the old sort are judged by that. */
+  private static boolean isInside6(byte[] b) {
     int head = (b[0] & 0xff) << 8 | b[1] & 0xff;
     int next = (b[2] & 0xff) << 8 | b[3] & 0xff;
     if (head == 0x2002) {

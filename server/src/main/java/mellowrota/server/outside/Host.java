@@ -17,6 +17,7 @@ import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.server.outside.OutsideHttp.Answer;
 import mellowrota.server.outside.OutsideHttp.Ask;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** CalDAV as a client: finding calendars, reading and writing entries (RFC 4791, 6578, 6764). */
@@ -80,13 +81,7 @@ public class Host {
       }
       List<Names.Service> services = names.calendars(domain);
       if (!services.isEmpty()) {
-        Names.Service one = services.get(0);
-        String path = one.path().isEmpty() ? "/.well-known/caldav" : one.path();
-        URI told = guard.check(new URI("https", null, one.host(), one.port(), path, null, null));
-        if (!told.getHost().equals(domain) && !told.getHost().endsWith("." + domain)) {
-          throw OutsideFault.elsewhere(told);
-        }
-        return told;
+        return told(domain, services.get(0));
       }
       return guard.check(new URI("https://" + domain + "/.well-known/caldav"));
     } catch (URISyntaxException fault) {
@@ -126,6 +121,29 @@ public class Host {
     }
   }
 
+  private @Nullable URI home(Account account, Multistatus.Response at) throws OutsideFault {
+    Optional<URI> home = at.address(Multistatus.CALDAV, "calendar-home-set");
+    Optional<URI> principal = at.address(Multistatus.DAV, "current-user-principal");
+    if (home.isPresent() || principal.isEmpty()) {
+      return home.orElse(null);
+    }
+    Answer second = propfind(account, principal.get(), 0, "<c:calendar-home-set/>");
+    return only(Multistatus.parse(second))
+        .address(Multistatus.CALDAV, "calendar-home-set")
+        .orElse(null);
+  }
+
+  /** What a domain says of itself leads to no other's host unasked. */
+  private URI told(String domain, Names.Service service) throws OutsideFault, URISyntaxException {
+    String path = service.path().isEmpty() ? "/.well-known/caldav" : service.path();
+    URI told =
+        guard.check(new URI("https", null, service.host(), service.port(), path, null, null));
+    if (!told.getHost().equals(domain) && !told.getHost().endsWith("." + domain)) {
+      throw OutsideFault.elsewhere(told);
+    }
+    return told;
+  }
+
   private Discovered from(Account account, URI begin) throws OutsideFault {
     Answer first =
         propfind(
@@ -134,17 +152,7 @@ public class Host {
             0,
             "<d:current-user-principal/><c:calendar-home-set/><d:resourcetype/>");
     Multistatus.Response at = only(Multistatus.parse(first));
-    URI home = at.address(Multistatus.CALDAV, "calendar-home-set").orElse(null);
-    if (home == null) {
-      Optional<URI> principal = at.address(Multistatus.DAV, "current-user-principal");
-      if (principal.isPresent()) {
-        Answer second = propfind(account, principal.get(), 0, "<c:calendar-home-set/>");
-        home =
-            only(Multistatus.parse(second))
-                .address(Multistatus.CALDAV, "calendar-home-set")
-                .orElse(null);
-      }
-    }
+    URI home = home(account, at);
     if (home == null && !at.has("resourcetype", Multistatus.CALDAV, "calendar")) {
       throw OutsideFault.of(
           OutsideFault.Kind.NOT_CALENDARS, "The host answers, but has no calendars there.");

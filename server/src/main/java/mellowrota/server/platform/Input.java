@@ -2,13 +2,13 @@ package mellowrota.server.platform;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.lang.reflect.RecordComponent;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -16,6 +16,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
@@ -128,6 +129,11 @@ public final class Input {
     return textOrFault(field, most, true);
   }
 
+  /** What is read of a field, where it was sent. */
+  public <T> Optional<T> ifSent(String field, Function<String, T> read) {
+    return has(field) ? Optional.of(read.apply(field)) : Optional.empty();
+  }
+
   /** A password as it was typed, blanks and all; missing is a fault. */
   public String secret(String field, int most) {
     String typed = has(field) && node.get(field).isString() ? node.get(field).asString() : "";
@@ -234,72 +240,64 @@ public final class Input {
   }
 
   public <E extends Enum<E>> Optional<E> choice(String field, Class<E> type) {
-    if (!has(field) || isNull(field)) {
-      return Optional.empty();
-    }
-    String text = node.get(field).isString() ? node.get(field).asString() : "";
-    for (E one : type.getEnumConstants()) {
-      if (one.name().equals(text.toUpperCase(Locale.ROOT))) {
-        return Optional.of(one);
-      }
-    }
-    List<String> names = new ArrayList<>();
-    for (E one : type.getEnumConstants()) {
-      names.add(one.name());
-    }
-    fault(field, "is none of " + String.join(", ", names));
-    return Optional.empty();
+    return parsed(
+        field,
+        text -> Enum.valueOf(type, text.toUpperCase(Locale.ROOT)),
+        "is none of " + listed(type));
   }
 
-  public Optional<LocalDate> day(String field) {
+  /** One that has to be there. */
+  public <E extends Enum<E>> Optional<E> requiredChoice(String field, Class<E> type) {
+    Optional<E> choice = choice(field, type);
+    if (choice.isEmpty() && !namesFault(field)) {
+      fault(field, "is missing; one of " + listed(type));
+    }
+    return choice;
+  }
+
+  private static String listed(Class<? extends Enum<?>> type) {
+    return Arrays.stream(type.getEnumConstants()).map(Enum::name).collect(Collectors.joining(", "));
+  }
+
+  /** What was made of a text; one that nothing can be made of is a fault. */
+  private <T> Optional<T> parsed(String field, Function<String, T> parse, String fault) {
     if (!has(field) || isNull(field)) {
       return Optional.empty();
     }
     try {
-      LocalDate day = LocalDate.parse(node.get(field).isString() ? node.get(field).asString() : "");
-      return sensible(field, day) ? Optional.of(day) : Optional.empty();
-    } catch (DateTimeParseException unreadable) {
-      fault(field, "is no date of the form 2026-11-27");
+      return Optional.of(
+          parse.apply(node.get(field).isString() ? node.get(field).asString().strip() : ""));
+    } catch (DateTimeException | IllegalArgumentException unreadable) {
+      fault(field, fault);
       return Optional.empty();
     }
+  }
+
+  public Optional<LocalDate> day(String field) {
+    return parsed(field, LocalDate::parse, "is no date of the form 2026-11-27")
+        .filter(day -> sensible(field, day));
   }
 
   /** A time of the day that has to be there, as 07:30. */
   public Optional<LocalTime> clock(String field) {
-    try {
-      return Optional.of(LocalTime.parse(required(field, 5)));
-    } catch (DateTimeParseException unreadable) {
-      if (has(field)) {
-        fault(field, "is no time of the form 07:30");
-      }
-      return Optional.empty();
-    }
+    required(field, 5);
+    return namesFault(field)
+        ? Optional.empty()
+        : parsed(field, LocalTime::parse, "is no time of the form 07:30");
   }
 
   /** A moment that has to be there, as 2026-11-27T09:00:00Z. */
   public Optional<Instant> moment(String field) {
-    try {
-      return Optional.of(Instant.parse(required(field, 40)));
-    } catch (DateTimeParseException unreadable) {
-      if (has(field)) {
-        fault(field, "is no moment of the form 2026-11-27T09:00:00Z");
-      }
-      return Optional.empty();
-    }
+    required(field, 40);
+    return namesFault(field)
+        ? Optional.empty()
+        : parsed(field, Instant::parse, "is no moment of the form 2026-11-27T09:00:00Z");
   }
 
   public Optional<LocalDateTime> localTime(String field) {
-    if (!has(field) || isNull(field)) {
-      return Optional.empty();
-    }
-    try {
-      LocalDateTime time =
-          LocalDateTime.parse(node.get(field).isString() ? node.get(field).asString() : "");
-      return sensible(field, time.toLocalDate()) ? Optional.of(time.withNano(0)) : Optional.empty();
-    } catch (DateTimeParseException unreadable) {
-      fault(field, "is no local time of the form 2026-11-27T13:00");
-      return Optional.empty();
-    }
+    return parsed(field, LocalDateTime::parse, "is no local time of the form 2026-11-27T13:00")
+        .filter(time -> sensible(field, time.toLocalDate()))
+        .map(time -> time.withNano(0));
   }
 
   private boolean sensible(String field, LocalDate day) {
@@ -311,15 +309,15 @@ public final class Input {
   }
 
   public Optional<ZoneId> zone(String field) {
-    if (!has(field) || isNull(field)) {
-      return Optional.empty();
+    return parsed(field, Input::region, "is no time zone of the form Europe/London");
+  }
+
+  private static ZoneId region(String text) {
+    ZoneId zone = ZoneId.of(text);
+    if (zone instanceof ZoneOffset || !ZoneId.getAvailableZoneIds().contains(text)) {
+      throw new DateTimeException("no region");
     }
-    String text = node.get(field).isString() ? node.get(field).asString() : "";
-    if (ZoneId.getAvailableZoneIds().contains(text) && !(ZoneId.of(text) instanceof ZoneOffset)) {
-      return Optional.of(ZoneId.of(text));
-    }
-    fault(field, "is no time zone of the form Europe/London");
-    return Optional.empty();
+    return zone;
   }
 
   public Optional<Input> object(String field, Class<? extends Record> view) {

@@ -11,6 +11,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -101,6 +102,13 @@ public class Histories {
         : Optional.empty();
   }
 
+  private static String who(RecordAccess.Standing standing, RecordStore.Happened row) {
+    PersonId actor = PersonId.of(row.actor());
+    return row.actor() == 0
+        ? "the house"
+        : standing.world().crew().person(actor).map(Person::name).orElse("");
+  }
+
   private static HistoryView view(
       RecordAccess.Standing standing,
       Pasts.Past past,
@@ -108,22 +116,13 @@ public class Histories {
       WorkRecord after,
       List<HistoryView.ChangeView> changes) {
     boolean own = row.actor() == standing.person().id().value();
-    String who =
-        row.actor() == 0
-            ? "the house"
-            : standing
-                .world()
-                .crew()
-                .person(PersonId.of(row.actor()))
-                .map(p -> p.name())
-                .orElse("");
     boolean mayUndo = !row.undone() && (standing.isOffice() || own);
     boolean because = own || standing.isOffice() && past.isOffice(after, row.act(), row.at());
     String reason = because ? row.reason() : "";
     return new HistoryView(
         row.act(),
         row.at(),
-        who,
+        who(standing, row),
         row.kind(),
         reason.isEmpty() ? null : reason,
         row.undone(),

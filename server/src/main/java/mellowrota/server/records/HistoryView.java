@@ -1,12 +1,10 @@
 package mellowrota.server.records;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** One act in a record's history, as far as the asker might see it then and may see it now. */
-@JsonInclude(JsonInclude.Include.NON_NULL)
 public record HistoryView(
     long act,
     Instant at,

@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import mellowrota.core.calendar.Calendar;
@@ -20,7 +19,6 @@ public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
    * @param times absent where they are not for the asker
    * @param asked details of the kind that are asked for and allowed, of so many
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record Lands(
       long calendar,
       String name,
@@ -38,7 +36,6 @@ public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
       List<Why> why) {}
 
   /** When an entry stands there: local times in a zone, or days, the last included. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record TimesView(
       @Nullable String start,
       @Nullable String end,
@@ -51,7 +48,6 @@ public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
    *
    * @param because the first reason that holds, in words; absent when shown
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record DetailShown(String label, boolean shown, @Nullable String because) {}
 
   /** A reason as a code and what it speaks of. */

@@ -57,9 +57,8 @@ public class Landings {
           lands(standing, readers, calendar, one, waiting.get(one.entry().key()))
               .ifPresent(lands::add);
         } else {
-          Reason why = ((Landing.Nowhere) landing).why();
-          nowhere.add(
-              new LandingView.Nowhere(calendar.id().value(), calendar.name(), why(standing, why)));
+          LandingView.Why why = why(standing, ((Landing.Nowhere) landing).why());
+          nowhere.add(new LandingView.Nowhere(calendar.id().value(), calendar.name(), why));
         }
       }
     }

@@ -112,15 +112,12 @@ final class RecordInput {
     Input r = repeat.get();
     long every = r.has("every") ? r.number("every").orElse(0) : 1;
     long times = r.number("times").orElse(0);
-    Optional<Repeat.Unit> unit = r.choice("unit", Repeat.Unit.class);
+    Optional<Repeat.Unit> unit = r.requiredChoice("unit", Repeat.Unit.class);
     if (every < 1 || every > 366) {
       r.fault("every", "is no number from 1 to 366");
     }
     if (times < 1 || times > MOST_OCCURRENCES) {
       r.fault("times", "is no number from 1 to " + MOST_OCCURRENCES);
-    }
-    if (!r.has("unit")) {
-      r.fault("unit", "is missing; one of DAYS, WEEKS, MONTHS, YEARS");
     }
     input.check();
     return unit.map(u -> new Repeat((int) every, u, (int) times));

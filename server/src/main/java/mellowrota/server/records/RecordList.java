@@ -146,8 +146,6 @@ public class RecordList {
    *
    * @param next the cursor of the next page; absent on the last
    */
-  @com.fasterxml.jackson.annotation.JsonInclude(
-      com.fasterxml.jackson.annotation.JsonInclude.Include.NON_NULL)
   public record Page(List<RecordView> items, @Nullable String next) {}
 
   private record Key(Instant due, long id) {}

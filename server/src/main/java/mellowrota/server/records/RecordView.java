@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
@@ -10,7 +9,6 @@ import mellowrota.core.work.State;
 import org.jspecify.annotations.Nullable;
 
 /** A record as one person may see it. What they may not see is not there. */
-@JsonInclude(JsonInclude.Include.NON_NULL)
 @Schema(description = "A record as the asker may see it")
 public record RecordView(
     long id,
@@ -54,7 +52,6 @@ public record RecordView(
   public record NamedView(long id, String name) {}
 
   /** A due time in a zone, or a due date. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record DueView(
       @Nullable String at,
       @Nullable String zone,
@@ -69,7 +66,6 @@ public record RecordView(
    *
    * @param before minutes of margin, where the asker may see them
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record VisitView(
       int no,
       @Nullable String start,
@@ -84,7 +80,6 @@ public record RecordView(
       boolean tentative) {}
 
   /** What the office decided for this record beside the rules. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record ExceptionView(
       @Schema(implementation = Ruling.Sort.class) String sort,
       @Nullable Long calendar,
@@ -97,7 +92,6 @@ public record RecordView(
    *
    * @param visit which visit; absent where the record has only one
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record PersonOnIt(
       int role,
       String roleName,
@@ -113,6 +107,5 @@ public record RecordView(
    * @param value absent where it is kept back from the asker, who may then be told so
    * @param forWhom in words
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record DetailView(String key, String label, @Nullable String value, String forWhom) {}
 }

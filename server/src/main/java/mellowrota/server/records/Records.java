@@ -242,15 +242,10 @@ public class Records {
               // Locked in one order, whatever order they were sent in.
               store.lock(items.stream().flatMap(item -> item.record().stream()).toList());
               for (int i = 0; i < items.size(); i++) {
-                SeveralInput.Item item = items.get(i);
                 try {
-                  if (item.record().isPresent()) {
-                    change(act, world, item.record().get(), item.ifMatch(), item.body(), outcome);
-                  } else {
-                    create(act, world, item.like(), item.body(), outcome);
-                  }
+                  take(act, world, items.get(i), outcome);
                 } catch (Problem problem) {
-                  throw problem.inside(item.pointer()).with("item", i);
+                  throw problem.inside(items.get(i).pointer()).with("item", i);
                 }
               }
               return outcome.answer();
@@ -311,5 +306,13 @@ public class Records {
 
   private static long bits(RecordStore.Remembered history) {
     return history.forThen().stream().mapToLong(ForSet::bits).reduce(0, (a, b) -> a | b);
+  }
+
+  private void take(Act act, World world, SeveralInput.Item item, Outcome outcome) {
+    if (item.record().isPresent()) {
+      change(act, world, item.record().get(), item.ifMatch(), item.body(), outcome);
+    } else {
+      create(act, world, item.like(), item.body(), outcome);
+    }
   }
 }

@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -60,7 +59,6 @@ class RecordsController {
    * @param records the numbers of all it made or changed
    * @param entries how many entries changed, told to the office
    */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "ActAnswer")
   record ActAnswer(
       long act,

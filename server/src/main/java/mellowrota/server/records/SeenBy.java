@@ -52,15 +52,8 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
     if (sent == null || request.getDispatcherType() != DispatcherType.REQUEST) {
       return true;
     }
-    if (request.getUserPrincipal() == null) {
-      throw Problem.forbidden("Sign in first.");
-    }
     World world = worlds.now();
-    Person watcher =
-        world.person(PersonId.of(Long.parseLong(request.getUserPrincipal().getName())));
-    if (!watcher.isCoordinator()) {
-      throw Problem.forbidden("Only coordinators look at pages as others see them.");
-    }
+    Person watcher = watcher(request, world);
     Person as =
         number(sent)
             .flatMap(id -> world.crew().person(PersonId.of(id)))
@@ -86,5 +79,17 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
         ? Optional.empty()
         : Optional.ofNullable(request.getAttribute(WATCHER, RequestAttributes.SCOPE_REQUEST))
             .map(id -> world.person((PersonId) id));
+  }
+
+  private static Person watcher(HttpServletRequest request, World world) {
+    if (request.getUserPrincipal() == null) {
+      throw Problem.forbidden("Sign in first.");
+    }
+    Person watcher =
+        world.person(PersonId.of(Long.parseLong(request.getUserPrincipal().getName())));
+    if (!watcher.isCoordinator()) {
+      throw Problem.forbidden("Only coordinators look at pages as others see them.");
+    }
+    return watcher;
   }
 }

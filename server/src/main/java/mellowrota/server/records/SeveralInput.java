@@ -29,30 +29,28 @@ final class SeveralInput {
       JsonNode body,
       String pointer) {}
 
+  private static Item item(Input one, int number, JsonNode body) {
+    OptionalLong record = one.number("record");
+    OptionalLong like = one.number("like");
+    String tag = one.text("ifMatch", 200);
+    if (one.has("make") == one.has("change") || one.has("change") != record.isPresent()) {
+      one.fault("", "wants either \"make\", or \"record\" with \"ifMatch\" and \"change\"");
+    } else if (record.isPresent() && tag.isEmpty()) {
+      one.fault("ifMatch", "is missing; send the ETag of the record as you saw it, or *");
+    }
+    if (like.isPresent() && !one.has("make")) {
+      one.fault("like", "goes with \"make\"");
+    }
+    String what = one.has("make") ? "make" : "change";
+    JsonNode sent = body.path("items").path(number).path(what);
+    return new Item(id(record), id(like), tag, sent, "/items/" + number + "/" + what);
+  }
+
   static List<Item> read(JsonNode body) {
     Input input = Input.of(body, RecordSchemas.SeveralSchema.class);
     List<Item> found = new ArrayList<>();
     for (Input one : input.objects("items", MOST, RecordSchemas.SeveralItemSchema.class)) {
-      String pointer = "/items/" + found.size() + "/";
-      OptionalLong record = one.number("record");
-      OptionalLong like = one.number("like");
-      String tag = one.text("ifMatch", 200);
-      if (one.has("make") == one.has("change") || one.has("change") != record.isPresent()) {
-        one.fault("", "wants either \"make\", or \"record\" with \"ifMatch\" and \"change\"");
-      } else if (record.isPresent() && tag.isEmpty()) {
-        one.fault("ifMatch", "is missing; send the ETag of the record as you saw it, or *");
-      }
-      if (like.isPresent() && !one.has("make")) {
-        one.fault("like", "goes with \"make\"");
-      }
-      String what = one.has("make") ? "make" : "change";
-      found.add(
-          new Item(
-              id(record),
-              id(like),
-              tag,
-              body.path("items").path(found.size()).path(what),
-              pointer + what));
+      found.add(item(one, found.size(), body));
     }
     if (found.isEmpty()) {
       input.fault("items", "is empty; send at least one");

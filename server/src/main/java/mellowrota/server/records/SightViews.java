@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import mellowrota.core.calendar.Calendar;
@@ -17,7 +16,6 @@ public final class SightViews {
    * @param value as it stands; absent where the asker may not see it, filled or not
    */
   @Schema(name = "SightDetail")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record DetailView(String key, String label, String forWhom, @Nullable String value) {}
 
   /**
@@ -27,7 +25,6 @@ public final class SightViews {
    * @param reader whom it is not for
    */
   @Schema(name = "SightCell")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record CellView(String status, @Nullable String reader) {}
 
   /** An entry as its audience gets it; what the asker may not see of it is covered. */
@@ -51,7 +48,6 @@ public final class SightViews {
    * @param entry absent where times may not be shown to all of them, and before the first yes
    */
   @Schema(name = "SightAudience")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   public record AudienceView(
       long calendar,
       String name,

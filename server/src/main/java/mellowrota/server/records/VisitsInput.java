@@ -254,9 +254,7 @@ final class VisitsInput {
 
   private Optional<RoleId> role(Input item) {
     OptionalLong role = item.number("role");
-    if (role.isEmpty()
-        || role.getAsLong() >= RoleId.MOST
-        || world.role(RoleId.of((int) role.getAsLong())).isEmpty()) {
+    if (role.isEmpty() || !world.isRole(role.getAsLong())) {
       item.fault("role", "is no role of the house; GET /api/v1/roles lists them");
       return Optional.empty();
     }

@@ -1,6 +1,5 @@
 package mellowrota.server.regions;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -63,7 +62,6 @@ class RegionsController {
   }
 
   @Schema(name = "Region")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record RegionView(
       long id,
       String name,

@@ -1,6 +1,5 @@
 package mellowrota.server.regions;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
@@ -53,7 +52,6 @@ class WorkingDaysController {
       LocalDate first, @Schema(description = "Included") LocalDate last, String why) {}
 
   @Schema(name = "WorkedDays")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record DaysView(
       @Schema(
               description =
@@ -70,7 +68,6 @@ class WorkingDaysController {
       @Nullable List<ClosureView> closures) {}
 
   @Schema(name = "DayOff")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record DayOffView(
       LocalDate first,
       @Schema(description = "Included") LocalDate last,

@@ -1,6 +1,5 @@
 package mellowrota.server.releases;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -63,7 +62,6 @@ class ReleasesController {
    * @param readers who they are
    */
   @Schema(name = "WaitingEntry")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WaitingView(
       long entry,
       String as,

@@ -5,7 +5,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.entry.Reminder;
-import mellowrota.core.people.ForSet;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.work.DetailSort;
 
@@ -21,8 +20,6 @@ final class FileWords {
       Map.of("EVERYBODY", "everybody on it", "ONLY_ONESELF", "only oneself", "NOBODY", "nobody");
   static final Map<String, String> UNITS = of(Reminder.Unit.class);
 
-  static final Map<String, ForSet> PRESETS = new LinkedHashMap<>();
-
   static {
     SHAPES.put("SPAN", "the span");
     SHAPES.put("SPAN_WITH_MARGINS", "the span with margins");
@@ -33,10 +30,6 @@ final class FileWords {
     SORTS.put("NOTES", "lines of text");
     SORTS.put("MONEY", "amount");
     SORTS.put("PHONE", "phone number");
-    PRESETS.put("everyone", ForSet.EVERYONE);
-    PRESETS.put("crew", ForSet.CREW);
-    PRESETS.put("people on it", ForSet.PEOPLE_ON_IT);
-    PRESETS.put("office", ForSet.OFFICE);
   }
 
   private FileWords() {}

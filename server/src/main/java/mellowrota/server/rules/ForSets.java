@@ -1,6 +1,5 @@
 package mellowrota.server.rules;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Optional;
@@ -24,7 +23,6 @@ final class ForSets {
    * @param roles by number
    */
   @Schema(name = "For")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ForView(
       @Nullable Boolean everyone,
       @Nullable Boolean office,
@@ -80,20 +78,22 @@ final class ForSets {
     if (set.flag("everyone").orElse(false)) {
       return ForSet.EVERYONE;
     }
-    long bits = 0;
-    bits |= set.flag("office").orElse(false) ? Capacities.OFFICE : 0;
-    bits |= set.flag("crew").orElse(false) ? Capacities.CREW : 0;
-    bits |= set.flag("outside").orElse(false) ? Capacities.OUTSIDE : 0;
-    for (long role : set.numbers("roles", RoleId.MOST)) {
-      if (role >= RoleId.MOST || world.role(RoleId.of((int) role)).isEmpty()) {
-        set.fault("roles", "hold what is no role; GET /api/v1/roles lists them");
-        return ForSet.NOBODY;
-      }
-      bits |= Capacities.role(RoleId.of((int) role));
+    List<Long> roles = set.numbers("roles", RoleId.MOST);
+    if (!roles.stream().allMatch(world::isRole)) {
+      set.fault("roles", "hold what is no role; GET /api/v1/roles lists them");
+      return ForSet.NOBODY;
     }
-    if (bits == 0 && !item.namesFault(field)) {
+    ForSet read =
+        of(
+            new ForView(
+                null,
+                set.flag("office").orElse(false),
+                set.flag("crew").orElse(false),
+                set.flag("outside").orElse(false),
+                roles.stream().map(Long::intValue).toList()));
+    if (read.bits() == 0 && !item.namesFault(field)) {
       item.fault(field, "names nobody; a detail is for somebody");
     }
-    return new ForSet(bits);
+    return read;
   }
 }

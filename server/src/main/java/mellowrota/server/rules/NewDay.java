@@ -33,14 +33,7 @@ class NewDay {
       return;
     }
     acts.run(
-        new Acts.Wanted(
-            Acts.THE_HOUSE,
-            "house.day",
-            "",
-            Optional.of("day-" + today),
-            "",
-            Optional.empty(),
-            false),
+        Acts.Wanted.byTheHouse("house.day").under(Optional.of("day-" + today)),
         act -> {
           World before = worlds.on(done);
           World after = worlds.on(today);

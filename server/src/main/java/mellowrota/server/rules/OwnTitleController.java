@@ -1,6 +1,5 @@
 package mellowrota.server.rules;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -52,7 +51,6 @@ class OwnTitleController {
    * @param details what a pattern may ask for; what may not be shown there stays away all the same
    */
   @Schema(name = "OwnTitle")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TitleView(String title, @Nullable String fixed, List<String> details) {}
 
   @Schema(name = "OwnTitleChange")

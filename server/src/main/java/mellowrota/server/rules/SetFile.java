@@ -20,7 +20,6 @@ import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
@@ -32,6 +31,7 @@ import mellowrota.core.work.Kind;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.ForWords;
 import mellowrota.server.rules.YamlForm.Field;
 import mellowrota.server.rules.YamlForm.Spot;
 import mellowrota.server.sight.World;
@@ -164,22 +164,15 @@ final class SetFile {
   }
 
   private YamlForm wording() {
-    YamlForm wording =
-        fields(
+    return fields(
             Field.of("name", TEXT),
             Field.of("title", TEXT).unless(NOTHING),
             Field.of("place", TEXT).unless(NOTHING),
             Field.of("text", TEXT).unless(NOTHING),
             Field.of("categories", inline(word(FileWords.of(Wording.Category.class))))
                 .unless(MAKE.arrayNode()),
-            Field.of("fixed", TEXT));
-    return YamlForm.of(
-        (file, node, spot) -> {
-          Optional<JsonNode> made = wording.read(file, node, spot);
-          made.ifPresent(said -> identify((ObjectNode) said));
-          return made;
-        },
-        wording::write);
+            Field.of("fixed", TEXT))
+        .with(this::identify, wording -> wording);
   }
 
   /** A wording of the house keeps its number; another has one until it is kept. */
@@ -196,8 +189,7 @@ final class SetFile {
   private YamlForm detail() {
     ArrayNode allKinds = MAKE.arrayNode();
     Arrays.stream(Kind.values()).map(Kind::name).forEach(allKinds::add);
-    YamlForm detail =
-        fields(
+    return fields(
             Field.of("name", "label", TEXT),
             Field.of("called", "key", TEXT),
             Field.of("for", forWhom()),
@@ -206,20 +198,13 @@ final class SetFile {
             Field.of("choices", inline(TEXT)).unless(MAKE.arrayNode()),
             Field.of("kinds", inline(word(FileWords.of(Kind.class)))).unless(allKinds),
             Field.of("while", "states", inline(word(FileWords.of(State.class))))
-                .unless(MAKE.arrayNode()));
-    return YamlForm.of(
-        (file, node, spot) -> {
-          Optional<JsonNode> made = detail.read(file, node, spot);
-          made.ifPresent(said -> settle((ObjectNode) said));
-          return made;
-        },
-        value -> {
-          ObjectNode said = ((ObjectNode) value).deepCopy();
-          if (isSettled(said)) {
-            said.remove(List.of("sort", "choices", "kinds", "states"));
-          }
-          return detail.write(said);
-        });
+                .unless(MAKE.arrayNode()))
+        .with(
+            this::settle,
+            detail ->
+                isSettled(detail)
+                    ? detail.deepCopy().without(List.of("sort", "choices", "kinds", "states"))
+                    : detail);
   }
 
   /** Whether its sort and its kinds are the house's, which no file says. */
@@ -243,11 +228,7 @@ final class SetFile {
   }
 
   private YamlForm forWhom() {
-    Map<String, Long> readers = new LinkedHashMap<>();
-    readers.put("office", Capacities.OFFICE);
-    readers.put("crew", Capacities.CREW);
-    readers.put("outside", Capacities.OUTSIDE);
-    world.roles().forEach(role -> readers.put(role.name(), Capacities.role(role.id())));
+    Map<String, Long> readers = ForWords.capacities(world.roles());
     YamlForm listed =
         inline(
             named(
@@ -255,14 +236,14 @@ final class SetFile {
                 Map.Entry::getKey,
                 Map.Entry::getValue,
                 "are no readers; one of "
-                    + String.join(", ", FileWords.PRESETS.keySet())
+                    + String.join(", ", ForWords.PRESETS.keySet())
                     + ", or a list of "
                     + String.join(", ", readers.keySet())));
     return YamlForm.of(
         (file, node, spot) ->
             Optional.of(node)
                 .filter(ScalarNode.class::isInstance)
-                .map(scalar -> FileWords.PRESETS.get(((ScalarNode) scalar).getValue()))
+                .map(scalar -> ForWords.PRESETS.get(((ScalarNode) scalar).getValue()))
                 .or(
                     () ->
                         listed
@@ -274,7 +255,7 @@ final class SetFile {
           ForSet set = ForSets.of(json.treeToValue(value, ForSets.ForView.class));
           ArrayNode bits = MAKE.arrayNode();
           readers.values().stream().filter(bit -> (set.bits() & bit) != 0).forEach(bits::add);
-          return FileWords.PRESETS.entrySet().stream()
+          return ForWords.PRESETS.entrySet().stream()
               .filter(preset -> preset.getValue().equals(set))
               .findFirst()
               .map(preset -> YamlForm.text(preset.getKey()))

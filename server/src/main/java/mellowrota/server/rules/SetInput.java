@@ -203,18 +203,13 @@ final class SetInput {
       rule.fault("lands", "is missing; say on which calendars it lands");
     }
     lands.forEach(this::target);
-    if (rule.choice("as", Shape.class).isEmpty() && !rule.namesFault("as")) {
-      rule.fault("as", "is missing; one of " + String.join(", ", names(Shape.values())));
-    }
+    rule.requiredChoice("as", Shape.class);
     OptionalLong wording = rule.number("wording");
     if (wording.isPresent() && !wordings.contains(wording.getAsLong())) {
       rule.fault("wording", "is no wording of the set");
     }
     rule.flag("busy");
-    boolean done = rule.choice("whenDone", LandingRule.WhenDone.class).isPresent();
-    if (!done && !rule.namesFault("whenDone")) {
-      rule.fault("whenDone", "is missing; STAYS_WITH_TICK or COMES_OFF");
-    }
+    rule.requiredChoice("whenDone", LandingRule.WhenDone.class);
     rule.objects("reminders", MOST_REMINDERS, SetViews.ReminderView.class)
         .forEach(SetInput::reminder);
     rule.choice("attendees", Attendees.class);
@@ -224,10 +219,7 @@ final class SetInput {
 
   private static void reminder(Input one) {
     long amount = one.number("amount").orElse(-1);
-    Optional<Reminder.Unit> unit = one.choice("unit", Reminder.Unit.class);
-    if (unit.isEmpty() && !one.namesFault("unit")) {
-      one.fault("unit", "is missing; one of " + String.join(", ", names(Reminder.Unit.values())));
-    }
+    Optional<Reminder.Unit> unit = one.requiredChoice("unit", Reminder.Unit.class);
     long minutes =
         unit.map(u -> u == Reminder.Unit.MINUTES ? 1L : u == Reminder.Unit.HOURS ? 60 : 24 * 60)
             .orElse(1L);
@@ -269,7 +261,7 @@ final class SetInput {
       case "team" -> known(item, name, "team", id -> world.crew().team(TeamId.of(id)).isPresent());
       case "place" ->
           known(item, name, "place", id -> world.places().find(PlaceId.of(id)).isPresent());
-      case "role" -> known(item, name, "role", this::isRole);
+      case "role" -> known(item, name, "role", world::isRole);
       case "madeBy" ->
           known(item, name, "person", id -> world.crew().person(PersonId.of(id)).isPresent());
       case "detail" -> {
@@ -285,10 +277,6 @@ final class SetInput {
         }
       }
     }
-  }
-
-  private boolean isRole(long id) {
-    return id < RoleId.MOST && world.role(RoleId.of((int) id)).isPresent();
   }
 
   private static void someOf(Input item, String name, Enum<?>[] values) {
@@ -344,7 +332,7 @@ final class SetInput {
     switch (name) {
       case "ownOf", "teamsOf" -> {
         List<Long> roles = item.numbers(name, RoleId.MOST);
-        if (roles.isEmpty() || !roles.stream().allMatch(this::isRole)) {
+        if (roles.isEmpty() || !roles.stream().allMatch(world::isRole)) {
           item.fault(name, "is no list of roles; GET /api/v1/roles lists them");
         }
       }

@@ -36,18 +36,18 @@ class SetOutlooks {
       List<SetViews.ForChangeView> readers,
       List<String> warnings) {
 
+    private SetViews.CalendarView view(CalendarId calendar, Map<Outlook.Move, Long> moves) {
+      return new SetViews.CalendarView(
+          calendar.value(),
+          name(before, calendar),
+          moves.getOrDefault(Outlook.Move.ADDED, 0L),
+          moves.getOrDefault(Outlook.Move.CHANGED, 0L),
+          moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L));
+    }
+
     SetViews.OutlookView view(Outlook.Sum sum, boolean finished) {
-      List<SetViews.CalendarView> calendars = new ArrayList<>();
-      sum.moves()
-          .forEach(
-              (calendar, moves) ->
-                  calendars.add(
-                      new SetViews.CalendarView(
-                          calendar.value(),
-                          name(before, calendar),
-                          moves.getOrDefault(Outlook.Move.ADDED, 0L),
-                          moves.getOrDefault(Outlook.Move.CHANGED, 0L),
-                          moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L))));
+      List<SetViews.CalendarView> calendars =
+          sum.moves().entrySet().stream().map(one -> view(one.getKey(), one.getValue())).toList();
       return new SetViews.OutlookView(
           token,
           finished,

@@ -1,6 +1,5 @@
 package mellowrota.server.rules;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
@@ -27,7 +26,6 @@ final class SetViews {
    * @param startsBetween two times of day, half-open
    */
   @Schema(name = "Condition")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ConditionView(
       @Nullable List<ConditionView> all,
       @Nullable List<ConditionView> any,
@@ -52,7 +50,6 @@ final class SetViews {
    * @param calendar a date list or a named calendar
    */
   @Schema(name = "Target")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record TargetView(
       @Nullable List<Integer> ownOf,
       @Nullable List<Integer> teamsOf,
@@ -72,7 +69,6 @@ final class SetViews {
    * @param note why the rule exists
    */
   @Schema(name = "Rule")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record RuleView(
       @Nullable Long id,
       boolean on,
@@ -103,7 +99,6 @@ final class SetViews {
    * @param fixed why nobody may put a title of their own in place of its title
    */
   @Schema(name = "Wording")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record WordingView(
       long id,
       @Nullable Boolean fresh,
@@ -137,7 +132,6 @@ final class SetViews {
 
   /** The wordings of kinds whose rule names none, by number. */
   @Schema(name = "UsualWordings")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record UsualView(
       @JsonProperty("JOB") @Nullable Long job,
       @JsonProperty("TICKET") @Nullable Long ticket,
@@ -157,7 +151,6 @@ final class SetViews {
    * @param tag of the set as it stands; a change of it names the tag it began with
    */
   @Schema(name = "RuleSet")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record SetView(
       String tag,
       List<RuleView> rules,
@@ -224,7 +217,6 @@ final class SetViews {
    * @param reader whom a share was for
    */
   @Schema(name = "EndsWith")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record EndsView(
       Leaving.Sort sort,
       @Nullable String label,

@@ -1,13 +1,16 @@
 package mellowrota.server.rules;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.yaml.snakeyaml.DumperOptions;
 import org.yaml.snakeyaml.nodes.MappingNode;
@@ -44,6 +47,17 @@ interface YamlForm {
   Optional<JsonNode> read(YamlReading file, Node node, Spot spot);
 
   Node write(JsonNode value);
+
+  /** The same, with what else is kept of it, and as it was made before that when written. */
+  default YamlForm with(Consumer<ObjectNode> more, UnaryOperator<ObjectNode> less) {
+    return of(
+        (file, node, spot) -> {
+          Optional<JsonNode> made = read(file, node, spot);
+          made.ifPresent(said -> more.accept((ObjectNode) said));
+          return made;
+        },
+        value -> write(less.apply((ObjectNode) value)));
+  }
 
   static YamlForm of(Reader<Node> reader, Function<JsonNode, Node> writer) {
     return new YamlForm() {
@@ -197,22 +211,7 @@ interface YamlForm {
   /** Names with their values, each at most once. */
   static YamlForm fields(Field... fields) {
     return of(
-        (file, node, spot) -> {
-          ObjectNode made = JsonNodeFactory.instance.objectNode();
-          Map<String, Node> said =
-              file.fields(node, List.of(fields).stream().map(Field::name).toList());
-          for (Field field : fields) {
-            Node value = said.get(field.name());
-            if (value == null) {
-              field.unsaid().ifPresent(usual -> made.set(field.as(), usual.deepCopy()));
-            } else {
-              Spot place = spot.of(field.as(), field.name());
-              file.stands(place, value);
-              field.form().read(file, value, place).ifPresent(v -> made.set(field.as(), v));
-            }
-          }
-          return Optional.of(made);
-        },
+        (file, node, spot) -> Optional.of(read(fields, file, node, spot)),
         value -> {
           List<NodeTuple> tuples = new ArrayList<>();
           for (Field field : fields) {
@@ -223,6 +222,22 @@ interface YamlForm {
           }
           return new MappingNode(Tag.MAP, tuples, DumperOptions.FlowStyle.BLOCK);
         });
+  }
+
+  private static ObjectNode read(Field[] fields, YamlReading file, Node node, Spot spot) {
+    ObjectNode made = JsonNodeFactory.instance.objectNode();
+    Map<String, Node> said = file.fields(node, Arrays.stream(fields).map(Field::name).toList());
+    for (Field field : fields) {
+      Node value = said.get(field.name());
+      if (value == null) {
+        field.unsaid().ifPresent(usual -> made.set(field.as(), usual.deepCopy()));
+      } else {
+        Spot place = spot.of(field.as(), field.name());
+        file.stands(place, value);
+        field.form().read(file, value, place).ifPresent(v -> made.set(field.as(), v));
+      }
+    }
+    return made;
   }
 
   /**
@@ -236,16 +251,7 @@ interface YamlForm {
     return of(
         (file, node, spot) -> {
           if (node instanceof ScalarNode scalar) {
-            ObjectNode made = JsonNodeFactory.instance.objectNode();
-            FileWords.constant(words, scalar.getValue())
-                .ifPresentOrElse(
-                    flag -> made.put(flag, true),
-                    () ->
-                        alone
-                            .form()
-                            .read(file, node, spot)
-                            .ifPresent(value -> made.set(alone.as(), value)));
-            return Optional.of(made);
+            return Optional.of(read(words, alone, file, scalar, spot));
           }
           Optional<JsonNode> made = named.read(file, node, spot);
           return made.filter(one -> one.size() > 1).isPresent()
@@ -258,5 +264,15 @@ interface YamlForm {
               ? text(words.get(name))
               : name.equals(alone.as()) ? alone.form().write(value.get(name)) : named.write(value);
         });
+  }
+
+  private static ObjectNode read(
+      Map<String, String> words, Field alone, YamlReading file, ScalarNode node, Spot spot) {
+    ObjectNode made = JsonNodeFactory.instance.objectNode();
+    FileWords.constant(words, node.getValue())
+        .ifPresentOrElse(
+            flag -> made.put(flag, true),
+            () -> alone.form().read(file, node, spot).ifPresent(v -> made.set(alone.as(), v)));
+    return made;
   }
 }

@@ -1,5 +1,6 @@
 package mellowrota.server.shares;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
@@ -37,7 +38,12 @@ class Shares implements Leaving {
   private final Acts acts;
 
   /** What somebody wants of a share. */
-  record Wanted(Level level, boolean mayPassOn, Optional<LocalDate> until) {}
+  record Wanted(Level level, boolean mayPassOn, Optional<LocalDate> until) {
+
+    private Share by(PersonId giver, CalendarId calendar, PersonId reader, Instant at) {
+      return new Share(0, calendar, reader, giver, level, mayPassOn, until, at, false);
+    }
+  }
 
   /**
    * Those a person may know of: given by them, for them, or of their own calendar; all to office.
@@ -74,18 +80,7 @@ class Shares implements Leaving {
                   Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
                   requireMayGive(world, person, of, wanted);
                   requireNew(world, of, reader);
-                  long id =
-                      store.add(
-                          new Share(
-                              0,
-                              calendar,
-                              reader,
-                              asker,
-                              wanted.level(),
-                              wanted.mayPassOn(),
-                              wanted.until(),
-                              act.at(),
-                              false));
+                  long id = store.add(wanted.by(asker, calendar, reader, act.at()));
                   if (act.isLook()) {
                     // Whoever gives it wants to see what it shows once it is accepted.
                     store.accept(id, act.at());

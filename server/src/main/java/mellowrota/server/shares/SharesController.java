@@ -1,6 +1,5 @@
 package mellowrota.server.shares;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -52,7 +51,6 @@ class SharesController {
    * @param mine whether the asker reads by it
    */
   @Schema(name = "Share")
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   record ShareView(
       long id,
       long calendar,

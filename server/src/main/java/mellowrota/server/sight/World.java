@@ -38,6 +38,11 @@ public record World(
     Sight sight,
     Projector projector) {
 
+  /** Whether a role has this number. */
+  public boolean isRole(long number) {
+    return number < RoleId.MOST && role(RoleId.of((int) number)).isPresent();
+  }
+
   public Optional<Role> role(RoleId id) {
     return roles.stream().filter(role -> role.id().equals(id)).findFirst();
   }

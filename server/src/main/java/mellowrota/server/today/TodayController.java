@@ -1,6 +1,5 @@
 package mellowrota.server.today;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
@@ -76,7 +75,6 @@ class TodayController {
       List<RecordView> ahead) {}
 
   /** A change that somebody on the work has not marked as seen. */
-  @JsonInclude(JsonInclude.Include.NON_NULL)
   @Schema(name = "UnseenChange")
   record UnseenView(RecordView record, long person, String name, @Nullable HistoryView change) {}
 

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.Set;
 import java.util.TreeMap;
@@ -276,6 +277,21 @@ public class EntryStore {
     }
   }
 
+  private void keepWaiting(
+      Act act, Map<EntryKey, EntryRow> rows, Optional<Known> known, Projector.Projected one) {
+    EntryKey key = one.entry().key();
+    Optional<EntryRow> before = known.map(Known::row);
+    String had = before.map(EntryRow::released).orElse(null);
+    Instant since = before.map(EntryRow::asksSince).orElse(null);
+    String keeps = one.keep().map(texts::write).orElse(null);
+    boolean gone = before.filter(row -> row.state() == Difference.State.GONE).isPresent();
+    Instant asks = !one.asks() ? null : since == null || gone ? act.at() : since;
+    if (!Objects.equals(had, keeps) || !Objects.equals(since, asks)) {
+      EntryRow row = rows.containsKey(key) ? rows.get(key) : before.orElseThrow();
+      rows.put(key, row.waiting(keeps, asks));
+    }
+  }
+
   /** What is kept of an entry besides its faces, where its rule asks for a yes. */
   private void keepWaiting(
       Act act,
@@ -284,18 +300,8 @@ public class EntryStore {
       List<Projector.Projected> projected) {
     Set<EntryKey> standing = new HashSet<>();
     for (Projector.Projected one : projected) {
-      EntryKey key = one.entry().key();
-      standing.add(key);
-      Known before = known.get(key);
-      String had = before == null ? null : before.row().released();
-      Instant since = before == null ? null : before.row().asksSince();
-      String keeps = one.keep().map(texts::write).orElse(null);
-      boolean gone = before != null && before.row().state() == Difference.State.GONE;
-      Instant asks = !one.asks() ? null : since == null || gone ? act.at() : since;
-      if (!Objects.equals(had, keeps) || !Objects.equals(since, asks)) {
-        EntryRow row = rows.containsKey(key) ? rows.get(key) : before.row();
-        rows.put(key, row.waiting(keeps, asks));
-      }
+      standing.add(one.entry().key());
+      keepWaiting(act, rows, Optional.ofNullable(known.get(one.entry().key())), one);
     }
     known.forEach(
         (key, one) -> {

@@ -48,18 +48,7 @@ public class Changes {
 
   /** Keeps one; an open proposal about the same part is overtaken by it. */
   public void keep(CopyStore.Copy copy, Fresh one) {
-    kept.createQuery(
-            """
-            update OutsideChangeEntity set state = SETTLED, stays = false, settledAt = :at,
-              words = 'It was changed there once more.'
-            where outlet = :outlet and entry = :entry and part = :part and state = PROPOSED
-              and part <> 'NOTE'
-            """)
-        .setParameter("at", clock.instant())
-        .setParameter("outlet", copy.outlet())
-        .setParameter("entry", copy.entry())
-        .setParameter("part", one.part())
-        .executeUpdate();
+    settleEarlier(copy, one.part());
     OutsideChangeEntity entity = new OutsideChangeEntity();
     entity.outlet = copy.outlet();
     entity.entry = copy.entry();
@@ -75,6 +64,21 @@ public class Changes {
     entity.words = one.words();
     entity.act = one.act().orElse(null);
     kept.persist(entity);
+  }
+
+  private void settleEarlier(CopyStore.Copy copy, String part) {
+    kept.createQuery(
+            """
+            update OutsideChangeEntity set state = SETTLED, stays = false, settledAt = :at,
+              words = 'It was changed there once more.'
+            where outlet = :outlet and entry = :entry and part = :part and state = PROPOSED
+              and part <> 'NOTE'
+            """)
+        .setParameter("at", clock.instant())
+        .setParameter("outlet", copy.outlet())
+        .setParameter("entry", copy.entry())
+        .setParameter("part", part)
+        .executeUpdate();
   }
 
   /** What stays there for the time being. */

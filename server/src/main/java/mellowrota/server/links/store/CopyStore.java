@@ -255,14 +255,7 @@ public class CopyStore {
     one.attemptTag = null;
     one.fault = null;
     one.faultWords = null;
-    if (again || one.wanted == null || one.look) {
-      one.dueAt = now;
-    } else if (done) {
-      one.dueAt = null;
-    } else {
-      Instant soon = now.plus(BREATH);
-      one.dueAt = one.dueAt == null || one.dueAt.isBefore(soon) ? soon : one.dueAt;
-    }
+    one.dueAt = again || one.wanted == null || one.look ? now : done ? null : later(one.dueAt, now);
     one.state = one.wanted == null ? State.ASKED_OFF : again || !done ? State.WAITS : State.SENT;
     if (!again) {
       one.tries = 0;
@@ -271,6 +264,11 @@ public class CopyStore {
     }
     kept.flush();
     kept.detach(one);
+  }
+
+  private static Instant later(Instant due, Instant now) {
+    Instant soon = now.plus(BREATH);
+    return due == null || due.isBefore(soon) ? soon : due;
   }
 
   /** As it is by now, and nobody changes it meanwhile. */

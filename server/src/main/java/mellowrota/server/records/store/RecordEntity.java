@@ -161,6 +161,10 @@ final class RecordEntity {
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null;
     wants = RecordFields.print(record.wants());
     estimate = record.estimate().map(one -> (int) one.toMinutes()).orElse(null);
+    becomeParts(record);
+  }
+
+  private void becomeParts(WorkRecord record) {
     become(dates, record.dates(), DatePart::date, DatePart::new);
     become(assignments, record.assignments(), AssignmentPart::assignment, AssignmentPart::new);
     become(rulings, record.rulings(), RulingPart::ruling, RulingPart::new);
