@@ -1,14 +1,14 @@
 import { Input, Modal } from 'antd';
 import { useEffect } from 'react';
 import type { Schemas } from '../../shared/api/client';
-import { Outlook } from '../../shared/look/Outlook';
+import { Preview } from '../../shared/look/Preview';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './rules.module.css';
 import { words } from './words';
 
 interface Props {
   open: boolean;
-  outlook: Schemas['SetOutlook'] | undefined;
+  preview: Schemas['SetPreview'] | undefined;
   error: Error | null;
   taking: boolean;
   /** Work that ended before this day stays as it is. */
@@ -22,8 +22,8 @@ const TAKE = 'take-the-set';
 
 /** What the edits would do to which calendars; set apart, what is newly shown to whom. */
 export function LookFirst(props: Props) {
-  const { open, outlook, error, taking, from, onFrom, onTake, onLeave } = props;
-  const ready = open && outlook?.finished === true;
+  const { open, preview, error, taking, from, onFrom, onTake, onLeave } = props;
+  const ready = open && preview?.finished === true;
   const focusOnIt = () => document.getElementById(TAKE)?.focus();
   useEffect(() => {
     if (ready) {
@@ -39,25 +39,25 @@ export function LookFirst(props: Props) {
       title={words.lookHeading}
       okText={words.takeIt}
       cancelText={words.cancel}
-      okButtonProps={{ id: TAKE, disabled: !outlook?.finished, loading: taking }}
+      okButtonProps={{ id: TAKE, disabled: !preview?.finished, loading: taking }}
       afterOpenChange={(isOpen) => isOpen && focusOnIt()}
       onOk={onTake}
       onCancel={onLeave}
     >
       {error && <Fault error={error} />}
-      {outlook && (
+      {preview && (
         <>
-          {!outlook.finished && (
+          {!preview.finished && (
             <div className={styles.progress} role="status">
               <progress
-                aria-label={words.lookedAt(outlook.records, outlook.total)}
-                value={outlook.records}
-                max={outlook.total || 1}
+                aria-label={words.lookedAt(preview.records, preview.total)}
+                value={preview.records}
+                max={preview.total || 1}
               />
-              {words.lookedAt(outlook.records, outlook.total)}
+              {words.lookedAt(preview.records, preview.total)}
             </div>
           )}
-          <Outlook outlook={outlook} />
+          <Preview preview={preview} />
           <label className={styles.fromDay}>
             {words.fromDay}
             <Input

@@ -164,7 +164,7 @@ export function RulesPage() {
       </aside>
       <LookFirst
         open={page.looking && !page.stale}
-        outlook={page.outlook}
+        preview={page.preview}
         error={page.lookError}
         taking={page.taking}
         from={page.from}

@@ -4,7 +4,7 @@ import { useCalendars, useDetails, usePeople, usePlaces, useTeams } from '../rec
 import type { Names } from './model';
 
 export type Wish = Schemas['RuleSetWish'];
-type Outlook = Schemas['SetOutlook'];
+type Preview = Schemas['SetPreview'];
 
 export function useRuleSet() {
   return useQuery({
@@ -36,7 +36,7 @@ export function useReadFile() {
 }
 
 /** What a look found until now, asked again until all records were looked at. */
-export function useLooked(begun: Outlook | undefined) {
+export function useLooked(begun: Preview | undefined) {
   return useQuery({
     queryKey: ['rules-look', begun?.looked],
     enabled: begun !== undefined && !begun.finished,

@@ -61,7 +61,7 @@ export function useRules() {
     setLooking(false);
     setFrom('');
   };
-  const outlook = looked.data ?? look.data;
+  const preview = looked.data ?? look.data;
   const lookAt = (wanted: Wish) => {
     take.reset();
     look.mutate(wanted, {
@@ -179,7 +179,7 @@ export function useRules() {
       }),
     drop,
     looking,
-    outlook,
+    preview,
     lookError: look.error ?? looked.error ?? take.error,
     stale: problem?.type === 'urn:mellow-rota:problem:changed-meanwhile',
     lookFirst: () => wish && lookAt(wish),
@@ -195,9 +195,9 @@ export function useRules() {
     taking: take.isPending,
     take: () =>
       wish &&
-      outlook?.finished &&
+      preview?.finished &&
       take.mutate(
-        { ...wish, looked: outlook.looked },
+        { ...wish, looked: preview.looked },
         {
           onSuccess: (done) => {
             const text = done.work ? words.goesOn : words.taken(done.entries, done.calendars);

@@ -99,8 +99,8 @@ export type Client = typeof api;
 /** What a change would do to all entries. */
 export function lookAt(
   change: (client: Client) => Promise<unknown>,
-): Promise<Schemas['SetOutlook']> {
-  return change(looks) as Promise<Schemas['SetOutlook']>;
+): Promise<Schemas['SetPreview']> {
+  return change(looks) as Promise<Schemas['SetPreview']>;
 }
 
 /** What came back; without an answer that is said. */

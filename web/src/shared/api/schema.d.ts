@@ -2068,7 +2068,7 @@ export interface components {
             /** @enum {string} */
             sort: "OWN" | "TEAM" | "PLACE" | "NAMED" | "DATE_LIST" | "MASTER";
         };
-        CalendarOutlook: {
+        CalendarPreview: {
             /** Format: int64 */
             added: number;
             /** Format: int64 */
@@ -3407,10 +3407,10 @@ export interface components {
             signedIn: boolean;
             zone: string;
         };
-        SetOutlook: {
+        SetPreview: {
             /** Format: int64 */
             added: number;
-            calendars: components["schemas"]["CalendarOutlook"][];
+            calendars: components["schemas"]["CalendarPreview"][];
             /** Format: int64 */
             changed: number;
             digest: string;
@@ -6589,7 +6589,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["SetOutlook"];
+                    "*/*": components["schemas"]["SetPreview"];
                 };
             };
         };
@@ -6611,7 +6611,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["SetOutlook"];
+                    "*/*": components["schemas"]["SetPreview"];
                 };
             };
         };

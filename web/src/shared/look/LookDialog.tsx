@@ -4,7 +4,7 @@ import { Fault } from '../ui/Fault';
 import type { Schemas } from '../api/client';
 import { Ends, makeAnew } from './Ends';
 import styles from './look.module.css';
-import { Outlook } from './Outlook';
+import { Preview } from './Preview';
 import { LookContext, type Wish } from './useLookedAt';
 import { words } from './words';
 
@@ -58,9 +58,9 @@ export function LookDialog({ children }: { children: ReactNode }) {
           setWish(null);
         }}
       >
-        {wish && <Outlook outlook={wish.outlook} />}
-        {wish && wish.outlook.ends.length > 0 && (
-          <Ends all={wish.outlook.ends} anew={anew} onAnew={setAnew} />
+        {wish && <Preview preview={wish.preview} />}
+        {wish && wish.preview.ends.length > 0 && (
+          <Ends all={wish.preview.ends} anew={anew} onAnew={setAnew} />
         )}
       </Modal>
       <Modal

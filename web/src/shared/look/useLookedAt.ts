@@ -3,7 +3,7 @@ import { api, lookAt, type Client, type Schemas } from '../api/client';
 
 /** A change that waits until somebody has looked at what it would do. */
 export interface Wish {
-  outlook: Schemas['SetOutlook'];
+  preview: Schemas['SetPreview'];
   /** Whether it was done. */
   go: () => Promise<boolean>;
   leave: () => void;
@@ -52,14 +52,14 @@ export function useLookedAt<V, R>(
       }
     };
     lookAt((client) => change(client, value)).then(
-      (outlook) => (isNothing(outlook) ? void go() : ask({ outlook, go, leave: () => rest() })),
+      (preview) => (isNothing(preview) ? void go() : ask({ preview, go, leave: () => rest() })),
       (error: unknown) => rest(error as Error),
     );
   };
   return { mutate, ...state };
 }
 
-function isNothing(outlook: Schemas['SetOutlook']): boolean {
-  const { added, changed, takenOff, waits, shown, hidden, ends } = outlook;
+function isNothing(preview: Schemas['SetPreview']): boolean {
+  const { added, changed, takenOff, waits, shown, hidden, ends } = preview;
   return added + changed + takenOff + waits + shown.length + hidden.length + ends.length === 0;
 }

@@ -65,7 +65,12 @@ public final class Versions {
       for (Versions one : i % 2 == 0 ? both : List.of(both.get(1), both.get(0))) {
         one.round();
       }
+      System.out.printf("after round %d of %d%n", i + 1, ROUNDS);
+      tell(both);
     }
+  }
+
+  private static void tell(List<Versions> both) {
     both.get(0)
         .measured
         .forEach(

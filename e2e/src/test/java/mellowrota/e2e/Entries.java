@@ -29,10 +29,10 @@ final class Entries {
     return found;
   }
 
-  /** An outlook by calendar: added, changed, taken off. */
-  static List<String> counted(JsonNode outlook) {
+  /** A preview by calendar: added, changed, taken off. */
+  static List<String> counted(JsonNode preview) {
     List<String> found = new ArrayList<>();
-    outlook
+    preview
         .get("calendars")
         .forEach(
             one ->

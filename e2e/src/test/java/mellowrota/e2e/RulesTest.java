@@ -144,10 +144,10 @@ public class RulesTest extends OnDemo {
     ObjectNode was = set();
     ObjectNode set = was.deepCopy();
     edit.on(set);
-    JsonNode outlook = look(set);
+    JsonNode preview = look(set);
     long act = take(set);
     Map<String, String> after = Entries.of(server.database());
-    assertThat(Entries.counted(before, after)).as(name).isEqualTo(Entries.counted(outlook));
+    assertThat(Entries.counted(before, after)).as(name).isEqualTo(Entries.counted(preview));
     assertThat(entriesWithoutARule()).isEmpty();
 
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
@@ -181,9 +181,9 @@ public class RulesTest extends OnDemo {
          "person": %d}], "details": {"phone": "0555 0188", "notes": "Mind the swans"}}
         """
             .formatted(hana.idOf("people", "Ines Okafor")));
-    JsonNode outlook = look(set);
+    JsonNode preview = look(set);
     List<String> shown = new ArrayList<>();
-    outlook
+    preview
         .get("shown")
         .forEach(
             one -> shown.add(one.get("detail").asString() + " on " + one.get("name").asString()));

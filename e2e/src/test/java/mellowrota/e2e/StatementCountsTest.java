@@ -3,11 +3,13 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** How many statements the main readings and writings take, and that rows do not count. */
@@ -112,5 +114,28 @@ public class StatementCountsTest {
                 "</D:sync-level>", "</D:sync-level><D:limit><D:nresults>1</D:nresults></D:limit>"));
     assertThat(statements(first)).isLessThanOrEqualTo(8);
     assertThat(statements(one)).isLessThanOrEqualTo(statements(first) + 1);
+  }
+
+  /** Of a few records by one rule, and of all by every rule. */
+  @Test(priority = 1)
+  public void aRoutingOfAllTakesHardlyMoreThanOfAFew() {
+    Map<Integer, Integer> taken = new LinkedHashMap<>();
+    for (int wordings : new int[] {1, 100}) {
+      ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();
+      set.remove(List.of("counts", "fallback"));
+      int left = wordings;
+      for (JsonNode wording : set.get("wordings")) {
+        if (left-- > 0) {
+          ((ObjectNode) wording).put("title", wording.get("title").asString() + ".");
+        }
+      }
+      set.put("looked", Looking.at(hana, set).get("looked").asString());
+      Api.Answer answer = hana.post("/api/v1/rules/take", set.toString()).expect(200);
+      assertThat(answer.json().get("work").asBoolean()).as("goes on in the background").isFalse();
+      assertThat(answer.json().get("entries").asInt()).as("entries").isPositive();
+      taken.put(answer.json().get("entries").asInt(), statements(answer));
+    }
+    List<Integer> counts = List.copyOf(taken.values());
+    assertThat(counts.get(1)).as("by entries: " + taken).isLessThanOrEqualTo(counts.get(0) + 8);
   }
 }

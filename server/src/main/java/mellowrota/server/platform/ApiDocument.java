@@ -29,7 +29,7 @@ class ApiDocument {
                     Changes take an Idempotency-Key; errors are problem documents (RFC 9457). \
                     Changes of people, teams, places, shares, feeds, records and the house take \
                     Look-First: true too: then they answer what they would do to all entries (a \
-                    SetOutlook) and do nothing. What was settled for the crew or the house is told in the \
+                    SetPreview) and do nothing. What was settled for the crew or the house is told in the \
                     header Act of the answer (375;kind=crew.hours, an item of RFC 9651), to be \
                     taken back; other answers tell their act in the body. Coordinators read what pages are made of as another \
                     person gets it with As-Seen-By: the person's number."""))

@@ -31,6 +31,7 @@ public class Opens {
 
   /**
    * Records as {@code r}, with what the asker is on each: {@code me.bits}, as {@link Capacities}.
+   * {@code offset 0} has the database work it out once a row and not wherever it is named.
    */
   public static final String RECORDS =
       """
@@ -43,7 +44,7 @@ public class Opens {
              select 1 from assignment a where a.record = r.id and a.role <> 3
                and (a.holder_kind = 'P' and a.holder = any(:ledPeople)
                  or a.holder_kind = 'T' and a.holder = any(:ledHolders)))
-           then 1 else 0 end as bits) me
+           then 1 else 0 end as bits offset 0) me
       """;
 
   /**
@@ -57,7 +58,7 @@ public class Opens {
          else :watcherAlways | coalesce((
            select bit_or(cast(1 as bigint) << (3 + a.role)) from assignment a where a.record = r.id
              and (a.holder_kind = 'P' and a.holder = :watcher
-               or a.holder_kind = 'T' and a.holder = any(:watcherTeams))), 0) end as bits) you
+               or a.holder_kind = 'T' and a.holder = any(:watcherTeams))), 0) end as bits offset 0) you
        cross join lateral (select
          coalesce(max(d.for_bits) filter (where d.key = 'ref'), :refFor) as ref,
          coalesce(max(d.for_bits) filter (where d.key = 'times'), :timesFor) as times,
@@ -72,7 +73,7 @@ public class Opens {
          (who.people & me.bits) <> 0 and (who.people & you.bits) <> 0 as people,
          (who.place & me.bits) <> 0 and (who.place & you.bits) <> 0 as place,
          (who.team & me.bits) <> 0 and (who.team & you.bits) <> 0 as team,
-         (who.tags & me.bits) <> 0 and (who.tags & you.bits) <> 0 as tags) sees
+         (who.tags & me.bits) <> 0 and (who.tags & you.bits) <> 0 as tags offset 0) sees
       """;
 
   /** That the asker may open {@code r}; coordinators, who alone watch, may open all. */

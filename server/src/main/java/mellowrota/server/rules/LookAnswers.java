@@ -10,7 +10,7 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.project.Outlook;
+import mellowrota.core.project.Preview;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Leaving;
 import mellowrota.server.calendars.store.Entries;
@@ -32,39 +32,39 @@ class LookAnswers {
 
   private static final int AT_ONCE = 500;
 
-  private final Outlooks outlooks;
+  private final Previews previews;
   private final Entries entries;
   private final TransactionTemplate reading;
 
-  LookAnswers(Outlooks outlooks, Entries entries, PlatformTransactionManager transactions) {
+  LookAnswers(Previews previews, Entries entries, PlatformTransactionManager transactions) {
     this.entries = entries;
-    this.outlooks = outlooks;
+    this.previews = previews;
     reading = new TransactionTemplate(transactions);
     reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
     reading.setReadOnly(true);
   }
 
   @ExceptionHandler(Looked.class)
-  ResponseEntity<SetViews.OutlookView> answer(Looked looked) {
+  ResponseEntity<SetViews.PreviewView> answer(Looked looked) {
     return ResponseEntity.ok(reading.execute(status -> view(looked)));
   }
 
-  private SetViews.OutlookView view(Looked looked) {
-    Outlook.Sum sum = new Outlook.Sum();
+  private SetViews.PreviewView view(Looked looked) {
+    Preview.Sum sum = new Preview.Sum();
     Person asker = looked.before().person(looked.asker());
     List<RecordId> reached = new ArrayList<>(new TreeSet<>(looked.reached()));
     reached.removeAll(looked.changed().keySet());
     for (int from = 0; from < reached.size(); from += AT_ONCE) {
       List<RecordId> some = reached.subList(from, Math.min(reached.size(), from + AT_ONCE));
-      outlooks
+      previews
           .told(looked.before(), looked.after(), some, asker.id())
           .forEach(told -> add(sum, looked.before(), asker, told));
     }
-    outlooks
+    previews
         .told(looked.before(), looked.after(), looked.changed(), asker.id())
         .forEach(told -> add(sum, looked.before(), asker, told));
-    SetViews.OutlookView view =
-        new SetOutlooks.Frame(
+    SetViews.PreviewView view =
+        new SetPreviews.Frame(
                 "", sum.records(), looked.before(), looked.after(), List.of(), List.of())
             .view(sum, true);
     return view.with(
@@ -127,7 +127,7 @@ class LookAnswers {
     return found;
   }
 
-  private static void add(Outlook.Sum sum, World world, Person asker, Outlook.Told told) {
+  private static void add(Preview.Sum sum, World world, Person asker, Preview.Told told) {
     sum.add(
         told.rows().stream().filter(row -> mayKnow(world, asker, row.key().calendar())).toList(),
         asker.isCoordinator() ? told.waits() : 0);

@@ -14,7 +14,7 @@ import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.project.Outlook;
+import mellowrota.core.project.Preview;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.rules.store.LookStore;
@@ -45,8 +45,8 @@ class Looks implements DisposableBean {
   private static final long TOLD_EVERY_NANOS = 250_000_000;
 
   private final Sets sets;
-  private final SetOutlooks views;
-  private final Outlooks outlooks;
+  private final SetPreviews views;
+  private final Previews previews;
   private final Worlds worlds;
   private final LookStore store;
   private final JsonMapper json;
@@ -57,8 +57,8 @@ class Looks implements DisposableBean {
 
   Looks(
       Sets sets,
-      SetOutlooks views,
-      Outlooks outlooks,
+      SetPreviews views,
+      Previews previews,
       Worlds worlds,
       LookStore store,
       JsonMapper json,
@@ -66,7 +66,7 @@ class Looks implements DisposableBean {
       PlatformTransactionManager transactions) {
     this.sets = sets;
     this.views = views;
-    this.outlooks = outlooks;
+    this.previews = previews;
     this.worlds = worlds;
     this.store = store;
     this.json = json;
@@ -79,7 +79,7 @@ class Looks implements DisposableBean {
   }
 
   /** Begins a look and gives what it found, or what it found until now. */
-  SetViews.OutlookView begin(PersonId person, World world, RuleSet set) {
+  SetViews.PreviewView begin(PersonId person, World world, RuleSet set) {
     String token = UUID.randomUUID().toString();
     Future<?> looking = threads.submit(() -> look(token, person, world, set));
     try {
@@ -96,16 +96,16 @@ class Looks implements DisposableBean {
             () ->
                 views
                     .frame(token, 0, world, world, set, world.person(person))
-                    .view(new Outlook.Sum(), false));
+                    .view(new Preview.Sum(), false));
   }
 
   /** What a look of this person's found until now. */
-  Optional<SetViews.OutlookView> find(PersonId person, String token) {
+  Optional<SetViews.PreviewView> find(PersonId person, String token) {
     Optional<LookStore.Told> found = store.find(person, token);
     if (found.filter(LookStore.Told::ended).isPresent()) {
       throw Problem.of(409, "look-ended", "This look ended before it was done; look again.");
     }
-    return found.map(row -> json.readValue(row.told(), SetViews.OutlookView.class));
+    return found.map(row -> json.readValue(row.told(), SetViews.PreviewView.class));
   }
 
   /** The look at this very set by this person, if it is done and the world is still the same. */
@@ -116,7 +116,7 @@ class Looks implements DisposableBean {
   }
 
   /** Which details a sum newly shows in which renderings. */
-  static Set<String> shows(Outlook.Sum sum) {
+  static Set<String> shows(Preview.Sum sum) {
     Set<String> found = new TreeSet<>();
     sum.shown()
         .forEach(
@@ -143,25 +143,25 @@ class Looks implements DisposableBean {
     }
     World after = sets.worldWith(before, set);
     Instant at = clock.instant();
-    SetOutlooks.Frame frame =
-        views.frame(token, outlooks.count(), before, after, set, before.person(person));
-    Outlooks.Part part = Outlooks.Part.of(outlooks.inOneAct());
+    SetPreviews.Frame frame =
+        views.frame(token, previews.count(), before, after, set, before.person(person));
+    Previews.Part part = Previews.Part.of(previews.inOneAct());
     keep(person, before, set, at, frame.view(part.sum(), false));
     long told = System.nanoTime();
-    List<RecordId> some = outlooks.after(0, AT_ONCE);
+    List<RecordId> some = previews.after(0, AT_ONCE);
     while (!some.isEmpty()) {
-      outlooks.add(part, before, after, set.from(), some, person);
+      previews.add(part, before, after, set.from(), some, person);
       if (System.nanoTime() - told > TOLD_EVERY_NANOS) {
         told = System.nanoTime();
         tell(frame.view(part.sum(), false), part);
       }
-      some = outlooks.after(some.get(some.size() - 1).value(), AT_ONCE);
+      some = previews.after(some.get(some.size() - 1).value(), AT_ONCE);
     }
     tell(frame.view(part.sum(), true), part);
   }
 
   private void keep(
-      PersonId person, World world, RuleSet set, Instant at, SetViews.OutlookView view) {
+      PersonId person, World world, RuleSet set, Instant at, SetViews.PreviewView view) {
     writing.executeWithoutResult(
         status ->
             store.begin(
@@ -175,8 +175,8 @@ class Looks implements DisposableBean {
                     json.writeValueAsString(view))));
   }
 
-  private void tell(SetViews.OutlookView view, Outlooks.Part part) {
-    boolean keeps = view.finished() && view.total() <= outlooks.inOneAct();
+  private void tell(SetViews.PreviewView view, Previews.Part part) {
+    boolean keeps = view.finished() && view.total() <= previews.inOneAct();
     writing.executeWithoutResult(
         status ->
             store.tell(

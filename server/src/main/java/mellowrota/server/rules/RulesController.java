@@ -95,7 +95,7 @@ class RulesController {
   @PostMapping("/look")
   @Operation(
       summary = "What a set would do to all entries; nothing is kept. In a large house it goes on")
-  SetViews.OutlookView look(
+  SetViews.PreviewView look(
       Asker asker, @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
     coordinator(world, asker);
@@ -107,7 +107,7 @@ class RulesController {
   @GetMapping("/looks/{looked}")
   @Operation(summary = "What a look of one's own found until now")
   @Transactional(readOnly = true)
-  SetViews.OutlookView looked(Asker asker, @PathVariable String looked) {
+  SetViews.PreviewView looked(Asker asker, @PathVariable String looked) {
     coordinator(worlds.now(), asker);
     return looks.find(asker.person(), looked).orElseThrow(Problem::notFound);
   }

@@ -35,7 +35,7 @@ class SetChanges implements Undoes {
 
   private final Sets sets;
   private final Looks looks;
-  private final Outlooks outlooks;
+  private final Previews previews;
   private final SetWork work;
   private final Acts acts;
   private final Worlds worlds;
@@ -53,8 +53,8 @@ class SetChanges implements Undoes {
           LookStore.Finished look =
               looks.finished(asker.person(), world, set).orElseThrow(SetChanges::lookFirst);
           List<RecordId> changed = changedSince(look);
-          Outlooks.Part since = Outlooks.Part.of(changed.size());
-          outlooks.add(
+          Previews.Part since = Previews.Part.of(changed.size());
+          previews.add(
               since, world, sets.worldWith(world, set), set.from(), changed, asker.person());
           if (!look.shows().containsAll(Looks.shows(since.sum()))) {
             throw lookFirst();
@@ -75,7 +75,7 @@ class SetChanges implements Undoes {
 
   /** Records that changed or were made since a look, or a little before: acts take their time. */
   private List<RecordId> changedSince(LookStore.Finished look) {
-    return outlooks.changedSince(look.at().minus(LONGEST_ACT));
+    return previews.changedSince(look.at().minus(LONGEST_ACT));
   }
 
   /**
@@ -100,8 +100,8 @@ class SetChanges implements Undoes {
       Act act, Collection<RecordId> touched, RuleSet set, Optional<LocalDate> from) {
     JsonNode before = sets.now();
     sets.write(set);
-    long total = outlooks.count();
-    boolean few = total <= outlooks.inOneAct();
+    long total = previews.count();
+    boolean few = total <= previews.inOneAct();
     if (few) {
       act.reaches(touched);
     }
@@ -172,13 +172,13 @@ class SetChanges implements Undoes {
 
   /** All that a set changes, where the records are few; else its work finds them. */
   private List<RecordId> touched(World world, RuleSet set) {
-    if (outlooks.count() > outlooks.inOneAct()) {
+    if (previews.count() > previews.inOneAct()) {
       return List.of();
     }
-    return outlooks.touched(
+    return previews.touched(
         world,
         sets.worldWith(world, set),
         Optional.empty(),
-        outlooks.after(0, outlooks.inOneAct()));
+        previews.after(0, previews.inOneAct()));
   }
 }

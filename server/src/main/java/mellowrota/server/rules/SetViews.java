@@ -189,7 +189,7 @@ final class SetViews {
   record TriedView(LandingView landings, SightViews.SightView sight) {}
 
   /** What would become of the entries of one calendar. */
-  @Schema(name = "CalendarOutlook")
+  @Schema(name = "CalendarPreview")
   record CalendarView(long calendar, String name, long added, long changed, long takenOff) {}
 
   /**
@@ -238,8 +238,8 @@ final class SetViews {
    * @param finished whether all records were looked at; until then the counts rise
    * @param records looked at so far, out of so many in all
    */
-  @Schema(name = "SetOutlook")
-  record OutlookView(
+  @Schema(name = "SetPreview")
+  record PreviewView(
       String looked,
       boolean finished,
       long records,
@@ -257,8 +257,8 @@ final class SetViews {
       String digest) {
 
     /** With more that is newly shown, and hidden, and what ends with whoever leaves. */
-    OutlookView with(List<SightView> moreShown, List<SightView> moreHidden, List<EndsView> ending) {
-      return new OutlookView(
+    PreviewView with(List<SightView> moreShown, List<SightView> moreHidden, List<EndsView> ending) {
+      return new PreviewView(
           looked,
           finished,
           records,

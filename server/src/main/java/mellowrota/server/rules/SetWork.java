@@ -36,7 +36,7 @@ class SetWork implements DisposableBean {
   private static final Logger LOG = LoggerFactory.getLogger(SetWork.class);
 
   private final Sets sets;
-  private final Outlooks outlooks;
+  private final Previews previews;
   private final Projection projection;
   private final Acts acts;
   private final Worlds worlds;
@@ -122,7 +122,7 @@ class SetWork implements DisposableBean {
           if (row.state() != ChangeStore.State.RUNNING) {
             return false;
           }
-          List<RecordId> some = outlooks.after(row.upto(), atOnce);
+          List<RecordId> some = previews.after(row.upto(), atOnce);
           if (some.isEmpty()) {
             store.ended(number, ChangeStore.State.DONE);
             acts.tellOfTheWorld();
@@ -135,7 +135,7 @@ class SetWork implements DisposableBean {
               now,
               all
                   ? some
-                  : outlooks.touched(
+                  : previews.touched(
                       sets.worldWith(now, json.readTree(row.before())), now, row.from(), some));
           store.went(number, some, act.entriesChanged());
           return true;

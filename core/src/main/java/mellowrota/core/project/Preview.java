@@ -31,7 +31,7 @@ import mellowrota.core.work.WorkRecord;
  * What other rules, wordings, sharing or sets of readers would do to the entries of a record,
  * before anybody does it. Both sides are projected anew; O(entries + faces) a record.
  */
-public final class Outlook {
+public final class Preview {
 
   private final Projector before;
   private final Projector after;
@@ -42,7 +42,7 @@ public final class Outlook {
   private final Optional<PersonId> asker;
 
   /** Exactly, with what nobody may see in it too: for whoever then does it. */
-  public Outlook(Projector before, Projector after) {
+  public Preview(Projector before, Projector after) {
     this(before, after, Optional.empty());
   }
 
@@ -50,11 +50,11 @@ public final class Outlook {
    * As somebody may look at it: a detail that they may not see now counts as filled everywhere, so
    * that neither rows nor counts tell where it is.
    */
-  public Outlook(Projector before, Projector after, PersonId asker) {
+  public Preview(Projector before, Projector after, PersonId asker) {
     this(before, after, Optional.of(asker));
   }
 
-  private Outlook(Projector before, Projector after, Optional<PersonId> asker) {
+  private Preview(Projector before, Projector after, Optional<PersonId> asker) {
     this.before = before;
     this.after = after;
     this.asker = asker;

@@ -11,7 +11,7 @@ import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
-import mellowrota.core.project.Outlook;
+import mellowrota.core.project.Preview;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.server.records.ForWords;
@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
 /** Puts what a set would do in words. */
 @Component
 @RequiredArgsConstructor
-class SetOutlooks {
+class SetPreviews {
 
   private final Opens opens;
 
@@ -36,26 +36,26 @@ class SetOutlooks {
       List<SetViews.ForChangeView> readers,
       List<String> warnings) {
 
-    private SetViews.CalendarView view(CalendarId calendar, Map<Outlook.Move, Long> moves) {
+    private SetViews.CalendarView view(CalendarId calendar, Map<Preview.Move, Long> moves) {
       return new SetViews.CalendarView(
           calendar.value(),
           name(before, calendar),
-          moves.getOrDefault(Outlook.Move.ADDED, 0L),
-          moves.getOrDefault(Outlook.Move.CHANGED, 0L),
-          moves.getOrDefault(Outlook.Move.TAKEN_OFF, 0L));
+          moves.getOrDefault(Preview.Move.ADDED, 0L),
+          moves.getOrDefault(Preview.Move.CHANGED, 0L),
+          moves.getOrDefault(Preview.Move.TAKEN_OFF, 0L));
     }
 
-    SetViews.OutlookView view(Outlook.Sum sum, boolean finished) {
+    SetViews.PreviewView view(Preview.Sum sum, boolean finished) {
       List<SetViews.CalendarView> calendars =
           sum.moves().entrySet().stream().map(one -> view(one.getKey(), one.getValue())).toList();
-      return new SetViews.OutlookView(
+      return new SetViews.PreviewView(
           token,
           finished,
           sum.records(),
           total,
-          sum.count(Outlook.Move.ADDED),
-          sum.count(Outlook.Move.CHANGED),
-          sum.count(Outlook.Move.TAKEN_OFF),
+          sum.count(Preview.Move.ADDED),
+          sum.count(Preview.Move.CHANGED),
+          sum.count(Preview.Move.TAKEN_OFF),
           sum.waits(),
           calendars,
           sight(after, before, sum.shown()),

@@ -3,19 +3,19 @@ import styles from './look.module.css';
 import { words } from './words';
 
 /** What a change does to which calendars; set apart, what is newly shown to whom. */
-export function Outlook({ outlook }: { outlook: Schemas['SetOutlook'] }) {
-  const touched = outlook.calendars.filter((c) => c.added + c.changed + c.takenOff > 0);
+export function Preview({ preview }: { preview: Schemas['SetPreview'] }) {
+  const touched = preview.calendars.filter((c) => c.added + c.changed + c.takenOff > 0);
   return (
     <>
-      <Seen heading={words.shown} none={words.shownNone} all={outlook.shown} loud />
-      {outlook.readers.length > 0 && (
+      <Seen heading={words.shown} none={words.shownNone} all={preview.shown} loud />
+      {preview.readers.length > 0 && (
         <section
-          className={outlook.readers.some((r) => r.wider) ? styles.loud : styles.seen}
+          className={preview.readers.some((r) => r.wider) ? styles.loud : styles.seen}
           aria-label={words.readersHeading}
         >
           <h3>{words.readersHeading}</h3>
           <ul>
-            {outlook.readers.map((one) => (
+            {preview.readers.map((one) => (
               <li key={one.detail}>
                 <strong>{one.detail}</strong>
                 <span>{words.readersOf(one.before, one.after, one.records)}</span>
@@ -24,12 +24,12 @@ export function Outlook({ outlook }: { outlook: Schemas['SetOutlook'] }) {
           </ul>
         </section>
       )}
-      <Seen heading={words.hidden} none={words.hiddenNone} all={outlook.hidden} />
-      {outlook.warnings.length > 0 && (
+      <Seen heading={words.hidden} none={words.hiddenNone} all={preview.hidden} />
+      {preview.warnings.length > 0 && (
         <section className={styles.seen} aria-label={words.warningsHeading}>
           <h3>{words.warningsHeading}</h3>
           <ul>
-            {outlook.warnings.map((one) => (
+            {preview.warnings.map((one) => (
               <li key={one}>
                 <span>{one}</span>
               </li>
@@ -37,11 +37,11 @@ export function Outlook({ outlook }: { outlook: Schemas['SetOutlook'] }) {
           </ul>
         </section>
       )}
-      {outlook.waits > 0 && <p className={styles.waits}>{words.waits(outlook.waits)}</p>}
+      {preview.waits > 0 && <p className={styles.waits}>{words.waits(preview.waits)}</p>}
       {touched.length === 0 ? (
         <p className={styles.quiet}>{words.nothing}</p>
       ) : (
-        <div className={styles.outlook}>
+        <div className={styles.preview}>
           <table>
             <thead>
               <tr>

@@ -12,7 +12,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.project.Outlook;
+import mellowrota.core.project.Preview;
 import mellowrota.core.project.Release;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -26,7 +26,7 @@ import org.springframework.stereotype.Component;
 /** Goes through the records that stand on calendars, some at a time, from the lowest number up. */
 @Component
 @RequiredArgsConstructor
-class Outlooks {
+class Previews {
 
   private final RecordStore store;
   private final ReleaseStore releases;
@@ -60,10 +60,10 @@ class Outlooks {
    *
    * @param touched which it touches at all, as far as there are not more than {@code most}
    */
-  record Part(Outlook.Sum sum, List<RecordId> touched, int most) {
+  record Part(Preview.Sum sum, List<RecordId> touched, int most) {
 
     static Part of(int most) {
-      return new Part(new Outlook.Sum(), new ArrayList<>(), most);
+      return new Part(new Preview.Sum(), new ArrayList<>(), most);
     }
   }
 
@@ -80,14 +80,14 @@ class Outlooks {
       Optional<LocalDate> from,
       List<RecordId> ids,
       PersonId asker) {
-    Outlook exact = new Outlook(before.projector(), after.projector());
-    Outlook asked = new Outlook(before.projector(), after.projector(), asker);
+    Preview exact = new Preview(before.projector(), after.projector());
+    Preview asked = new Preview(before.projector(), after.projector(), asker);
     Set<RecordId> past = past(from, before, ids);
     Release.Known known = releases(before, after, ids);
     for (WorkRecord record : store.load(ids, false)) {
       boolean isPast = past.contains(record.id());
-      Outlook.Told told = exact.of(record, known);
-      Outlook.Told seen = asked.covers(record) ? asked.of(record, known) : told;
+      Preview.Told told = exact.of(record, known);
+      Preview.Told seen = asked.covers(record) ? asked.of(record, known) : told;
       boolean stays = isPast && !hides(seen);
       part.sum().add(stays ? List.of() : seen.rows(), stays ? 0 : seen.waits());
       if (isTouched(told, isPast) && part.touched().size() < part.most()) {
@@ -97,41 +97,41 @@ class Outlooks {
   }
 
   /** What becomes of these records in another world. */
-  List<Outlook.Told> told(World before, World after, List<RecordId> ids, PersonId asker) {
-    Outlook outlook = new Outlook(before.projector(), after.projector(), asker);
+  List<Preview.Told> told(World before, World after, List<RecordId> ids, PersonId asker) {
+    Preview preview = new Preview(before.projector(), after.projector(), asker);
     Release.Known known = releases(before, after, ids);
-    return store.load(ids, false).stream().map(record -> outlook.of(record, known)).toList();
+    return store.load(ids, false).stream().map(record -> preview.of(record, known)).toList();
   }
 
   /** What becomes of records that change themselves, from what they are now. */
-  List<Outlook.Told> told(
+  List<Preview.Told> told(
       World before, World after, Map<RecordId, WorkRecord> changed, PersonId asker) {
-    Outlook outlook = new Outlook(before.projector(), after.projector(), asker);
+    Preview preview = new Preview(before.projector(), after.projector(), asker);
     List<RecordId> ids = List.copyOf(new TreeSet<>(changed.keySet()));
     Release.Known known = releases(before, after, ids);
     Map<RecordId, WorkRecord> now =
         store.load(ids, false).stream()
             .collect(Collectors.toMap(WorkRecord::id, Function.identity()));
     return ids.stream()
-        .map(id -> outlook.of(Optional.ofNullable(now.get(id)), changed.get(id), known))
+        .map(id -> preview.of(Optional.ofNullable(now.get(id)), changed.get(id), known))
         .toList();
   }
 
   /** Which of these records a change touches at all. */
   List<RecordId> touched(World before, World after, Optional<LocalDate> from, List<RecordId> ids) {
-    Outlook outlook = new Outlook(before.projector(), after.projector());
+    Preview preview = new Preview(before.projector(), after.projector());
     Set<RecordId> past = past(from, before, ids);
     Release.Known known = releases(before, after, ids);
     List<RecordId> found = new ArrayList<>();
     for (WorkRecord record : store.load(ids, false)) {
-      if (isTouched(outlook.of(record, known), past.contains(record.id()))) {
+      if (isTouched(preview.of(record, known), past.contains(record.id()))) {
         found.add(record.id());
       }
     }
     return found;
   }
 
-  private static boolean isTouched(Outlook.Told told, boolean isPast) {
+  private static boolean isTouched(Preview.Told told, boolean isPast) {
     return isPast ? hides(told) : !told.isNothing();
   }
 
@@ -139,7 +139,7 @@ class Outlooks {
     return before.asksForYes() || after.asksForYes() ? releases.of(ids) : Release.Known.NONE_WAITS;
   }
 
-  private static boolean hides(Outlook.Told told) {
+  private static boolean hides(Preview.Told told) {
     return told.rows().stream()
         .flatMap(row -> row.faces().stream())
         .anyMatch(face -> !face.hidden().isEmpty());

@@ -26,7 +26,7 @@ import mellowrota.core.work.WorkRecord;
 import org.testng.annotations.Test;
 
 /** What other rules and wordings would do, told before, is what they then do. */
-public class OutlookTest {
+public class PreviewTest {
 
   private static final int WORLDS = Integer.getInteger("worlds", 1_000) / 2;
   private static final int RECORDS = 6;
@@ -57,12 +57,12 @@ public class OutlookTest {
       // Half of them on the same people and calendars, where what reads alike is not cut at all.
       builder = random.random().nextBoolean() ? builder.sharing(was) : builder;
       Worlds.World is = builder.wordings(random.wordings()).build();
-      Outlook outlook = new Outlook(was.projector(), is.projector());
+      Preview preview = new Preview(was.projector(), is.projector());
       for (int i = 1; i <= RECORDS; i++) {
         WorkRecord record = random.record(i);
         Map<EntryKey, String> told = new TreeMap<>();
-        Outlook.Told of = outlook.of(record);
-        for (Outlook.Row row : of.rows()) {
+        Preview.Told of = preview.of(record);
+        for (Preview.Row row : of.rows()) {
           Set<RenderingId> faces = new TreeSet<>();
           row.faces().forEach(face -> faces.add(face.rendering()));
           told.put(row.key(), row.move().name() + faces);
@@ -77,8 +77,8 @@ public class OutlookTest {
 
   /** Each reader of a rendering sees newly what is told, by the sight that serves them. */
   private static void requireSight(
-      WorkRecord record, Worlds.World was, Worlds.World is, Outlook.Row row) {
-    for (Outlook.FaceRow face : row.faces()) {
+      WorkRecord record, Worlds.World was, Worlds.World is, Preview.Row row) {
+    for (Preview.FaceRow face : row.faces()) {
       Set<DetailKey> before = shown(record, was, row.key(), face.rendering());
       Set<DetailKey> after = shown(record, is, row.key(), face.rendering());
       Set<DetailKey> gained = new HashSet<>(after);
@@ -128,7 +128,7 @@ public class OutlookTest {
       Worlds.World is = builder.details(random.definitions()).wordings(random.wordings()).build();
       List<Person> people = List.copyOf(was.crew().people());
       Person asker = people.get(random.random().nextInt(people.size()));
-      Outlook outlook = new Outlook(was.projector(), is.projector(), asker.id());
+      Preview preview = new Preview(was.projector(), is.projector(), asker.id());
       for (int i = 1; i <= RECORDS; i++) {
         WorkRecord record = random.record(i);
         Capacities capacities = RecordReaders.of(record, was.crew()).of(asker);
@@ -144,14 +144,14 @@ public class OutlookTest {
           }
         }
         WorkRecord other = twin.build();
-        if (outlook.covers(record) && landings(was, record).equals(landings(was, other))) {
-          List<Outlook.Row> rows = outlook.of(record).rows();
-          assertThat(outlook.of(other).rows())
+        if (preview.covers(record) && landings(was, record).equals(landings(was, other))) {
+          List<Preview.Row> rows = preview.of(record).rows();
+          assertThat(preview.of(other).rows())
               .as("seed %s, record %s before %s", seed, i, asker.name())
               .isEqualTo(rows);
           compared++;
           told +=
-              new Outlook(was.projector(), is.projector()).of(record).rows().equals(rows) ? 0 : 1;
+              new Preview(was.projector(), is.projector()).of(record).rows().equals(rows) ? 0 : 1;
         }
       }
     }
@@ -168,8 +168,8 @@ public class OutlookTest {
     for (long seed = 0; seed < 200; seed++) {
       RandomWorlds random = new RandomWorlds(seed);
       Worlds.Builder builder = random.world();
-      Outlook outlook = new Outlook(builder.build().projector(), builder.build().projector());
-      assertThat(outlook.of(random.record(1)).isNothing()).as("seed %s", seed).isTrue();
+      Preview preview = new Preview(builder.build().projector(), builder.build().projector());
+      assertThat(preview.of(random.record(1)).isNothing()).as("seed %s", seed).isTrue();
     }
   }
 
@@ -190,8 +190,8 @@ public class OutlookTest {
             .detail(DetailKey.TITLE, DetailValue.of("Stuck paddle"))
             .detail(DetailKey.PHONE, DetailValue.of("0555 0142"))
             .build();
-    Outlook.Sum sum = new Outlook.Sum();
-    sum.add(new Outlook(was.projector(), is.projector()).of(record).rows(), 0);
+    Preview.Sum sum = new Preview.Sum();
+    sum.add(new Preview(was.projector(), is.projector()).of(record).rows(), 0);
     Map<String, Long> phone = new HashMap<>();
     sum.shown()
         .forEach(
