@@ -24,7 +24,7 @@ import org.springframework.stereotype.Component;
 class ClashViews {
 
   private final RecordAccess access;
-  private final LetStand stood;
+  private final ClashAcceptance stood;
 
   @Schema(name = "ClashItem")
   record ItemView(
@@ -58,7 +58,7 @@ class ClashViews {
     return clashes.stream()
         .map(
             one -> {
-              String key = LetStand.key(one);
+              String key = ClashAcceptance.key(one);
               return new ClashView(
                   key,
                   one.kind(),

@@ -50,11 +50,11 @@ class CoverController {
   private static final int MOST_WHEN_DAYS = 21;
 
   private final Covers covers;
-  private final Trials trials;
+  private final CandidateFinder trials;
   private final Loads loads;
-  private final Gives gives;
+  private final Assigning gives;
   private final CoverViews views;
-  private final LetStand stood;
+  private final ClashAcceptance stood;
   private final Worlds worlds;
 
   @GetMapping
@@ -118,12 +118,12 @@ class CoverController {
             moved(days, minutes)));
   }
 
-  private static Trials.Moved moved(int days, int minutes) {
+  private static CandidateFinder.Moved moved(int days, int minutes) {
     if (Math.abs(days) > MOST_DAYS || Math.abs(minutes) >= MOST_MARGIN) {
       throw Problem.badRequest(
           "days is at most " + MOST_DAYS + " and minutes less than a day, earlier or later.");
     }
-    return new Trials.Moved(days, minutes);
+    return new CandidateFinder.Moved(days, minutes);
   }
 
   @GetMapping("/when-could")
@@ -161,8 +161,8 @@ class CoverController {
     if (record != null) {
       gives.standing(world, asker.person(), record);
     }
-    Trials.WhenAsked asked =
-        new Trials.WhenAsked(
+    CandidateFinder.WhenAsked asked =
+        new CandidateFinder.WhenAsked(
             person.stream().map(PersonId::of).distinct().toList(),
             Duration.ofMinutes(minutes),
             new Margins(Duration.ofMinutes(before), Duration.ofMinutes(after)),
@@ -233,14 +233,14 @@ class CoverController {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
     Input input = Input.of(body, SwapSchema.class);
-    List<Gives.Seat> seats = new ArrayList<>();
+    List<Assigning.Seat> seats = new ArrayList<>();
     List<Input> sides = input.objects("sides", 2, SwapSideSchema.class);
     if (sides.size() != 2) {
       input.fault("sides", "are two: who has what, and who has the other");
     }
     sides.forEach(side -> seat(world, asker.person(), side).ifPresent(seats::add));
     input.check();
-    Gives.Given given =
+    Assigning.Given given =
         gives.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
     return new GivenView(given.act(), given.record());
   }
@@ -267,23 +267,23 @@ class CoverController {
     PersonId to = somebody(world, input, "to");
     input.check();
     RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
-    if (!Gives.isOn(standing.record(), visit, from)) {
+    if (!Assigning.isOn(standing.record(), visit, from)) {
       throw Problem.fault("/from", "is not on this visit (any more)");
     }
-    Gives.Given given =
+    Assigning.Given given =
         gives.handOver(asker.person(), IdempotencyKey.of(key), standing, visit, from, to);
     return new GivenView(given.act(), given.record());
   }
 
-  private Optional<Gives.Seat> seat(World world, PersonId asker, Input side) {
+  private Optional<Assigning.Seat> seat(World world, PersonId asker, Input side) {
     PersonId person = somebody(world, side, "person");
     int visit = (int) side.number("visit").orElse(1);
     RecordAccess.Standing standing = gives.standing(world, asker, side.number("record").orElse(0));
-    if (!Gives.isOn(standing.record(), visit, person)) {
+    if (!Assigning.isOn(standing.record(), visit, person)) {
       side.fault("person", "is not on this visit (any more)");
       return Optional.empty();
     }
-    return Optional.of(new Gives.Seat(standing, visit, person));
+    return Optional.of(new Assigning.Seat(standing, visit, person));
   }
 
   private static PersonId somebody(World world, Input input, String field) {
@@ -340,7 +340,7 @@ class CoverController {
     requireRange(from, until);
     Clash clash =
         covers.look(world, me, from, until).clashes().stream()
-            .filter(one -> LetStand.key(one).equals(key))
+            .filter(one -> ClashAcceptance.key(one).equals(key))
             .findFirst()
             .orElseThrow(Problem::notFound);
     if (clash.level() == Clash.Level.NEVER) {
@@ -392,7 +392,7 @@ class CoverController {
     input.check();
     TimeSpan span = span(start.orElseThrow(), end.orElseThrow());
     Optional<String> once = IdempotencyKey.of(key);
-    Gives.Given given;
+    Assigning.Given given;
     if (Ask.of(ask) instanceof Ask.OfVisit visit) {
       RecordAccess.Standing standing = gives.standing(world, asker.person(), visit.record());
       given = gives.join(asker.person(), once, standing, visit.visit(), person);

@@ -214,7 +214,7 @@ class CoverViews {
         .ifPresent(part -> found.add(new TimeView(sort, part.start(), part.end(), tentative)));
   }
 
-  static List<AnswerView> answers(Trials.Asked asked) {
+  static List<AnswerView> answers(CandidateFinder.Asked asked) {
     return asked.answers().stream()
         .map(
             one ->
@@ -271,7 +271,7 @@ class CoverViews {
   @Schema(name = "WhenCould")
   record WhenCouldView(@Schema(description = "Of the site") String zone, List<StartsView> starts) {}
 
-  static WhenCouldView starts(World world, Trials.Possible found) {
+  static WhenCouldView starts(World world, CandidateFinder.Possible found) {
     return new WhenCouldView(
         found.zone().getId(), found.starts().stream().map(one -> view(world, one)).toList());
   }
@@ -347,7 +347,7 @@ class CoverViews {
       @Schema(description = "What speaks against their having ours") List<ReasonView> theirs,
       @Schema(description = "What speaks against our having theirs") List<ReasonView> ours) {}
 
-  static List<SwapView> swaps(List<Trials.Offer> found) {
+  static List<SwapView> swaps(List<CandidateFinder.Offer> found) {
     return found.stream()
         .map(
             one -> {

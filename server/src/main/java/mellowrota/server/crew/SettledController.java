@@ -69,10 +69,10 @@ class SettledController {
   }
 
   private List<SettledView> acts(long before) {
-    List<ActStore.Settling> found = acts.settling(before, AT_ONCE + 1);
+    List<ActStore.RemoteChanges> found = acts.settling(before, AT_ONCE + 1);
     Map<Long, List<SettledActs.Row>> rows =
         settled.firstRows(
-            found.stream().map(ActStore.Settling::id).collect(Collectors.toSet()), LOOKED_AT);
+            found.stream().map(ActStore.RemoteChanges::id).collect(Collectors.toSet()), LOOKED_AT);
     Map<String, String> names = new HashMap<>();
     named.forEach(some -> names.putAll(some.names()));
     SettledWords words = new SettledWords(names);
@@ -81,7 +81,8 @@ class SettledController {
         .toList();
   }
 
-  private SettledView said(ActStore.Settling one, SettledWords words, List<SettledActs.Row> rows) {
+  private SettledView said(
+      ActStore.RemoteChanges one, SettledWords words, List<SettledActs.Row> rows) {
     return new SettledView(
         one.id(),
         one.at(),

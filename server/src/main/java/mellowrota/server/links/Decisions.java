@@ -48,7 +48,7 @@ class Decisions {
   private final Opens opens;
   private final CopyStore copies;
   private final Changes changes;
-  private final Takings takings;
+  private final RemoteEdits takings;
   private final RecordStore records;
   private final RecordAccess access;
   private final Worlds worlds;

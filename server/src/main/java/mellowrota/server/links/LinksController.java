@@ -41,13 +41,13 @@ class LinksController {
 
   private final Links links;
   private final LinkInput inputs;
-  private final LinkLooks looks;
+  private final LinkPreviews looks;
   private final Deciders deciders;
   private final LinkStore store;
   private final Host host;
-  private final Proof proof;
+  private final WriteTest proof;
   private final Tries tries;
-  private final StandsThere standsThere;
+  private final StandingEntries standsThere;
   private final Worlds worlds;
   private final LinkViews views;
 
@@ -116,7 +116,7 @@ class LinksController {
 
   @PostMapping("/look")
   @Operation(summary = "Looks what a link would send and read, and does nothing")
-  List<LinkLooks.LookView> look(
+  List<LinkPreviews.LookView> look(
       Asker asker, @RequestBody @Schema(implementation = LinkInput.AddSchema.class) JsonNode body) {
     Input input = inputs.link(body);
     input.flag("ofTheHouse");
@@ -296,7 +296,7 @@ class LinksController {
 
   @GetMapping("/{id}/standing")
   @Operation(summary = "What of ours stands in a link's calendars, as it was last seen")
-  List<StandsThere.StandingView> standing(Asker asker, @PathVariable long id) {
+  List<StandingEntries.StandingView> standing(Asker asker, @PathVariable long id) {
     World world = worlds.now();
     Person person = world.person(asker.person());
     return standsThere.of(world, person, links.mine(person, id));
@@ -305,8 +305,8 @@ class LinksController {
   @PostMapping("/{id}/leave")
   @Operation(
       summary = "Ends a link at once and leaves what still stands there, which the answer lists")
-  List<StandsThere.StandingView> leave(Asker asker, @PathVariable long id) {
-    List<StandsThere.StandingView> left = standing(asker, id);
+  List<StandingEntries.StandingView> leave(Asker asker, @PathVariable long id) {
+    List<StandingEntries.StandingView> left = standing(asker, id);
     links.leave(asker.person(), id);
     return left;
   }

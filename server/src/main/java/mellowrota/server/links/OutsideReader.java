@@ -25,7 +25,7 @@ class OutsideReader {
   private final CopyStore copies;
   private final LinkStore links;
   private final BusyTimes busy;
-  private final Rounds rounds;
+  private final LinkLeases rounds;
 
   /** The calendar of a link that is to be read first, if one is by now. */
   Optional<LinkStore.Due> due(long link) {
@@ -45,7 +45,7 @@ class OutsideReader {
       Optional<String> ctag) {}
 
   /** Reads one. */
-  void read(Rounds.Round round, LinkStore.Due due) throws OutsideFault {
+  void read(LinkLeases.Lease round, LinkStore.Due due) throws OutsideFault {
     LinkStore.Outlet outlet = due.outlet();
     Seen seen = seen(round.account(), outlet);
     Map<String, CopyStore.Copy> known = new HashMap<>();

@@ -37,7 +37,7 @@ class NewDay {
         act -> {
           World before = worlds.on(done);
           World after = worlds.on(today);
-          Set<Inputs.Input> differing = Inputs.differing(before, after);
+          Set<ProjectionInputs.Input> differing = ProjectionInputs.differing(before, after);
           projection.projectReaders(act, after, differing);
           house.setProjectedDay(today);
           return "";

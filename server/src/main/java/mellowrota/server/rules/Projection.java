@@ -49,7 +49,7 @@ class Projection implements Affected {
     if (!act.worldChanged()) {
       if (act.isLook()) {
         World world = worlds.locked(act.worldVersion());
-        throw new Looked(act, world, world, Set.of());
+        throw new PreviewRun(act, world, world, Set.of());
       }
       project(act, worlds.locked(act.worldVersion()), List.copyOf(act.records().values()));
       return;
@@ -59,24 +59,25 @@ class Projection implements Affected {
     World after = worlds.afterChange();
     Set<RecordId> affected = new TreeSet<>(act.records().keySet());
     affected.addAll(act.reached());
-    affected.addAll(readers(Inputs.differing(before, after)));
+    affected.addAll(readers(ProjectionInputs.differing(before, after)));
     if (act.isLook()) {
-      throw new Looked(act, before, after, affected);
+      throw new PreviewRun(act, before, after, affected);
     }
     projectAll(act, after, affected);
   }
 
   /** Projects the records that read any of these, in an act of the house. */
-  void projectReaders(Act act, World world, Set<Inputs.Input> read) {
+  void projectReaders(Act act, World world, Set<ProjectionInputs.Input> read) {
     projectAll(act, world, readers(read));
   }
 
-  private Set<RecordId> readers(Set<Inputs.Input> read) {
+  private Set<RecordId> readers(Set<ProjectionInputs.Input> read) {
     Map<String, List<Long>> byKind =
         read.stream()
             .collect(
                 Collectors.groupingBy(
-                    Inputs.Input::kind, Collectors.mapping(Inputs.Input::id, Collectors.toList())));
+                    ProjectionInputs.Input::kind,
+                    Collectors.mapping(ProjectionInputs.Input::id, Collectors.toList())));
     Set<RecordId> found = new TreeSet<>();
     byKind.forEach((kind, ids) -> found.addAll(inputs.readers(kind, ids)));
     return found;
@@ -126,7 +127,8 @@ class Projection implements Affected {
     List<RecordId> older = new ArrayList<>();
     for (WorkRecord record : loaded) {
       if (of.contains(record.id())) {
-        for (Inputs.Input input : Inputs.of(record, projected.get(record.id()))) {
+        for (ProjectionInputs.Input input :
+            ProjectionInputs.of(record, projected.get(record.id()))) {
           reads.add(new InputStore.Read(record.id(), input.kind(), input.id()));
         }
         if (!act.hasMade(record.id())) {

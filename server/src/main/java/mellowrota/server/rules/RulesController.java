@@ -39,9 +39,9 @@ import tools.jackson.databind.node.ObjectNode;
 @RequiredArgsConstructor
 class RulesController {
 
-  private final Sets sets;
+  private final RuleSets sets;
   private final SetChanges changes;
-  private final Looks looks;
+  private final PreviewRuns looks;
   private final SetWork work;
   private final Worlds worlds;
   private final RecordStore store;
@@ -87,7 +87,7 @@ class RulesController {
     coordinator(world, asker);
     ObjectNode now = sets.now();
     ObjectNode set = new SetFile(world, now, json).read(text == null ? "" : text);
-    set.put("tag", Sets.tag(now));
+    set.put("tag", RuleSets.tag(now));
     set.remove("fallback");
     return json.treeToValue(set, SetViews.WishView.class);
   }

@@ -33,8 +33,8 @@ class SetChanges implements Undoes {
 
   private static final Duration LONGEST_ACT = Duration.ofSeconds(30);
 
-  private final Sets sets;
-  private final Looks looks;
+  private final RuleSets sets;
+  private final PreviewRuns looks;
   private final Previews previews;
   private final SetWork work;
   private final Acts acts;
@@ -56,7 +56,7 @@ class SetChanges implements Undoes {
           Previews.Part since = Previews.Part.of(changed.size());
           previews.add(
               since, world, sets.worldWith(world, set), set.from(), changed, asker.person());
-          if (!look.shows().containsAll(Looks.shows(since.sum()))) {
+          if (!look.shows().containsAll(PreviewRuns.shows(since.sum()))) {
             throw lookFirst();
           }
           Set<RecordId> touched = new TreeSet<>(look.touched());
@@ -123,7 +123,7 @@ class SetChanges implements Undoes {
 
   /** Somebody else's change is never written over. */
   void requireFresh(RuleSet set) {
-    if (!set.tag().equals(Sets.tag(sets.now()))) {
+    if (!set.tag().equals(RuleSets.tag(sets.now()))) {
       throw Problem.of(
           412,
           "changed-meanwhile",

@@ -80,7 +80,7 @@ final class SetFile {
   /**
    * A file of a house.
    *
-   * @param now the set as it stands, as {@link Sets#now} gives it
+   * @param now the set as it stands, as {@link RuleSets#now} gives it
    */
   SetFile(World world, ObjectNode now, JsonMapper json) {
     this.world = world;

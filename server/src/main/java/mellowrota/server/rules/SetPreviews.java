@@ -122,8 +122,8 @@ class SetPreviews {
 
   private static List<SetViews.SightView> sight(
       World after, World before, Map<RenderingId, Map<DetailKey, Long>> counts) {
-    Map<DetailKey, String> labels = Sets.labels(before);
-    labels.putAll(Sets.labels(after));
+    Map<DetailKey, String> labels = RuleSets.labels(before);
+    labels.putAll(RuleSets.labels(after));
     List<SetViews.SightView> found = new ArrayList<>();
     counts.forEach(
         (rendering, details) -> {

@@ -35,7 +35,7 @@ class SetWork implements DisposableBean {
 
   private static final Logger LOG = LoggerFactory.getLogger(SetWork.class);
 
-  private final Sets sets;
+  private final RuleSets sets;
   private final Previews previews;
   private final Projection projection;
   private final Acts acts;

@@ -51,7 +51,7 @@ class TodayController {
   private final TodayWork work;
   private final RecordViews views;
   private final Histories histories;
-  private final Unseen unseen;
+  private final UnseenChanges unseen;
   private final Clock clock;
 
   /**
@@ -168,7 +168,7 @@ class TodayController {
     return all.size() > MOST_SHOWN ? all.subList(0, MOST_SHOWN) : all;
   }
 
-  private List<UnseenView> changes(World world, Person me, List<Unseen.Change> changes) {
+  private List<UnseenView> changes(World world, Person me, List<UnseenChanges.Change> changes) {
     Set<Long> ids = new HashSet<>();
     changes.forEach(change -> ids.add(change.record()));
     Map<Long, RecordAccess.Standing> standings = new HashMap<>();
@@ -180,7 +180,7 @@ class TodayController {
     }
     Map<RecordId, List<HistoryView>> told = histories.of(List.copyOf(standings.values()));
     List<UnseenView> found = new ArrayList<>();
-    for (Unseen.Change change : changes) {
+    for (UnseenChanges.Change change : changes) {
       RecordAccess.Standing one = standings.get(change.record());
       if (one != null && (one.isOffice() || change.person() == me.id().value())) {
         view(world, one, change, told.get(one.record().id())).ifPresent(found::add);
@@ -192,7 +192,7 @@ class TodayController {
   private Optional<UnseenView> view(
       World world,
       RecordAccess.Standing standing,
-      Unseen.Change change,
+      UnseenChanges.Change change,
       List<HistoryView> history) {
     HistoryView told =
         history.stream().filter(one -> one.act() == change.act()).findFirst().orElse(null);

@@ -198,11 +198,11 @@ public class ActStore {
    *
    * @param undid the kind of what it took back; null: it took nothing back
    */
-  public record Settling(
+  public record RemoteChanges(
       long id, Instant at, long actor, String kind, String undid, boolean undone) {}
 
   /** Those that somebody did before another, newest first. */
-  public List<Settling> settling(long before, int most) {
+  public List<RemoteChanges> settling(long before, int most) {
     return kept.createQuery(
             """
             select a.id, a.at, a.actor, a.kind, b.kind,
@@ -214,7 +214,7 @@ public class ActStore {
               group by r.act order by r.act desc limit :most)
             order by a.id desc
             """,
-            Settling.class)
+            RemoteChanges.class)
         .setParameter("before", before)
         .setParameter("most", most)
         .getResultList();

@@ -125,11 +125,16 @@ public class CopyStore {
   /** They are written past the session, which therefore keeps none of them. */
   private List<Copy> copies(TypedQuery<CopyEntity> query) {
     List<CopyEntity> found = query.getResultList();
+    return copies(
+        found, links.outlets(found.stream().map(one -> one.outlet).collect(Collectors.toSet())));
+  }
+
+  private List<Copy> copies(List<CopyEntity> found, List<LinkStore.Outlet> outlets) {
     found.forEach(kept::detach);
     Map<Long, Entries.Known> known =
         entries.byId(found.stream().map(one -> one.entry).collect(Collectors.toSet()));
     Map<Long, Optional<RenderingId>> renderings =
-        links.outlets(found.stream().map(one -> one.outlet).collect(Collectors.toSet())).stream()
+        outlets.stream()
             .collect(Collectors.toMap(LinkStore.Outlet::id, LinkStore.Outlet::rendering));
     return found.stream()
         .map(one -> copy(one, known.get(one.entry), renderings.get(one.outlet)))
@@ -160,8 +165,9 @@ public class CopyStore {
   /** What is due on a link, the earliest first, and of those the nearest. */
   public Optional<Copy> due(long link) {
     Instant now = clock.instant();
+    List<LinkStore.Outlet> outlets = links.outlets(link);
     // One question for each calendar, which finds it by the index.
-    return links.outlets(link).stream()
+    return outlets.stream()
         .flatMap(
             outlet ->
                 kept
@@ -180,7 +186,7 @@ public class CopyStore {
             Comparator.<CopyEntity, Instant>comparing(one -> one.dueAt)
                 .thenComparing(one -> one.near)
                 .thenComparing(one -> one.entry))
-        .flatMap(one -> find(one.outlet, one.entry));
+        .flatMap(one -> copies(List.of(one), outlets).stream().findFirst());
   }
 
   public Optional<Copy> find(long outlet, long entry) {

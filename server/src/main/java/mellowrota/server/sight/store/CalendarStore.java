@@ -181,8 +181,8 @@ public class CalendarStore {
     if (ids.isEmpty()) {
       return found;
     }
-    kept.createQuery("from RenderingEntity where id in :ids", RenderingEntity.class)
-        .setParameter("ids", ids.stream().map(RenderingId::value).toList())
+    kept.createQuery("from RenderingEntity where any_of(id, :ids)", RenderingEntity.class)
+        .setParameter("ids", ids.stream().map(RenderingId::value).toArray(Long[]::new))
         .getResultList()
         .forEach(
             one ->

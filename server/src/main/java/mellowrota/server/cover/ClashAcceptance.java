@@ -18,7 +18,7 @@ import org.springframework.stereotype.Service;
 /** Clashes that a coordinator lets stand, with the reason; each as it was then. */
 @Service
 @RequiredArgsConstructor
-class LetStand {
+class ClashAcceptance {
 
   private final LimitStore store;
   private final Acts acts;

@@ -11,7 +11,7 @@ import mellowrota.server.acts.Leaving;
 import mellowrota.server.sight.World;
 
 /** An act that was only looked at: thrown so that all of it is taken back. */
-final class Looked extends RuntimeException {
+final class PreviewRun extends RuntimeException {
 
   private static final long serialVersionUID = 1;
 
@@ -26,7 +26,7 @@ final class Looked extends RuntimeException {
    * @param changed records as they would be
    * @param reached others that the change of the world reaches
    */
-  Looked(Act act, World before, World after, Set<RecordId> reached) {
+  PreviewRun(Act act, World before, World after, Set<RecordId> reached) {
     super("looked at", null, false, false);
     this.asker = act.actor();
     this.before = before;

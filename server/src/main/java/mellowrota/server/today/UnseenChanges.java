@@ -21,7 +21,7 @@ import org.springframework.stereotype.Service;
 /** Changes of time, place or people that somebody on the work has not marked as seen. */
 @Service
 @RequiredArgsConstructor
-class Unseen {
+class UnseenChanges {
 
   private static final int DAYS_BACK = 30;
   private static final int MOST = 200;

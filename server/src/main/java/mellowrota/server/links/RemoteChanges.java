@@ -32,26 +32,27 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 @RequiredArgsConstructor
-class Settling {
+class RemoteChanges {
 
   private final Host host;
   private final CopyStore copies;
-  private final Rounds rounds;
+  private final LinkLeases rounds;
   private final Changes changes;
-  private final Takings takings;
+  private final RemoteEdits takings;
   private final Worlds worlds;
   private final TransactionTemplate transaction;
 
   /** Looks what stands there and settles it. */
-  void settle(Rounds.Round round, CopyStore.Copy copy, Optional<Ours> ours) throws OutsideFault {
+  void settle(LinkLeases.Lease round, CopyStore.Copy copy, Optional<WantedEntry> ours)
+      throws OutsideFault {
     settle(round, copy, ours, host.get(round.account(), copy.href()));
   }
 
   /** Settles what was seen there; empty: nothing stands there. */
   void settle(
-      Rounds.Round round,
+      LinkLeases.Lease round,
       CopyStore.Copy copy,
-      Optional<Ours> ours,
+      Optional<WantedEntry> ours,
       Optional<Host.Standing> standing)
       throws OutsideFault {
     if (standing.isEmpty()) {
@@ -110,7 +111,8 @@ class Settling {
   }
 
   /** Without lines that we composed for whomever else: they are nobody's note (SIGHT 11). */
-  private Content own(CopyStore.Copy copy, Optional<Ours> ours, Content sent, Content there) {
+  private Content own(
+      CopyStore.Copy copy, Optional<WantedEntry> ours, Content sent, Content there) {
     if (there.text().equals(sent.text())) {
       return there;
     }
@@ -121,7 +123,8 @@ class Settling {
   }
 
   /** To the letter what was just written, which is what should stand there: nothing to compare. */
-  private static boolean standsAsWritten(CopyStore.Copy copy, Ours ours, Host.Standing standing) {
+  private static boolean standsAsWritten(
+      CopyStore.Copy copy, WantedEntry ours, Host.Standing standing) {
     return !copy.look()
         && copy.attempt().equals(Optional.of(standing.text()))
         && copy.attemptTag().equals(Optional.of(ours.tag()))
@@ -130,9 +133,9 @@ class Settling {
 
   /** What was changed there is taken, proposed or put back; what stands there is kept as seen. */
   private void absorb(
-      Rounds.Round round,
+      LinkLeases.Lease round,
       CopyStore.Copy copy,
-      Ours ours,
+      WantedEntry ours,
       Host.Standing standing,
       Content sent,
       Content there,
@@ -202,7 +205,7 @@ class Settling {
   private Changes.Fresh answered(
       Optional<PersonId> person,
       CopyStore.Copy copy,
-      Ours ours,
+      WantedEntry ours,
       Host.Standing standing,
       Edit edit) {
     Optional<String> theirsText = Optional.of(standing.text());
@@ -219,7 +222,7 @@ class Settling {
             "It is not the work's own span that was moved there; somebody has to say what is"
                 + " meant.";
       } catch (Problem problem) {
-        words = Takings.why(problem);
+        words = RemoteEdits.why(problem);
       }
       return Changes.fresh(
           edit, theirsText, oursText, Changes.State.PROPOSED, words, Optional.empty());
@@ -238,7 +241,7 @@ class Settling {
 
   /** The act and that it was taken are kept together: whatever dies, both are known or neither. */
   private Optional<Changes.Fresh> taken(
-      PersonId person, CopyStore.Copy copy, Ours ours, Host.Standing standing, Edit edit) {
+      PersonId person, CopyStore.Copy copy, WantedEntry ours, Host.Standing standing, Edit edit) {
     Optional<Changes.Fresh> found =
         take(person, copy, standing, edit)
             .map(
@@ -265,7 +268,7 @@ class Settling {
     return takings.move(person, copy, (EntryTimes) edit.sent(), (EntryTimes) edit.theirs(), key);
   }
 
-  private void unreadable(Rounds.Round round, CopyStore.Copy copy, Host.Standing standing) {
+  private void unreadable(LinkLeases.Lease round, CopyStore.Copy copy, Host.Standing standing) {
     rounds.keep(
         round,
         () -> {
@@ -288,7 +291,7 @@ class Settling {
 
   /** It has to go, whatever was changed in it; what was is told. */
   private void takeOffChanged(
-      Rounds.Round round,
+      LinkLeases.Lease round,
       CopyStore.Copy copy,
       Host.Standing standing,
       Content sent,
@@ -312,7 +315,7 @@ class Settling {
         });
   }
 
-  void isNotThere(Rounds.Round round, CopyStore.Copy copy, Optional<Ours> ours) {
+  void isNotThere(LinkLeases.Lease round, CopyStore.Copy copy, Optional<WantedEntry> ours) {
     boolean stood = copy.stands().isPresent();
     if (ours.isEmpty()) {
       rounds.keep(round, () -> copies.off(copy));

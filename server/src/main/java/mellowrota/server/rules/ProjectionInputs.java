@@ -23,7 +23,7 @@ import mellowrota.server.sight.World;
  * What the projection of a record read of the world, and what of the world differs between two
  * states of it: where the two meet, the record is projected anew.
  */
-final class Inputs {
+final class ProjectionInputs {
 
   /** One thing read: a person, a team, a place, a calendar's readers. */
   record Input(String kind, long id) implements Comparable<Input> {
@@ -39,7 +39,7 @@ final class Inputs {
   private static final String PLACE = "place";
   private static final String CALENDAR = "calendar";
 
-  private Inputs() {}
+  private ProjectionInputs() {}
 
   static Set<Input> of(WorkRecord record, List<Projector.Projected> projected) {
     Set<Input> found = new TreeSet<>();

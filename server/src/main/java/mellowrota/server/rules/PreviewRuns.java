@@ -34,9 +34,9 @@ import tools.jackson.databind.json.JsonMapper;
  * keeps what it found so far where every process finds it. Memory does not grow with the records.
  */
 @Component
-class Looks implements DisposableBean {
+class PreviewRuns implements DisposableBean {
 
-  private static final Logger LOG = LoggerFactory.getLogger(Looks.class);
+  private static final Logger LOG = LoggerFactory.getLogger(PreviewRuns.class);
   private static final int AT_ONCE = 500;
 
   /** A look that is done by then is answered whole. */
@@ -44,7 +44,7 @@ class Looks implements DisposableBean {
 
   private static final long TOLD_EVERY_NANOS = 250_000_000;
 
-  private final Sets sets;
+  private final RuleSets sets;
   private final SetPreviews views;
   private final Previews previews;
   private final Worlds worlds;
@@ -55,8 +55,8 @@ class Looks implements DisposableBean {
   private final TransactionTemplate writing;
   private final ExecutorService threads = Executors.newFixedThreadPool(2);
 
-  Looks(
-      Sets sets,
+  PreviewRuns(
+      RuleSets sets,
       SetPreviews views,
       Previews previews,
       Worlds worlds,

@@ -9,8 +9,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import lombok.RequiredArgsConstructor;
+import mellowrota.server.links.store.LeaseStore;
 import mellowrota.server.links.store.LinkStore;
-import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import org.slf4j.Logger;
@@ -26,9 +26,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Couriers implements SmartLifecycle {
+class CopyWorkers implements SmartLifecycle {
 
-  private static final Logger LOG = LoggerFactory.getLogger(Couriers.class);
+  private static final Logger LOG = LoggerFactory.getLogger(CopyWorkers.class);
 
   /** After so many lost answers in a row the link rests. */
   private static final int LOST = 3;
@@ -39,11 +39,11 @@ class Couriers implements SmartLifecycle {
   private static final int SELDOM = 8;
 
   private final LinkStore links;
-  private final Turns turns;
-  private final Openings openings;
-  private final Courier courier;
+  private final LeaseStore turns;
+  private final CopyScheduler openings;
+  private final CopyWorker courier;
   private final OutsideReader reading;
-  private final Endings endings;
+  private final LinkEndings endings;
   private final Deciders deciders;
   private final Backoff backoff;
 
@@ -126,7 +126,7 @@ class Couriers implements SmartLifecycle {
     try {
       links.find(id).ifPresent(this::goThrough);
       turns.letGo(id, me);
-    } catch (Rounds.Overtaken overtaken) {
+    } catch (LinkLeases.Overtaken overtaken) {
       LOG.info("link {} was taken over, since it took too long here", id);
     } catch (RuntimeException failure) {
       LOG.error("link {} was not looked after; it is tried again", id, failure);
@@ -141,7 +141,7 @@ class Couriers implements SmartLifecycle {
     try {
       Host.Account account = links.account(link);
       links.sealAnew(link, account.password());
-      Rounds.Round round = new Rounds.Round(link, account, me);
+      LinkLeases.Lease round = new LinkLeases.Lease(link, account, me);
       boolean well = false;
       for (int step = 0; running; step++) {
         if (System.nanoTime() - kept > lease.toNanos() / 3) {
@@ -152,7 +152,7 @@ class Couriers implements SmartLifecycle {
         }
         // However many copies are due, what changed there is read between them.
         boolean read = step % COPIES_BETWEEN == 0 && readDue(round);
-        Optional<Courier.Plan> plan = courier.next(round);
+        Optional<CopyWorker.Plan> plan = courier.next(round);
         if (plan.isPresent()) {
           lost = courier.step(round, plan.get()) ? 0 : lost + 1;
         } else if (read || readDue(round)) {
@@ -160,7 +160,7 @@ class Couriers implements SmartLifecycle {
         } else {
           return;
         }
-        if (!well && lost == 0 && plan.map(Courier.Plan::asks).orElse(true)) {
+        if (!well && lost == 0 && plan.map(CopyWorker.Plan::asks).orElse(true)) {
           turns.isWell(link.id());
           well = true;
         }
@@ -173,7 +173,7 @@ class Couriers implements SmartLifecycle {
     }
   }
 
-  private boolean readDue(Rounds.Round round) throws OutsideFault {
+  private boolean readDue(LinkLeases.Lease round) throws OutsideFault {
     Optional<LinkStore.Due> due = reading.due(round.link().id());
     if (due.isPresent()) {
       reading.read(round, due.get());

@@ -26,7 +26,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Proof {
+class WriteTest {
 
   private final Host host;
   private final IcalendarWriter writer;
@@ -80,7 +80,7 @@ class Proof {
         what,
         there.filter(ours::agrees).isPresent(),
         words(ours),
-        there.map(Proof::words).orElse("nothing"));
+        there.map(WriteTest::words).orElse("nothing"));
   }
 
   private static String words(Content content) {

@@ -9,7 +9,7 @@ import mellowrota.server.ical.CopyText;
  *
  * @param tag of the face that it is
  */
-record Ours(String tag, String text, String uid) {
+record WantedEntry(String tag, String text, String uid) {
   Content content(ZoneId zone) {
     return CopyText.read(text, uid, zone).orElseThrow().content();
   }

@@ -35,7 +35,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Looks what a link would send and read before there is one. */
 @Component
 @RequiredArgsConstructor
-class LinkLooks {
+class LinkPreviews {
 
   private static final int NEAREST = 5;
   private static final int AT_ONCE = 500;

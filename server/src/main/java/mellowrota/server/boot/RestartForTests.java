@@ -18,7 +18,7 @@ import org.springframework.web.bind.annotation.RestController;
 @Profile("settable-clock")
 @Hidden
 @RequiredArgsConstructor
-class Anew {
+class RestartForTests {
 
   private final ConfigurableApplicationContext context;
 

@@ -46,12 +46,12 @@ import org.springframework.stereotype.Service;
 /** Tries people with work: who could, when they could, and who could in whose stead. */
 @Service
 @RequiredArgsConstructor
-class Trials {
+class CandidateFinder {
 
   /** So far before and after it somebody may have something to change it for. */
   private static final Duration NEAR = Duration.ofDays(7);
 
-  private final Trying.Source source;
+  private final CandidateTrial.Source source;
   private final Covers covers;
   private final Duties duties;
   private final RecordStore store;
@@ -64,7 +64,7 @@ class Trials {
   Asked whoCould(World world, Person asker, Ask ask, TimeSpan span) {
     if (ask instanceof Ask.OfVisit visit) {
       TimeSpan whole = span(world, wanting(world, asker, visit), visit.visit());
-      Trying trying = source.trying(world, asker, whole);
+      CandidateTrial trying = source.trying(world, asker, whole);
       CrewTimes.Wanting wanting =
           trying.around.wanting().stream()
               .filter(one -> one.ask().equals(visit))
@@ -79,7 +79,7 @@ class Trials {
               trying.bounds()));
     }
     Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
-    Trying trying = source.trying(world, asker, span);
+    CandidateTrial trying = source.trying(world, asker, span);
     Cover now = trying.cover();
     return new Asked(
         span,
@@ -131,7 +131,7 @@ class Trials {
     Ask.OfVisit same = new Ask.OfVisit(record.id().value(), visit);
     WorkRecord then = moved.isNothing() ? record : moved.with(record, visit);
     TimeSpan span = span(world, then, visit);
-    Trying trying = source.trying(world, asker, span);
+    CandidateTrial trying = source.trying(world, asker, span);
     PersonId has =
         holder
             .filter(one -> then.on(visit).stream().anyMatch(a -> a.holder().equals(Holder.of(one))))
@@ -206,7 +206,7 @@ class Trials {
   /** Every start on a grid within days of the house's, and what speaks against it. */
   Possible whenCould(World world, Person asker, WhenAsked asked, LocalDate first, LocalDate until) {
     TimeSpan range = Covers.range(world, first, until);
-    Trying trying = source.trying(world, asker, range);
+    CandidateTrial trying = source.trying(world, asker, range);
     List<WhoCould.Candidate> people =
         trying
             .candidates(one -> asked.visit().equals(Optional.of(one.ask())), List.of(), false)
@@ -247,7 +247,7 @@ class Trials {
   /** What somebody has in days of theirs, each with who could take it; nothing is done. */
   List<Fill.Suggestion> left(
       World world, Person asker, PersonId person, LocalDate first, LocalDate until) {
-    Trying trying = source.trying(world, asker, Covers.range(world, first, until));
+    CandidateTrial trying = source.trying(world, asker, Covers.range(world, first, until));
     if (!trying.watched.contains(person)) {
       throw Problem.forbidden("What somebody leaves is for their office to see.");
     }
@@ -271,7 +271,7 @@ class Trials {
         work.add(
             new Fill.Short(
                 one.ask().key(),
-                Trying.instead(theirs.get().sure(), trying.around.able(person)),
+                CandidateTrial.instead(theirs.get().sure(), trying.around.able(person)),
                 List.of(),
                 there,
                 true));
@@ -294,7 +294,7 @@ class Trials {
       World world, Person asker, RecordAccess.Standing ours, int visit, PersonId person) {
     TimeSpan span = span(world, ours.record(), visit);
     TimeSpan about = TimeSpan.of(span.start().minus(NEAR), span.end().plus(NEAR));
-    Trying trying = source.trying(world, asker, about);
+    CandidateTrial trying = source.trying(world, asker, about);
     Ask.OfVisit ask = new Ask.OfVisit(ours.record().id().value(), visit);
     CrewTimes.OnIt mine =
         trying.around.of(person).stream()
@@ -347,7 +347,7 @@ class Trials {
   /** What would fill what is short between two days; nothing is done. */
   List<Fill.Suggestion> fill(World world, Person asker, LocalDate first, LocalDate until) {
     TimeSpan range = Covers.range(world, first, until);
-    Trying trying = source.trying(world, asker, range);
+    CandidateTrial trying = source.trying(world, asker, range);
     Map<String, Duties.Kept> duty = new HashMap<>();
     trying.duties.forEach(one -> duty.put(one.key(), one));
     Map<String, CrewTimes.Wanting> works = new HashMap<>();

@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Courier {
+class CopyWorker {
 
   /** After so many tries a person is told. */
   private static final int TRIES = 5;
@@ -35,8 +35,8 @@ class Courier {
 
   private final Host host;
   private final CopyStore copies;
-  private final Rounds rounds;
-  private final Settling settling;
+  private final LinkLeases rounds;
+  private final RemoteChanges settling;
   private final Changes changes;
   private final Faces faces;
   private final IcalendarWriter writer;
@@ -53,11 +53,11 @@ class Courier {
     }
   }
 
-  private record Look(CopyStore.Copy copy, Optional<Ours> ours) implements Plan {}
+  private record Look(CopyStore.Copy copy, Optional<WantedEntry> ours) implements Plan {}
 
-  private record Create(CopyStore.Copy copy, Ours ours) implements Plan {}
+  private record Create(CopyStore.Copy copy, WantedEntry ours) implements Plan {}
 
-  private record Change(CopyStore.Copy copy, Ours ours, String stood, String text)
+  private record Change(CopyStore.Copy copy, WantedEntry ours, String stood, String text)
       implements Plan {}
 
   private record TakeOff(CopyStore.Copy copy) implements Plan {}
@@ -76,12 +76,12 @@ class Courier {
    *
    * @return empty: nothing is due
    */
-  Optional<Plan> next(Rounds.Round round) {
+  Optional<Plan> next(LinkLeases.Lease round) {
     return rounds.next(round, () -> copies.due(round.link().id()).map(copy -> plan(round, copy)));
   }
 
-  private Plan plan(Rounds.Round round, CopyStore.Copy copy) {
-    Optional<Ours> ours = ours(round, copy);
+  private Plan plan(LinkLeases.Lease round, CopyStore.Copy copy) {
+    Optional<WantedEntry> ours = ours(round, copy);
     if (copy.look() || copy.attempt().isPresent()) {
       return new Look(copy, ours);
     }
@@ -98,7 +98,7 @@ class Courier {
         : change(copy, ours.get());
   }
 
-  private Plan change(CopyStore.Copy copy, Ours ours) {
+  private Plan change(CopyStore.Copy copy, WantedEntry ours) {
     String stood = copy.stands().orElseThrow();
     ZoneId zone = zone();
     Content says = ours.content(zone);
@@ -124,7 +124,7 @@ class Courier {
    *
    * @return whether the host answered
    */
-  boolean step(Rounds.Round round, Plan plan) throws OutsideFault {
+  boolean step(LinkLeases.Lease round, Plan plan) throws OutsideFault {
     CopyStore.Copy copy = plan.copy();
     try {
       ask(round, plan);
@@ -148,7 +148,7 @@ class Courier {
     }
   }
 
-  private void ask(Rounds.Round round, Plan plan) throws OutsideFault {
+  private void ask(LinkLeases.Lease round, Plan plan) throws OutsideFault {
     if (plan instanceof Look look) {
       settling.settle(round, look.copy(), look.ours());
     } else if (plan instanceof Create create) {
@@ -160,7 +160,8 @@ class Courier {
     }
   }
 
-  private void create(Rounds.Round round, CopyStore.Copy copy, Ours ours) throws OutsideFault {
+  private void create(LinkLeases.Lease round, CopyStore.Copy copy, WantedEntry ours)
+      throws OutsideFault {
     boolean refused =
         host.create(round.account(), copy.href(), ours.text()) == Host.Written.OTHERWISE;
     Optional<Host.Standing> standing = host.get(round.account(), copy.href());
@@ -182,7 +183,7 @@ class Courier {
         round, copies.find(copy.outlet(), copy.entry()).orElseThrow(), Optional.of(ours));
   }
 
-  private void takeOff(Rounds.Round round, CopyStore.Copy copy) throws OutsideFault {
+  private void takeOff(LinkLeases.Lease round, CopyStore.Copy copy) throws OutsideFault {
     if (host.delete(round.account(), copy.href(), copy.etag()) == Host.Written.DONE) {
       rounds.keep(round, () -> copies.off(copy));
     } else {
@@ -190,7 +191,7 @@ class Courier {
     }
   }
 
-  private void change(Rounds.Round round, Change change) throws OutsideFault {
+  private void change(LinkLeases.Lease round, Change change) throws OutsideFault {
     CopyStore.Copy copy = change.copy();
     if (copy.etag().isEmpty()) {
       // Nothing to make a condition of: what stands there is looked at right before.
@@ -208,7 +209,7 @@ class Courier {
     return worlds.now().house().zone();
   }
 
-  private Optional<Ours> ours(Rounds.Round round, CopyStore.Copy copy) {
+  private Optional<WantedEntry> ours(LinkLeases.Lease round, CopyStore.Copy copy) {
     if (copy.wanted().isEmpty() || copy.rendering().isEmpty()) {
       return Optional.empty();
     }
@@ -217,7 +218,7 @@ class Courier {
         .filter(Faces.Kept::live)
         .map(
             face ->
-                new Ours(
+                new WantedEntry(
                     face.etag(),
                     CopyText.about(
                         writer.write(face.uid(), face.sequence(), face.modified(), face.face()),

@@ -32,7 +32,7 @@ import tools.jackson.databind.node.ObjectNode;
 /** Gives what is short to somebody. */
 @Service
 @RequiredArgsConstructor
-class Gives {
+class Assigning {
 
   private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm");
 

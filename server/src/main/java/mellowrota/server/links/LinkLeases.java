@@ -2,8 +2,8 @@ package mellowrota.server.links;
 
 import java.util.function.Supplier;
 import lombok.RequiredArgsConstructor;
+import mellowrota.server.links.store.LeaseStore;
 import mellowrota.server.links.store.LinkStore;
-import mellowrota.server.links.store.Turns;
 import mellowrota.server.outside.Host;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -11,19 +11,19 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Keeps what is done for a link, as long as the link is still in the same hands. */
 @Component
 @RequiredArgsConstructor
-class Rounds {
+class LinkLeases {
 
-  private final Turns turns;
+  private final LeaseStore turns;
   private final TransactionTemplate transaction;
 
   /** A link in somebody's hands. */
-  static final class Round {
+  static final class Lease {
     private final LinkStore.Link link;
     private final Host.Account account;
     private final String me;
     private Runnable waiting = () -> {};
 
-    Round(LinkStore.Link link, Host.Account account, String me) {
+    Lease(LinkStore.Link link, Host.Account account, String me) {
       this.link = link;
       this.account = account;
       this.me = me;
@@ -53,7 +53,7 @@ class Rounds {
   }
 
   /** Keeps something. */
-  void keep(Round round, Runnable what) {
+  void keep(Lease round, Runnable what) {
     next(
         round,
         () -> {
@@ -63,7 +63,7 @@ class Rounds {
   }
 
   /** Keeps what waited for it, then does what comes next, in one transaction. */
-  <T> T next(Round round, Supplier<T> what) {
+  <T> T next(Lease round, Supplier<T> what) {
     Runnable waiting = round.waiting;
     round.waiting = () -> {};
     return transaction.execute(

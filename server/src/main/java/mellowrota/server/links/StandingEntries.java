@@ -25,7 +25,7 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Component
 @RequiredArgsConstructor
-class StandsThere {
+class StandingEntries {
 
   private final CopyStore copies;
   private final RecordStore records;

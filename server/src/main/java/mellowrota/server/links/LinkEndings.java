@@ -12,7 +12,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Ends links once nothing of ours stands there any more. */
 @Component
 @RequiredArgsConstructor
-class Endings {
+class LinkEndings {
 
   private final LinkStore links;
   private final CopyStore copies;

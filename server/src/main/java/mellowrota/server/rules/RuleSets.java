@@ -38,7 +38,7 @@ import tools.jackson.databind.node.ObjectNode;
 /** The house's rules, wordings and details as they are kept. */
 @Component
 @RequiredArgsConstructor
-class Sets {
+class RuleSets {
 
   private final HouseStore house;
   private final SetStore store;

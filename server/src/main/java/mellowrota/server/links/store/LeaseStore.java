@@ -20,7 +20,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Whose turn it is with a link, and how links fare. */
 @Repository
 @RequiredArgsConstructor
-public class Turns {
+public class LeaseStore {
 
   private final EntityManager kept;
   private final HouseStore house;

@@ -28,7 +28,7 @@ import org.springframework.web.bind.annotation.RestControllerAdvice;
 /** Answers what a change that was looked at first would do; by then it is taken back. */
 @RestControllerAdvice
 @Order(Ordered.HIGHEST_PRECEDENCE)
-class LookAnswers {
+class PreviewAnswers {
 
   private static final int AT_ONCE = 500;
 
@@ -36,7 +36,7 @@ class LookAnswers {
   private final Entries entries;
   private final TransactionTemplate reading;
 
-  LookAnswers(Previews previews, Entries entries, PlatformTransactionManager transactions) {
+  PreviewAnswers(Previews previews, Entries entries, PlatformTransactionManager transactions) {
     this.entries = entries;
     this.previews = previews;
     reading = new TransactionTemplate(transactions);
@@ -44,12 +44,12 @@ class LookAnswers {
     reading.setReadOnly(true);
   }
 
-  @ExceptionHandler(Looked.class)
-  ResponseEntity<SetViews.PreviewView> answer(Looked looked) {
+  @ExceptionHandler(PreviewRun.class)
+  ResponseEntity<SetViews.PreviewView> answer(PreviewRun looked) {
     return ResponseEntity.ok(reading.execute(status -> view(looked)));
   }
 
-  private SetViews.PreviewView view(Looked looked) {
+  private SetViews.PreviewView view(PreviewRun looked) {
     Preview.Sum sum = new Preview.Sum();
     Person asker = looked.before().person(looked.asker());
     List<RecordId> reached = new ArrayList<>(new TreeSet<>(looked.reached()));

@@ -30,7 +30,7 @@ import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
 
 /** Everybody the asker answers for, to be tried with work in a span. */
-final class Trying {
+final class CandidateTrial {
 
   /** Begins a trial. */
   @Component
@@ -49,8 +49,8 @@ final class Trying {
       this.limits = limits;
     }
 
-    Trying trying(World world, Person asker, TimeSpan span) {
-      return new Trying(this, world, asker, span);
+    CandidateTrial trying(World world, Person asker, TimeSpan span) {
+      return new CandidateTrial(this, world, asker, span);
     }
   }
 
@@ -66,7 +66,7 @@ final class Trying {
   private final TimeSpan week;
   final CrewTimes.Around around;
 
-  private Trying(Source source, World world, Person asker, TimeSpan span) {
+  private CandidateTrial(Source source, World world, Person asker, TimeSpan span) {
     this.world = world;
     this.asker = asker;
     limits = source.limits;

@@ -41,7 +41,7 @@ import tools.jackson.databind.node.ObjectNode;
 /** Brings what was changed in somebody's calendar into the record, as their own act. */
 @Component
 @RequiredArgsConstructor
-class Takings {
+class RemoteEdits {
 
   private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm");
 

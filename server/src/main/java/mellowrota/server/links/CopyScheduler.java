@@ -27,7 +27,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 @RequiredArgsConstructor
-class Openings {
+class CopyScheduler {
 
   private static final int AT_ONCE = 500;
 
