@@ -39,7 +39,7 @@ export function Conditions({ parts, world, boxed, join, adds, onChange }: Props)
               )
             </span>
           ) : (
-            <Token text={conditionText(part, world.names)} label={words.when} boxed={boxed}>
+            <Token text={conditionText(part, world.names)} label={words.which} boxed={boxed}>
               <Part part={part} world={world} onChange={(next) => set(at, next)} />
               <Button type="text" size="small" onClick={() => set(at, null)}>
                 {words.remove}

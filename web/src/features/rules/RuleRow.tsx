@@ -89,7 +89,7 @@ export function RuleRow(props: Props) {
       </span>
       <div className={styles.sentence}>
         <p>
-          {kind ? words.whenA : words.when}{' '}
+          {kind && `${words.a} `}
           <Token
             text={
               kind
@@ -97,9 +97,9 @@ export function RuleRow(props: Props) {
                     (kind.kind ?? []).map((k) => worded(words.kinds, k)),
                     words.or,
                   )
-                : words.everything.toLowerCase()
+                : words.anyWork
             }
-            label={words.when}
+            label={words.which}
             boxed={chosen}
           >
             <Checkbox.Group
@@ -108,7 +108,9 @@ export function RuleRow(props: Props) {
               options={Object.entries(words.kinds).map(([value, label]) => ({ value, label }))}
               onChange={setKind}
             />
-          </Token>{' '}
+          </Token>
+          {(others.length > 0 || chosen) && ' '}
+          {others.length > 0 && `${words.that} `}
           <Conditions
             parts={others}
             world={world}
@@ -116,8 +118,8 @@ export function RuleRow(props: Props) {
             join={words.and}
             adds={words.add}
             onChange={setOthers}
-          />
-          , {words.lands}{' '}
+          />{' '}
+          {words.lands}{' '}
           <Token
             text={targetsText(rule.lands, world.names)}
             label={words.lands}

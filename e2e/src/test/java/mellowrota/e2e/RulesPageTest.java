@@ -46,13 +46,13 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().press("g");
     page.keyboard().press("l");
     Locator third = rule(page, 3);
-    token(third, "it lands on: Due times").focus();
+    token(third, "lands on: Due times").focus();
     page.keyboard().press("Enter");
     Locator closures =
         page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Closures"));
     closures.focus();
     page.keyboard().press("Space");
-    assertThat(token(third, "it lands on: Due times and Closures")).isVisible();
+    assertThat(token(third, "lands on: Due times and Closures")).isVisible();
     page.keyboard().press("Escape");
     assertThat(page.getByText("1 edit, not in force yet")).isVisible();
 
@@ -75,7 +75,7 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().press("z");
     assertThat(page.getByText("Taken back")).isVisible();
     assertThat(master.events("Closures", "Ruled work")).isEmpty();
-    assertThat(token(third, "it lands on: Due times")).isVisible();
+    assertThat(token(third, "lands on: Due times")).isVisible();
   }
 
   @Test
