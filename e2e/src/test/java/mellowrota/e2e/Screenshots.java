@@ -5,6 +5,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.ScreenshotAnimations;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -211,7 +212,11 @@ public class Screenshots {
     if (name.equals("linking")) {
       linking(page);
     }
-    page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
+    // A dialog that is still fading in would not be in the picture.
+    page.screenshot(
+        new Page.ScreenshotOptions()
+            .setPath(FOLDER.resolve(name + ".png"))
+            .setAnimations(ScreenshotAnimations.DISABLED));
     page.context().close();
   }
 }

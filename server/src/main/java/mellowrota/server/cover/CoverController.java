@@ -50,9 +50,9 @@ class CoverController {
   private static final int MOST_WHEN_DAYS = 21;
 
   private final Covers covers;
-  private final CandidateFinder trials;
+  private final CandidateFinder finder;
   private final Loads loads;
-  private final Assigning gives;
+  private final Assigning assigning;
   private final CoverViews views;
   private final ClashAcceptance stood;
   private final Worlds worlds;
@@ -88,7 +88,7 @@ class CoverController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    return CoverViews.answers(trials.whoCould(world, me, Ask.of(ask), span(start, end)));
+    return CoverViews.answers(finder.whoCould(world, me, Ask.of(ask), span(start, end)));
   }
 
   @GetMapping("/who-could-take")
@@ -107,9 +107,9 @@ class CoverController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
+    RecordAccess.Standing standing = assigning.standing(world, asker.person(), record);
     return CoverViews.answers(
-        trials.whoCould(
+        finder.whoCould(
             world,
             me,
             standing.record(),
@@ -159,7 +159,7 @@ class CoverController {
       throw Problem.badRequest("until is 1 to " + MOST_WHEN_DAYS + " days after from.");
     }
     if (record != null) {
-      gives.standing(world, asker.person(), record);
+      assigning.standing(world, asker.person(), record);
     }
     CandidateFinder.WhenAsked asked =
         new CandidateFinder.WhenAsked(
@@ -168,7 +168,7 @@ class CoverController {
             new Margins(Duration.ofMinutes(before), Duration.ofMinutes(after)),
             Optional.ofNullable(place).map(PlaceId::of),
             Optional.ofNullable(record).map(id -> new Ask.OfVisit(id, visit)));
-    return CoverViews.starts(world, trials.whenCould(world, me, asked, from, until));
+    return CoverViews.starts(world, finder.whenCould(world, me, asked, from, until));
   }
 
   @GetMapping("/left")
@@ -185,7 +185,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return views.left(world, me, trials.left(world, me, PersonId.of(person), from, until));
+    return views.left(world, me, finder.left(world, me, PersonId.of(person), from, until));
   }
 
   @GetMapping("/loads")
@@ -214,8 +214,8 @@ class CoverController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    RecordAccess.Standing ours = gives.standing(world, asker.person(), record);
-    return CoverViews.swaps(trials.swaps(world, me, ours, visit, PersonId.of(person)));
+    RecordAccess.Standing ours = assigning.standing(world, asker.person(), record);
+    return CoverViews.swaps(finder.swaps(world, me, ours, visit, PersonId.of(person)));
   }
 
   @Schema(name = "SwapSide")
@@ -241,7 +241,7 @@ class CoverController {
     sides.forEach(side -> seat(world, asker.person(), side).ifPresent(seats::add));
     input.check();
     Assigning.Given given =
-        gives.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
+        assigning.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
     return new GivenView(given.act(), given.record());
   }
 
@@ -266,19 +266,20 @@ class CoverController {
     PersonId from = PersonId.of(input.number("from").orElse(0));
     PersonId to = somebody(world, input, "to");
     input.check();
-    RecordAccess.Standing standing = gives.standing(world, asker.person(), record);
+    RecordAccess.Standing standing = assigning.standing(world, asker.person(), record);
     if (!Assigning.isOn(standing.record(), visit, from)) {
       throw Problem.fault("/from", "is not on this visit (any more)");
     }
     Assigning.Given given =
-        gives.handOver(asker.person(), IdempotencyKey.of(key), standing, visit, from, to);
+        assigning.handOver(asker.person(), IdempotencyKey.of(key), standing, visit, from, to);
     return new GivenView(given.act(), given.record());
   }
 
   private Optional<Assigning.Seat> seat(World world, PersonId asker, Input side) {
     PersonId person = somebody(world, side, "person");
     int visit = (int) side.number("visit").orElse(1);
-    RecordAccess.Standing standing = gives.standing(world, asker, side.number("record").orElse(0));
+    RecordAccess.Standing standing =
+        assigning.standing(world, asker, side.number("record").orElse(0));
     if (!Assigning.isOn(standing.record(), visit, person)) {
       side.fault("person", "is not on this visit (any more)");
       return Optional.empty();
@@ -313,7 +314,7 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return CoverViews.suggestions(world, trials.fill(world, me, from, until));
+    return CoverViews.suggestions(world, finder.fill(world, me, from, until));
   }
 
   @Schema(name = "LetStand")
@@ -394,12 +395,12 @@ class CoverController {
     Optional<String> once = IdempotencyKey.of(key);
     Assigning.Given given;
     if (Ask.of(ask) instanceof Ask.OfVisit visit) {
-      RecordAccess.Standing standing = gives.standing(world, asker.person(), visit.record());
-      given = gives.join(asker.person(), once, standing, visit.visit(), person);
+      RecordAccess.Standing standing = assigning.standing(world, asker.person(), visit.record());
+      given = assigning.join(asker.person(), once, standing, visit.visit(), person);
     } else {
       Duties.Kept kept = covers.duty(((Ask.OfDuty) Ask.of(ask)).duty());
       ZoneId zone = kept.in(world).zone();
-      given = gives.give(asker.person(), once, kept, zone, span, person);
+      given = assigning.give(asker.person(), once, kept, zone, span, person);
     }
     return new GivenView(given.act(), given.record());
   }

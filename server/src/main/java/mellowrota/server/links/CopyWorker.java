@@ -35,8 +35,8 @@ class CopyWorker {
 
   private final Host host;
   private final CopyStore copies;
-  private final LinkLeases rounds;
-  private final RemoteChanges settling;
+  private final LinkLeases leases;
+  private final RemoteChanges remoteChanges;
   private final Changes changes;
   private final Faces faces;
   private final IcalendarWriter writer;
@@ -77,7 +77,7 @@ class CopyWorker {
    * @return empty: nothing is due
    */
   Optional<Plan> next(LinkLeases.Lease round) {
-    return rounds.next(round, () -> copies.due(round.link().id()).map(copy -> plan(round, copy)));
+    return leases.next(round, () -> copies.due(round.link().id()).map(copy -> plan(round, copy)));
   }
 
   private Plan plan(LinkLeases.Lease round, CopyStore.Copy copy) {
@@ -135,7 +135,7 @@ class CopyWorker {
       }
       boolean lost = fault.kind() == OutsideFault.Kind.ANSWER_LOST;
       boolean refused = !lost && copy.tries() + 1 >= TRIES;
-      rounds.keep(
+      leases.keep(
           round,
           () ->
               copies.later(
@@ -150,7 +150,7 @@ class CopyWorker {
 
   private void ask(LinkLeases.Lease round, Plan plan) throws OutsideFault {
     if (plan instanceof Look look) {
-      settling.settle(round, look.copy(), look.ours());
+      remoteChanges.settle(round, look.copy(), look.ours());
     } else if (plan instanceof Create create) {
       create(round, create.copy(), create.ours());
     } else if (plan instanceof Change change) {
@@ -166,28 +166,28 @@ class CopyWorker {
         host.create(round.account(), copy.href(), ours.text()) == Host.Written.OTHERWISE;
     Optional<Host.Standing> standing = host.get(round.account(), copy.href());
     if (standing.isPresent()) {
-      settling.settle(round, copy, Optional.of(ours), standing);
+      remoteChanges.settle(round, copy, Optional.of(ours), standing);
       return;
     }
     if (refused) {
-      rounds.keep(round, () -> copies.anew(copy));
+      leases.keep(round, () -> copies.anew(copy));
       throw OutsideFault.refused(
           "The host does not take this entry and shows none; it may stand there under another"
               + " name, or the calendar is gone.");
     }
     // The host took it, so it stood there, and somebody has taken it off since.
-    rounds.keep(
+    leases.keep(
         round,
         () -> copies.found(copy, ours.text(), Optional.empty(), Optional.of(ours.tag()), true));
-    settling.isNotThere(
+    remoteChanges.isNotThere(
         round, copies.find(copy.outlet(), copy.entry()).orElseThrow(), Optional.of(ours));
   }
 
   private void takeOff(LinkLeases.Lease round, CopyStore.Copy copy) throws OutsideFault {
     if (host.delete(round.account(), copy.href(), copy.etag()) == Host.Written.DONE) {
-      rounds.keep(round, () -> copies.off(copy));
+      leases.keep(round, () -> copies.off(copy));
     } else {
-      settling.settle(round, copy, Optional.empty());
+      remoteChanges.settle(round, copy, Optional.empty());
     }
   }
 
@@ -197,12 +197,12 @@ class CopyWorker {
       // Nothing to make a condition of: what stands there is looked at right before.
       Optional<Host.Standing> now = host.get(round.account(), copy.href());
       if (now.isEmpty() || !now.get().text().equals(change.stood())) {
-        settling.settle(round, copy, Optional.of(change.ours()), now);
+        remoteChanges.settle(round, copy, Optional.of(change.ours()), now);
         return;
       }
     }
     host.change(round.account(), copy.href(), change.text(), copy.etag());
-    settling.settle(round, copy, Optional.of(change.ours()));
+    remoteChanges.settle(round, copy, Optional.of(change.ours()));
   }
 
   private ZoneId zone() {

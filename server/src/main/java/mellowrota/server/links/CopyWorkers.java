@@ -40,8 +40,8 @@ class CopyWorkers implements SmartLifecycle {
 
   private final LinkStore links;
   private final LeaseStore turns;
-  private final CopyScheduler openings;
-  private final CopyWorker courier;
+  private final CopyScheduler scheduler;
+  private final CopyWorker worker;
   private final OutsideReader reading;
   private final LinkEndings endings;
   private final Deciders deciders;
@@ -85,7 +85,7 @@ class CopyWorkers implements SmartLifecycle {
   private void lookOut() {
     for (long looks = 0; running; looks++) {
       try {
-        boolean more = openings.some();
+        boolean more = scheduler.some();
         giveOut();
         if (looks % SELDOM == 0) {
           endings.some();
@@ -151,11 +151,11 @@ class CopyWorkers implements SmartLifecycle {
           kept = System.nanoTime();
         }
         // However many copies are due, what changed there is read between them.
-        boolean read = step % COPIES_BETWEEN == 0 && readDue(round);
-        Optional<CopyWorker.Plan> plan = courier.next(round);
+        boolean read = step % COPIES_BETWEEN == 0 && readIfDue(round);
+        Optional<CopyWorker.Plan> plan = worker.next(round);
         if (plan.isPresent()) {
-          lost = courier.step(round, plan.get()) ? 0 : lost + 1;
-        } else if (read || readDue(round)) {
+          lost = worker.step(round, plan.get()) ? 0 : lost + 1;
+        } else if (read || readIfDue(round)) {
           lost = 0;
         } else {
           return;
@@ -173,7 +173,7 @@ class CopyWorkers implements SmartLifecycle {
     }
   }
 
-  private boolean readDue(LinkLeases.Lease round) throws OutsideFault {
+  private boolean readIfDue(LinkLeases.Lease round) throws OutsideFault {
     Optional<LinkStore.Due> due = reading.due(round.link().id());
     if (due.isPresent()) {
       reading.read(round, due.get());

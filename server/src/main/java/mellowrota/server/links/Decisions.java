@@ -48,7 +48,7 @@ class Decisions {
   private final Opens opens;
   private final CopyStore copies;
   private final Changes changes;
-  private final RemoteEdits takings;
+  private final RemoteEdits remoteEdits;
   private final RecordStore records;
   private final RecordAccess access;
   private final Worlds worlds;
@@ -252,7 +252,7 @@ class Decisions {
         EntryTimes sent = times(texts.ours(), copy, world);
         EntryTimes theirs = times(texts.theirs(), copy, world);
         return Optional.of(
-            takings
+            remoteEdits
                 .move(asker, copy, sent, theirs, key)
                 .orElseThrow(
                     () ->
@@ -267,14 +267,14 @@ class Decisions {
         boolean plain = title != null && title.text().equals(row.ours());
         return Optional.of(
             plain
-                ? takings.title(asker, copy, row.theirs(), key)
-                : takings.note(asker, copy, "Title there: " + row.theirs(), key));
+                ? remoteEdits.title(asker, copy, row.theirs(), key)
+                : remoteEdits.note(asker, copy, "Title there: " + row.theirs(), key));
       }
       case PLACE -> {
-        return Optional.of(takings.note(asker, copy, "Place there: " + row.theirs(), key));
+        return Optional.of(remoteEdits.note(asker, copy, "Place there: " + row.theirs(), key));
       }
       default -> {
-        return Optional.of(takings.note(asker, copy, row.theirs(), key));
+        return Optional.of(remoteEdits.note(asker, copy, row.theirs(), key));
       }
     }
   }

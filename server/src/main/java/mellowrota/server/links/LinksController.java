@@ -45,7 +45,7 @@ class LinksController {
   private final Deciders deciders;
   private final LinkStore store;
   private final Host host;
-  private final WriteTest proof;
+  private final WriteTest writeTest;
   private final Tries tries;
   private final StandingEntries standsThere;
   private final Worlds worlds;
@@ -284,7 +284,7 @@ class LinksController {
           tries
               .of(
                   asker.person(),
-                  () -> proof.of(store.account(link), outlet.href(), world.house().zone()))
+                  () -> writeTest.of(store.account(link), outlet.href(), world.house().zone()))
               .stream()
               .map(one -> new StepView(one.what(), one.good(), one.sent(), one.read()))
               .toList();

@@ -25,7 +25,7 @@ class OutsideReader {
   private final CopyStore copies;
   private final LinkStore links;
   private final BusyTimes busy;
-  private final LinkLeases rounds;
+  private final LinkLeases leases;
 
   /** The calendar of a link that is to be read first, if one is by now. */
   Optional<LinkStore.Due> due(long link) {
@@ -56,7 +56,7 @@ class OutsideReader {
         outlet.readsBusy()
             ? Optional.of(busy.find(round.account(), outlet, others, seen.removed(), seen.whole()))
             : Optional.empty();
-    rounds.keep(
+    leases.keep(
         round,
         () -> {
           // The calendar's row before its copies', as whoever opens them locks both.

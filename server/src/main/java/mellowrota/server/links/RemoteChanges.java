@@ -36,9 +36,9 @@ class RemoteChanges {
 
   private final Host host;
   private final CopyStore copies;
-  private final LinkLeases rounds;
+  private final LinkLeases leases;
   private final Changes changes;
-  private final RemoteEdits takings;
+  private final RemoteEdits remoteEdits;
   private final Worlds worlds;
   private final TransactionTemplate transaction;
 
@@ -144,7 +144,7 @@ class RemoteChanges {
       boolean held) {
     World world = worlds.now();
     Optional<PersonId> person = round.link().person();
-    Answer.Rights rights = takings.rights(world, person, copy);
+    Answer.Rights rights = remoteEdits.rights(world, person, copy);
     ZoneId zone = world.house().zone();
     Content wanted = Hold.on(ours.content(zone), changes.holds(copy, zone));
     Merge merge = Merge.of(sent, there, wanted, rights);
@@ -187,7 +187,7 @@ class RemoteChanges {
             || repeats
             || !written.equals(Optional.of(ours.tag()))
             || found.stream().anyMatch(one -> one.state() != Changes.State.PROPOSED);
-    rounds.keep(
+    leases.keep(
         round,
         () -> {
           found.stream()
@@ -263,13 +263,14 @@ class RemoteChanges {
         "copy:%d:%d:%s:%s"
             .formatted(copy.outlet(), copy.entry(), edit.part(), Face.digest(standing.text()));
     if (edit.part() == Part.NOTE) {
-      return Optional.of(takings.note(person, copy, (String) edit.theirs(), key));
+      return Optional.of(remoteEdits.note(person, copy, (String) edit.theirs(), key));
     }
-    return takings.move(person, copy, (EntryTimes) edit.sent(), (EntryTimes) edit.theirs(), key);
+    return remoteEdits.move(
+        person, copy, (EntryTimes) edit.sent(), (EntryTimes) edit.theirs(), key);
   }
 
   private void unreadable(LinkLeases.Lease round, CopyStore.Copy copy, Host.Standing standing) {
-    rounds.keep(
+    leases.keep(
         round,
         () -> {
           changes.keep(
@@ -297,7 +298,7 @@ class RemoteChanges {
       Content sent,
       Content there) {
     Merge merge = Merge.of(sent, there, sent, part -> Answer.PUT_BACK);
-    rounds.keep(
+    leases.keep(
         round,
         () -> {
           for (Edit edit : merge.edits()) {
@@ -318,20 +319,20 @@ class RemoteChanges {
   void isNotThere(LinkLeases.Lease round, CopyStore.Copy copy, Optional<WantedEntry> ours) {
     boolean stood = copy.stands().isPresent();
     if (ours.isEmpty()) {
-      rounds.keep(round, () -> copies.off(copy));
+      leases.keep(round, () -> copies.off(copy));
       return;
     }
     if (!stood) {
-      rounds.keep(round, () -> copies.anew(copy));
+      leases.keep(round, () -> copies.anew(copy));
       return;
     }
     ZoneId zone = zone();
     Content says = ours.get().content(zone);
     Content sent = copy.content(copy.stands(), zone).orElse(says);
     Content wanted = Hold.on(says, changes.holds(copy, zone));
-    boolean hasSay = takings.hasSay(worlds.now(), round.link().person(), copy);
+    boolean hasSay = remoteEdits.hasSay(worlds.now(), round.link().person(), copy);
     boolean proposed = Merge.deleted(sent, wanted, hasSay) == Merge.Deleted.PROPOSED;
-    rounds.keep(
+    leases.keep(
         round,
         () -> {
           changes.keep(

@@ -71,7 +71,8 @@ public final class Input {
         }
       };
 
-  private static String name(RecordComponent field) {
+  /** What a field of a view is called in JSON. */
+  static String name(RecordComponent field) {
     JsonProperty named = field.getAccessor().getAnnotation(JsonProperty.class);
     return named == null ? field.getName() : named.value();
   }

@@ -1,6 +1,5 @@
 package mellowrota.server.platform;
 
-import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;
@@ -40,8 +39,7 @@ class RequiredParts implements ModelConverter {
 
   private static void require(RecordComponent[] parts, @Nullable Schema<?> model) {
     for (RecordComponent part : parts) {
-      JsonProperty named = part.getAccessor().getAnnotation(JsonProperty.class);
-      String name = named == null ? part.getName() : named.value();
+      String name = Input.name(part);
       boolean always =
           part.getType() != Optional.class
               && !part.getAnnotatedType().isAnnotationPresent(Nullable.class);

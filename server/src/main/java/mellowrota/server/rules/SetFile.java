@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -77,6 +78,8 @@ final class SetFile {
   /** By name, those of the file where it has any. */
   private final Map<String, Long> wordings = new LinkedHashMap<>();
 
+  private final Map<String, Long> ofTheHouse;
+
   /**
    * A file of a house.
    *
@@ -86,13 +89,8 @@ final class SetFile {
     this.world = world;
     this.now = now;
     this.json = json;
-    wordings.putAll(wordingsNow());
-  }
-
-  private Map<String, Long> wordingsNow() {
-    Map<String, Long> known = new LinkedHashMap<>();
-    now.get("wordings").forEach(w -> known.put(w.get("name").asString(), w.get("id").asLong()));
-    return known;
+    now.get("wordings").forEach(w -> wordings.put(w.get("name").asString(), w.get("id").asLong()));
+    ofTheHouse = Map.copyOf(wordings);
   }
 
   /** The set that a file says, as it is sent to be looked at. */
@@ -172,13 +170,13 @@ final class SetFile {
             Field.of("categories", inline(word(FileWords.of(Wording.Category.class))))
                 .unless(MAKE.arrayNode()),
             Field.of("fixed", TEXT))
-        .with(this::identify, wording -> wording);
+        .with(this::identify, UnaryOperator.identity());
   }
 
   /** A wording of the house keeps its number; another has one until it is kept. */
   private void identify(ObjectNode wording) {
     String name = wording.path("name").asString("");
-    long id = wordingsNow().getOrDefault(name, FRESH + wordings.size());
+    long id = ofTheHouse.getOrDefault(name, FRESH + wordings.size());
     wordings.put(name, id);
     wording.put("id", id);
     if (id >= FRESH) {
@@ -264,16 +262,12 @@ final class SetFile {
   }
 
   private YamlForm rule() {
-    YamlForm lands = list(target());
+    YamlForm target = target();
     return fields(
         Field.of("note", TEXT),
         Field.of("off", "on", OFF).unless(BooleanNode.TRUE),
         Field.of("when", when()),
-        Field.of(
-            "lands on",
-            "lands",
-            YamlForm.of(
-                (file, node, spot) -> inline(target()).read(file, node, spot), lands::write)),
+        Field.of("lands on", "lands", YamlForm.of(inline(target)::read, list(target)::write)),
         Field.of("as", word(FileWords.SHAPES)),
         Field.of("worded", "wording", worded()),
         Field.of("shown as", "busy", flag("busy", "free")),

@@ -48,7 +48,7 @@ interface YamlForm {
 
   Node write(JsonNode value);
 
-  /** The same, with what else is kept of it, and as it was made before that when written. */
+  /** The same, where the API has more of it than the file says, which is not written. */
   default YamlForm with(Consumer<ObjectNode> more, UnaryOperator<ObjectNode> less) {
     return of(
         (file, node, spot) -> {
