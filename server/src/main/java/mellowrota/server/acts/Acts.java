@@ -10,8 +10,6 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ThreadLocalRandom;
-import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
@@ -19,13 +17,9 @@ import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Does acts. */
@@ -38,10 +32,6 @@ public class Acts {
 
   /** The channel of the notices that tell every server process what changed. */
   public static final String CHANNEL = "mellow_changes";
-
-  private static final Logger LOG = LoggerFactory.getLogger(Acts.class);
-  private static final int MOST_TRIES = 6;
-  private static final long LONGEST_PAUSE = 20_000_000;
 
   private final TransactionTemplate transaction;
   private final KeptSession session;
@@ -108,17 +98,7 @@ public class Acts {
    * database it is done anew from the beginning, the command too.
    */
   public Done run(Wanted asked, Function<Act, String> command) {
-    for (int tried = 1; ; tried++) {
-      try {
-        return transaction.execute(status -> once(asked, command));
-      } catch (ConcurrencyFailureException inTheWay) {
-        if (tried == MOST_TRIES || TransactionSynchronizationManager.isActualTransactionActive()) {
-          throw inTheWay;
-        }
-        LOG.info("an act is done anew kind={} tried={}", asked.kind(), tried);
-        LockSupport.parkNanos(ThreadLocalRandom.current().nextLong(LONGEST_PAUSE) * tried);
-      }
-    }
+    return transaction.execute(status -> once(asked, command));
   }
 
   private Done once(Wanted asked, Function<Act, String> command) {

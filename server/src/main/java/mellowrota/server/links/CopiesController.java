@@ -39,6 +39,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -65,6 +66,7 @@ class CopiesController {
   private final WaitingCopies waiting;
   private final LinkStore links;
   private final Clock clock;
+  private final TransactionTemplate transaction;
 
   /** How a copy is, as the API says it. */
   enum CopyState {
@@ -308,14 +310,16 @@ class CopiesController {
   @PostMapping("/copies/send-now")
   @Operation(
       summary = "Sends at once what waits for the asker and those they answer for, or of a record")
-  @Transactional
-  public ResponseEntity<Void> sendNow(Asker asker, @RequestParam(required = false) Long record) {
-    World world = worlds.now();
-    Person me = world.person(asker.person());
-    boolean office = me.isCoordinator();
-    waiting.hurry(
-        Optional.ofNullable(record).map(RecordId::of),
-        office ? Optional.empty() : Optional.of(answeredForBy(world, me)));
+  ResponseEntity<Void> sendNow(Asker asker, @RequestParam(required = false) Long record) {
+    transaction.executeWithoutResult(
+        status -> {
+          World world = worlds.now();
+          Person me = world.person(asker.person());
+          boolean office = me.isCoordinator();
+          waiting.hurry(
+              Optional.ofNullable(record).map(RecordId::of),
+              office ? Optional.empty() : Optional.of(answeredForBy(world, me)));
+        });
     return ResponseEntity.noContent().build();
   }
 
@@ -336,15 +340,17 @@ class CopiesController {
 
   @PostMapping("/copies/go-on")
   @Operation(summary = "Lets copies go out again after a restore")
-  @Transactional
-  public ResponseEntity<Void> goOn(Asker asker) {
+  ResponseEntity<Void> goOn(Asker asker) {
     if (!worlds.now().person(asker.person()).isCoordinator()) {
       throw Problem.forbidden("That copies go out again is the coordinators' to say.");
     }
-    // What stands there may be newer than what was restored: all of it is looked at first.
-    waiting.lookAtAll();
-    links.readAllAfresh();
-    house.letCopiesGo();
+    transaction.executeWithoutResult(
+        status -> {
+          // What stands there may be newer than what was restored: all of it is looked at first.
+          waiting.lookAtAll();
+          links.readAllAfresh();
+          house.letCopiesGo();
+        });
     return ResponseEntity.noContent().build();
   }
 

@@ -54,7 +54,8 @@ class CopyScheduler {
 
   /** Opens what there is; true while there may be more. */
   boolean some() {
-    return Boolean.TRUE.equals(transaction.execute(status -> openSome()));
+    long from = after;
+    return Boolean.TRUE.equals(transaction.execute(status -> openSome(from)));
   }
 
   /** What a calendar that is written to has not seen yet, up to where its calendar is by now. */
@@ -70,8 +71,7 @@ class CopyScheduler {
     }
   }
 
-  private boolean openSome() {
-    long from = after;
+  private boolean openSome(long from) {
     Map<Long, Long> locked = store.lockBehind(from, OUTLETS);
     after = locked.size() < OUTLETS ? 0 : Collections.max(locked.keySet());
     if (locked.isEmpty()) {

@@ -33,7 +33,7 @@ import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * What was changed in outside calendars, for those who may know of it: whoever's calendar it is,
@@ -52,6 +52,7 @@ class Decisions {
   private final RecordStore records;
   private final RecordAccess access;
   private final Worlds worlds;
+  private final TransactionTemplate transaction;
 
   /** A change as it is kept. */
   record Row(
@@ -222,8 +223,11 @@ class Decisions {
   }
 
   /** Takes it into the record, as an act of whoever says so. */
-  @Transactional
   void take(PersonId asker, long id) {
+    transaction.executeWithoutResult(status -> takeOne(asker, id));
+  }
+
+  private void takeOne(PersonId asker, long id) {
     World world = worlds.now();
     Told told = open(world, world.person(asker), id);
     Row row = told.row();
@@ -287,8 +291,11 @@ class Decisions {
   }
 
   /** Writes ours there again. */
-  @Transactional
   void putBack(PersonId asker, long id) {
+    transaction.executeWithoutResult(status -> putBackOne(asker, id));
+  }
+
+  private void putBackOne(PersonId asker, long id) {
     World world = worlds.now();
     Told told = open(world, world.person(asker), id);
     Row row = told.row();

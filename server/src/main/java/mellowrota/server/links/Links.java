@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
@@ -31,7 +32,7 @@ import mellowrota.server.sight.Worlds;
 import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Makes, changes and ends links. Each is an act that changes the world: a calendar that is written
@@ -52,6 +53,7 @@ public class Links implements Leaving {
   private final Host host;
   private final Clock clock;
   private final Deciders deciders;
+  private final TransactionTemplate transaction;
 
   /**
    * What is wanted of one of the account's calendars.
@@ -350,32 +352,42 @@ public class Links implements Leaving {
   }
 
   /** Gives it another password; it is tried at once. */
-  @Transactional
   void password(PersonId asker, long id, String password) {
-    LinkStore.Link link = mine(worlds.now().person(asker), id);
-    store.setPassword(link, password);
-    again(asker, id);
+    change(
+        asker,
+        id,
+        link -> {
+          store.setPassword(link, password);
+          readAndTryNow(id);
+        });
   }
 
   /** Leaves it alone until its owner lets it go on; what stands there stays. */
-  @Transactional
   void stop(PersonId asker, long id) {
-    mine(worlds.now().person(asker), id);
-    store.setStopped(id, Optional.of(clock.instant()));
+    change(asker, id, link -> store.setStopped(id, Optional.of(clock.instant())));
   }
 
-  @Transactional
   void goOn(PersonId asker, long id) {
-    mine(worlds.now().person(asker), id);
-    store.setStopped(id, Optional.empty());
-    again(asker, id);
+    change(
+        asker,
+        id,
+        link -> {
+          store.setStopped(id, Optional.empty());
+          readAndTryNow(id);
+        });
   }
 
   /** Reads what is there now, and tries at once whatever waits for another try. */
-  @Transactional
   void again(PersonId asker, long id) {
-    mine(worlds.now().person(asker), id);
+    change(asker, id, link -> readAndTryNow(id));
+  }
+
+  private void readAndTryNow(long id) {
     store.again(id);
     copies.tryAgain(id);
+  }
+
+  private void change(PersonId asker, long id, Consumer<LinkStore.Link> how) {
+    transaction.executeWithoutResult(status -> how.accept(mine(worlds.now().person(asker), id)));
   }
 }

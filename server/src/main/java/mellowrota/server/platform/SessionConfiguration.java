@@ -21,10 +21,10 @@ class SessionConfiguration {
     return SharedEntityManagerCreator.createSharedEntityManager(factory);
   }
 
-  /** What changes something. */
+  /** What changes something; done anew where others were in the way. */
   @Bean
   TransactionTemplate transaction(PlatformTransactionManager transactions) {
-    return new TransactionTemplate(transactions);
+    return new WholeTransaction(transactions);
   }
 
   /** What reads all as of one moment. */

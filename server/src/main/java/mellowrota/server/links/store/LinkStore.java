@@ -321,7 +321,11 @@ public class LinkStore {
 
   /** Reads what is there now, and rests no longer. */
   public void again(long id) {
-    entity(id).orElseThrow().restUntil = null;
+    // The link's row first, so that whoever has its turn is not in the middle of its copies.
+    kept.flush();
+    LinkEntity entity = kept.find(LinkEntity.class, id);
+    kept.refresh(entity, LockModeType.PESSIMISTIC_WRITE);
+    entity.restUntil = null;
     kept.flush();
     kept.createQuery(
             """
