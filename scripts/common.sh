@@ -130,7 +130,7 @@ built() { printf '%s' "$2" >"$BUILD/$1.stamp"; }
 build_web() {
   local lock sources
   lock="$(hash_of web/package.json web/package-lock.json)"
-  sources="$(hash_of web/src web/index.html web/public web/package-lock.json web/vite.config.ts web/tsconfig.json)"
+  sources="$(hash_of web/src web/index.html web/public web/sw.js web/package.json web/package-lock.json web/vite.config.ts web/tsconfig.json)"
   if [ -d "$ROOT/web/dist" ] && ! changed web "$sources"; then
     return 0
   fi

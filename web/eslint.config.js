@@ -34,7 +34,7 @@ export default tseslint.config(
     },
   },
   { files: ['src/shared/time.ts'], rules: { 'no-restricted-syntax': 'off' } },
-  // app -> features -> shared; a feature's only door is its index.
+  // app -> features -> shared; a feature's doors are its index and, for the app, its pages.
   {
     files: ['src/shared/**'],
     rules: {

@@ -2,25 +2,32 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { useState } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
-import { AccountPage } from '../features/account';
-import { BoardPage, CrewWeek } from '../features/board';
-import { CopiesPage } from '../features/copies';
-import { CoverPage } from '../features/cover';
-import { CrewPage } from '../features/crew';
-import { IncomingPage } from '../features/incoming';
-import { MyDayPage } from '../features/myday';
-import { RecordsPage } from '../features/records';
-import { RulesPage } from '../features/rules';
-import { SignIn, useSession, Welcome, type Session } from '../features/session';
-import { SightPage } from '../features/sight';
-import { TodayPage } from '../features/today';
+import { useSession, type Session } from '../features/session';
 import { ProblemError } from '../shared/api/client';
 import { eyes } from '../shared/api/client';
 import { Fault } from '../shared/ui/Fault';
 import { Loading } from '../shared/ui/Loading';
-import { Frame } from './Frame';
 import { themeFor } from './theme';
+import { page } from './page';
 import { useMode } from './useMode';
+
+const Frame = page(async () => (await import('./Frame')).Frame);
+const SignIn = page(async () => (await import('../features/session/SignIn')).SignIn);
+const Welcome = page(async () => (await import('../features/session/Welcome')).Welcome);
+const AccountPage = page(async () => (await import('../features/account/AccountPage')).AccountPage);
+const BoardPage = page(async () => (await import('../features/board/BoardPage')).BoardPage);
+const CrewWeek = page(async () => (await import('../features/board/CrewWeek')).CrewWeek);
+const CopiesPage = page(async () => (await import('../features/copies/CopiesPage')).CopiesPage);
+const CoverPage = page(async () => (await import('../features/cover/CoverPage')).CoverPage);
+const CrewPage = page(async () => (await import('../features/crew/CrewPage')).CrewPage);
+const IncomingPage = page(
+  async () => (await import('../features/incoming/IncomingPage')).IncomingPage,
+);
+const MyDayPage = page(async () => (await import('../features/myday/MyDayPage')).MyDayPage);
+const RecordsPage = page(async () => (await import('../features/records/RecordsPage')).RecordsPage);
+const RulesPage = page(async () => (await import('../features/rules/RulesPage')).RulesPage);
+const SightPage = page(async () => (await import('../features/sight/SightPage')).SightPage);
+const TodayPage = page(async () => (await import('../features/today/TodayPage')).TodayPage);
 
 function makeClient() {
   return new QueryClient({

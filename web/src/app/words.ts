@@ -1,6 +1,7 @@
 /** What the frame says. */
 export const frameWords = {
   skip: 'To the page',
+  loading: 'Getting the page',
   find: 'Find ref, name, place…',
   asSeenBy: (name: string) =>
     `You see this as ${name} gets it. What you may not see yourself is covered, and nothing can be changed.`,

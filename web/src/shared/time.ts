@@ -11,6 +11,7 @@ export interface Due {
   zone?: string;
   date?: string;
   instant?: string;
+  overdueFrom?: string;
 }
 
 export const viewerZone = dayjs.tz.guess();
@@ -193,11 +194,9 @@ export function momentText(instant: string): string {
   return dayjs(instant).format('ddd D MMM, HH:mm');
 }
 
-export function isPast(due: Due | undefined): boolean {
-  if (due?.instant) {
-    return dayjs(due.instant).isBefore(dayjs());
-  }
-  return due?.date ? dayjs(due.date).add(1, 'day').isBefore(dayjs()) : false;
+/** Whether open work that is due then is overdue by now; the server says from when on. */
+export function isOverdue(due: Due | undefined): boolean {
+  return due?.overdueFrom !== undefined && Date.parse(due.overdueFrom) <= nowMoment();
 }
 
 /** The form in which a due time is edited. */

@@ -1,11 +1,11 @@
 import { Button, Checkbox, Form, Input } from 'antd';
 import type { UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useCalendars } from '../../shared/api/house';
 import { longDayText, momentText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
-import { useCalendars } from '../records';
 import styles from './account.module.css';
 import {
   useAppPasswords,

@@ -22,7 +22,7 @@ export function OwnTitle() {
         className={styles.line}
         onSubmit={(event) => {
           event.preventDefault();
-          save.mutate(title, { onSuccess: () => setTyped(null) });
+          save.mutate({ title, tag: own.data.tag }, { onSuccess: () => setTyped(null) });
         }}
       >
         <Input

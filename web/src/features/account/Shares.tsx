@@ -1,11 +1,11 @@
 import { Button, Checkbox, Input } from 'antd';
 import { useState } from 'react';
+import { useCalendars, useHouse, usePeople } from '../../shared/api/house';
 import { longDayText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
-import { useCalendars, usePeople } from '../records';
 import styles from './account.module.css';
-import { useHouse, useShareDeeds, useShares } from './queries';
+import { useShareDeeds, useShares } from './queries';
 import { words } from './words';
 
 /** Calendars shown to one more reader: offered here, accepted by them, changed and withdrawn. */
@@ -115,6 +115,7 @@ export function Shares() {
                 onChange={(next) =>
                   deeds.change.mutate({
                     id: one.id,
+                    tag: one.tag,
                     level: next,
                     mayPassOn: one.mayPassOn,
                     ...(one.until && { until: one.until }),

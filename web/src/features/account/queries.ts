@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, take, type Schemas } from '../../shared/api/client';
+import { api, ifStill, take, type Schemas, type Seen } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 
 export const useAppPasswords = () =>
   useQuery({
-    queryKey: ['app-passwords'],
+    queryKey: keys.appPasswords,
     queryFn: () => take(api.GET('/api/v1/account/app-passwords')),
   });
 
@@ -13,7 +14,7 @@ export function useMakeAppPassword() {
   return useMutation({
     mutationFn: (body: Schemas['AppPasswordWish']) =>
       take(api.POST('/api/v1/account/app-passwords', { body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.appPasswords }),
   });
 }
 
@@ -22,20 +23,20 @@ export function useWithdraw() {
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/account/app-passwords/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['app-passwords'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.appPasswords }),
   });
 }
 
 /** Where one is signed in. */
 export const useSessions = () =>
-  useQuery({ queryKey: ['sessions'], queryFn: () => take(api.GET('/api/v1/account/sessions')) });
+  useQuery({ queryKey: keys.sessions, queryFn: () => take(api.GET('/api/v1/account/sessions')) });
 
 export function useEndSession() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (id: string) =>
       take(api.DELETE('/api/v1/account/sessions/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['sessions'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.sessions }),
   });
 }
 
@@ -46,14 +47,14 @@ export const useChangePassword = () =>
   });
 
 export function useFeeds() {
-  return useQuery({ queryKey: ['feeds'], queryFn: () => take(api.GET('/api/v1/feeds')) });
+  return useQuery({ queryKey: keys.feeds, queryFn: () => take(api.GET('/api/v1/feeds')) });
 }
 
 export function useMakeFeed() {
   const client = useQueryClient();
   return useLookedAt(
     (to, body: Schemas['FeedWish']) => take(to.POST('/api/v1/feeds', { body })),
-    () => void client.invalidateQueries({ queryKey: ['feeds'] }),
+    () => void client.invalidateQueries({ queryKey: keys.feeds }),
   );
 }
 
@@ -62,12 +63,12 @@ export function useWithdrawFeed() {
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/feeds/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['feeds'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.feeds }),
   });
 }
 
 export function useShares() {
-  return useQuery({ queryKey: ['shares'], queryFn: () => take(api.GET('/api/v1/shares')) });
+  return useQuery({ queryKey: keys.shares, queryFn: () => take(api.GET('/api/v1/shares')) });
 }
 
 /** What can be done with a share; calendars are read otherwise afterwards. */
@@ -85,8 +86,8 @@ export function useShareDeeds() {
       onSuccess: done,
     }),
     change: useLookedAt(
-      (to, { id, ...body }: Schemas['ShareChange'] & { id: number }) =>
-        take(to.PUT('/api/v1/shares/{id}', { ...path(id), body })),
+      (to, { id, tag, ...body }: Seen<Schemas['ShareChange']> & { id: number }) =>
+        take(to.PUT('/api/v1/shares/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
       done,
     ),
     withdraw: useMutation({
@@ -98,7 +99,7 @@ export function useShareDeeds() {
 
 export function useOwnTitle() {
   return useQuery({
-    queryKey: ['own-title'],
+    queryKey: keys.ownTitle,
     queryFn: () => take(api.GET('/api/v1/account/title')),
   });
 }
@@ -106,12 +107,8 @@ export function useOwnTitle() {
 export function useSetOwnTitle() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (title: string) => take(api.PUT('/api/v1/account/title', { body: { title } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['own-title'] }),
+    mutationFn: ({ tag, ...body }: Seen<Schemas['OwnTitleChange']>) =>
+      take(api.PUT('/api/v1/account/title', { params: ifStill(tag), body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.ownTitle }),
   });
-}
-
-/** What the organisation has settled, and why. */
-export function useHouse() {
-  return useQuery({ queryKey: ['house'], queryFn: () => take(api.GET('/api/v1/house')) });
 }

@@ -1,15 +1,16 @@
 import { Button, Checkbox, DatePicker, Modal, Popover, Segmented } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
-import { dueText, spanText, today, viewerZone, type Due } from '../../shared/time';
+import { dueText, spanText, today, viewerZone } from '../../shared/time';
 import { eyes } from '../../shared/api/client';
+import { useCalendars } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { errorText } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { CoverCounts, CoverRows, useTakers } from '../cover';
-import { RecordSide, useCalendars } from '../records';
+import { RecordSide } from '../records';
 import { daysOf, placeOf, type Zoom } from './days';
 import { Grid } from './Grid';
 import { layBoard, type Board, type Grouping, type World } from './lanes';
@@ -307,8 +308,7 @@ function ConflictDialog({
           {[
             theirs?.ref,
             theirs?.title,
-            ((visit?.start ?? visit?.first) ? spanText(visit!) : '') ||
-              dueText(theirs?.due as Due | undefined),
+            ((visit?.start ?? visit?.first) ? spanText(visit!) : '') || dueText(theirs?.due),
             (theirs?.people ?? []).map((p) => `${p.name} ${p.roleName}`).join(', '),
           ]
             .filter(Boolean)

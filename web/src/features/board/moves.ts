@@ -20,7 +20,7 @@ export interface Move extends Shift {
 /** A record while it is moved: what will be sent as its change. */
 interface Draft {
   visits: Visit[];
-  due?: Schemas['DueView'];
+  due?: Schemas['DueChange'];
   people: (PersonChange & { visit?: number })[];
   place?: number;
 }
@@ -101,7 +101,7 @@ export function copyOf(record: RecordView, no: number, move: Move): Change {
 export function changedSince(item: Item, record: RecordView): boolean {
   const visit = record.visits?.find((v) => v.no === item.visit);
   const times = (v: Visit | undefined) => [v?.start, v?.end, v?.zone, v?.first, v?.last].join('|');
-  const due = (d: Schemas['DueView'] | undefined) => [d?.at, d?.zone, d?.date].join('|');
+  const due = (d: Schemas['DueChange'] | undefined) => [d?.at, d?.zone, d?.date].join('|');
   const people = (record.people ?? [])
     .filter((p) => p.visit == null || p.visit === item.visit)
     .map((p) => `${p.role}:${p.person ?? ''}:${p.team ?? ''}`)

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input } from 'antd';
+import { usePeople } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
-import { usePeople } from '../records';
 import styles from './copies.module.css';
 import type { Found, Looked, Wish } from './model';
 import { words } from './words';

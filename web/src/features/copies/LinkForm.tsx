@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { useState } from 'react';
-import { useCalendars } from '../records';
+import { useCalendars } from '../../shared/api/house';
 import styles from './copies.module.css';
 import { LinkAccount } from './LinkAccount';
 import { LinkCalendars } from './LinkCalendars';

@@ -1,4 +1,3 @@
-export { CopiesPage } from './CopiesPage';
 export { GoesOut, useGoesOut } from './GoesOut';
 export { useDecided } from './queries';
 export { OutsideLines } from './OutsideLines';

@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take, type Schemas } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 
 const OFTEN = 3_000;
 
 /** What is open changes by itself, so it is asked for again while it is looked at. */
 export function useCopies() {
   return useQuery({
-    queryKey: ['copies'],
+    queryKey: keys.copies,
     queryFn: () => take(api.GET('/api/v1/copies')),
     refetchInterval: OFTEN,
   });
@@ -14,7 +15,7 @@ export function useCopies() {
 
 export function useOutsideChanges() {
   return useQuery({
-    queryKey: ['outside-changes'],
+    queryKey: keys.outsideChanges,
     queryFn: () => take(api.GET('/api/v1/outside-changes')),
     refetchInterval: 2 * OFTEN,
   });
@@ -22,7 +23,7 @@ export function useOutsideChanges() {
 
 export function useLinks() {
   return useQuery({
-    queryKey: ['links'],
+    queryKey: keys.links,
     queryFn: () => take(api.GET('/api/v1/links')),
     refetchInterval: OFTEN,
   });
@@ -32,9 +33,9 @@ export function useLinks() {
 export function useLinkDeeds() {
   const client = useQueryClient();
   const done = () => {
-    void client.invalidateQueries({ queryKey: ['links'] });
-    void client.invalidateQueries({ queryKey: ['copies'] });
-    void client.invalidateQueries({ queryKey: ['outside-changes'] });
+    void client.invalidateQueries({ queryKey: keys.links });
+    void client.invalidateQueries({ queryKey: keys.copies });
+    void client.invalidateQueries({ queryKey: keys.outsideChanges });
   };
   return {
     tryIt: useMutation({
@@ -87,7 +88,7 @@ export function useLinkDeeds() {
 /** What of ours stands in a link's calendars. */
 export function useStanding(id: number) {
   return useQuery({
-    queryKey: ['links', id, 'standing'],
+    queryKey: keys.standing(id),
     queryFn: () => take(api.GET('/api/v1/links/{id}/standing', { params: { path: { id } } })),
     refetchInterval: OFTEN,
   });
@@ -96,7 +97,7 @@ export function useStanding(id: number) {
 /** Who decides where people's own work is copied. */
 export function useDecided() {
   return useQuery({
-    queryKey: ['links', 'decided'],
+    queryKey: keys.decided,
     queryFn: () => take(api.GET('/api/v1/links/decided')),
   });
 }
@@ -104,7 +105,7 @@ export function useDecided() {
 /** What goes out before long; it is asked for more often while something waits. */
 export function useWaiting(enabled: boolean) {
   return useQuery({
-    queryKey: ['copies', 'waiting'],
+    queryKey: keys.copiesWaiting,
     queryFn: () => take(api.GET('/api/v1/copies/waiting')),
     enabled,
     refetchInterval: (query) => (query.state.data?.goesOutIn === undefined ? 4 * OFTEN : 1_000),
@@ -129,14 +130,14 @@ export function useSendNow() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => take(api.POST('/api/v1/copies/send-now')),
-    onSuccess: () => void client.invalidateQueries({ queryKey: ['copies'] }),
+    onSuccess: () => void client.invalidateQueries({ queryKey: keys.copies }),
   });
 }
 
 /** Whether nothing is sent since a restore. */
 export function useHeld() {
   return useQuery({
-    queryKey: ['copies-held'],
+    queryKey: keys.copiesHeld,
     queryFn: () => take(api.GET('/api/v1/copies/held')),
   });
 }

@@ -1,8 +1,10 @@
 import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
+import { useState } from 'react';
+import type { Schemas } from '../../shared/api/client';
+import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { usePlaces } from '../records';
 import styles from './cover.module.css';
 import { useDuties, useDutyDeeds, type DutyWish } from './queries';
 import { words } from './words';
@@ -37,16 +39,11 @@ export function DutyDialog({ id, onClose }: { id: number | null; onClose: () => 
   );
 }
 
-function DutyForm({
-  known,
-  onClose,
-}: {
-  known: (DutyWish & { id: number }) | undefined;
-  onClose: () => void;
-}) {
+function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onClose: () => void }) {
   const places = usePlaces();
   const { add, change, remove } = useDutyDeeds();
   const error = add.error ?? change.error ?? remove.error;
+  const [tag] = useState(known?.tag ?? '');
   const save = ({ name, place, skill, meanwhile, spans, lifted }: Values) => {
     const body: DutyWish = {
       name,
@@ -65,7 +62,7 @@ function DutyForm({
       lifted: (lifted ?? '').split(/[\s,]+/).filter(Boolean),
     };
     if (known) {
-      change.mutate({ id: known.id, body }, { onSuccess: onClose });
+      change.mutate({ id: known.id, tag, ...body }, { onSuccess: onClose });
     } else {
       add.mutate(body, { onSuccess: onClose });
     }

@@ -1,4 +1,3 @@
-export { CoverPage } from './CoverPage';
 export { useAhead, type Ahead } from './ahead';
 export { CoverCounts } from './Counts';
 export { CoverRows } from './CoverRows';

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { api, ifStill, newKey, take, type Schemas, type Seen } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { useReadNow } from '../../shared/api/useReadNow';
 import { addDays } from '../../shared/time';
 import { takerText } from './words';
@@ -28,7 +29,7 @@ export type DutyWish = Schemas['DutyWish'];
 
 export function useCover(from: string, until: string) {
   return useQuery({
-    queryKey: ['cover', from, until],
+    queryKey: keys.coverOf(from, until),
     queryFn: () => take(api.GET('/api/v1/cover', { params: { query: { from, until } } })),
     placeholderData: (before) => before,
   });
@@ -36,7 +37,7 @@ export function useCover(from: string, until: string) {
 
 export function useWhoCould(gap: Gap) {
   return useQuery({
-    queryKey: ['cover', 'who', gap.ask, gap.start, gap.end],
+    queryKey: keys.coverPart('who', gap.ask, gap.start, gap.end),
     queryFn: () =>
       take(
         api.GET('/api/v1/cover/who-could', {
@@ -55,7 +56,7 @@ export interface Held {
 
 export function useWhoCouldTake(held: Held) {
   return useQuery({
-    queryKey: ['cover', 'take', held],
+    queryKey: keys.coverPart('take', held),
     queryFn: () =>
       take(api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } })),
   });
@@ -63,7 +64,7 @@ export function useWhoCouldTake(held: Held) {
 
 export function useSwaps({ record, visit, from }: Held) {
   return useQuery({
-    queryKey: ['cover', 'swaps', record, visit, from],
+    queryKey: keys.coverPart('swaps', record, visit, from),
     queryFn: () =>
       take(api.GET('/api/v1/cover/swaps', { params: { query: { record, visit, person: from } } })),
   });
@@ -81,7 +82,7 @@ export interface HeldVisit {
 /** Of everybody, whether they could take what is held, where it is held. */
 export function useTakers(held: HeldVisit | null) {
   return useQuery({
-    queryKey: ['cover', 'takers', held],
+    queryKey: keys.coverPart('takers', held),
     enabled: held !== null,
     staleTime: 30_000,
     queryFn: async () => {
@@ -119,21 +120,21 @@ export function useWhenCould(asked: WhenAsked) {
     ...(record !== null && { record }),
   };
   return useQuery({
-    queryKey: ['cover', 'when', query],
+    queryKey: keys.coverPart('when', query),
     queryFn: () => take(api.GET('/api/v1/cover/when-could', { params: { query } })),
   });
 }
 
 export function useLoads(from: string, until: string) {
   return useQuery({
-    queryKey: ['cover', 'loads', from, until],
+    queryKey: keys.coverPart('loads', from, until),
     queryFn: () => take(api.GET('/api/v1/cover/loads', { params: { query: { from, until } } })),
   });
 }
 
 export function useLeft(person: number, from: string, until: string) {
   return useQuery({
-    queryKey: ['cover', 'left', person, from, until],
+    queryKey: keys.coverPart('left', person, from, until),
     queryFn: () =>
       take(api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } })),
   });
@@ -141,7 +142,7 @@ export function useLeft(person: number, from: string, until: string) {
 
 export function useFill(from: string, until: string, asked: boolean) {
   return useQuery({
-    queryKey: ['cover', 'fill', from, until],
+    queryKey: keys.coverPart('fill', from, until),
     queryFn: () => take(api.GET('/api/v1/cover/fill', { params: { query: { from, until } } })),
     enabled: asked,
   });
@@ -183,21 +184,21 @@ export function useCoverDeeds() {
 /** Holidays and closures that touch some days. */
 export function useDaysOff(from: string, until: string) {
   return useQuery({
-    queryKey: ['days-off', from, until],
+    queryKey: keys.daysOff(from, until),
     queryFn: () => take(api.GET('/api/v1/days-off', { params: { query: { from, until } } })),
     placeholderData: (previous) => previous,
   });
 }
 
 export function useDuties() {
-  return useReadNow(['duties'], () => take(api.GET('/api/v1/duties')));
+  return useReadNow(keys.duties, () => take(api.GET('/api/v1/duties')));
 }
 
 export function useDutyDeeds() {
   const client = useQueryClient();
   const onSettled = () => {
-    void client.invalidateQueries({ queryKey: ['duties'] });
-    void client.invalidateQueries({ queryKey: ['cover'] });
+    void client.invalidateQueries({ queryKey: keys.duties });
+    void client.invalidateQueries({ queryKey: keys.cover });
   };
   return {
     add: useMutation({
@@ -208,8 +209,8 @@ export function useDutyDeeds() {
       onSettled,
     }),
     change: useMutation({
-      mutationFn: ({ id, body }: { id: number; body: DutyWish }) =>
-        take(api.PUT('/api/v1/duties/{id}', { params: { path: { id } }, body })),
+      mutationFn: ({ id, tag, ...body }: Seen<DutyWish> & { id: number }) =>
+        take(api.PUT('/api/v1/duties/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
       onSettled,
     }),
     remove: useMutation({

@@ -1,11 +1,12 @@
 import { Button, Checkbox, Form, Input, InputNumber } from 'antd';
+import { useHouse } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
-import { useChangeHouse, useHouse, type HouseChange } from './queries';
+import { useChangeHouse, type HouseChange } from './queries';
 import { words } from './words';
 
 /** What the organisation settles for all: its week, and what readers outside see at most. */
@@ -28,12 +29,15 @@ export function House() {
       requiredMark={false}
       initialValues={house.data}
       onFinish={(values) =>
-        change.mutate(values, {
-          onSuccess: () => {
-            saved(form);
-            tray.tell({ text: words.settled });
+        change.mutate(
+          { ...values, tag: tagOf(form) },
+          {
+            onSuccess: () => {
+              saved(form);
+              tray.tell({ text: words.settled });
+            },
           },
-        })
+        )
       }
     >
       <Form.Item label={words.houseName} name="name" rules={[{ required: true }]}>

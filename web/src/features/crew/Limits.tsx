@@ -3,7 +3,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useLimits, useSetLimits, type Limit, type LimitsChange } from './queries';
 import { words } from './words';
@@ -43,12 +43,14 @@ export function Limits() {
       requiredMark={false}
       initialValues={{
         ...initial,
+        tag: limits.data.tag,
         weekBegins: limits.data.weekBegins,
         periodWeeks: limits.data.periodWeeks,
       }}
       onFinish={(values: Values) =>
         set.mutate(
           {
+            tag: tagOf(form),
             weekBegins: values.weekBegins,
             periodWeeks: values.periodWeeks,
             limits: all.map(({ kind }) => ({

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { useState } from 'react';
+import { usePeople, useTeams } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useDecided } from '../copies';
@@ -9,7 +10,7 @@ import { InviteDialog } from './InviteDialog';
 import { PersonDialog } from './PersonDialog';
 import { SkillsDialog } from './SkillsDialog';
 import { TimesDialog } from './TimesDialog';
-import { useAddPerson, usePeople, useTeams, type Person } from './queries';
+import { useAddPerson, type Person } from './queries';
 import { worded } from '../../shared/words';
 import { words } from './words';
 

@@ -1,4 +1,5 @@
 import { Button, Form, Input, Modal } from 'antd';
+import { useState } from 'react';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useChangePerson, type Person, type Team } from './queries';
@@ -21,6 +22,7 @@ export function PersonDialog({
   onClose: () => void;
 }) {
   const change = useChangePerson(person.id);
+  const [tag] = useState(person.tag);
   const [form] = Form.useForm<Values>();
   const right = Form.useWatch('right', form);
   const options = (list: Record<string, string>) =>
@@ -37,7 +39,7 @@ export function PersonDialog({
           right: person.right,
           coordinates: person.coordinates,
         }}
-        onFinish={(values) => change.mutate(values, { onSuccess: onClose })}
+        onFinish={(values) => change.mutate({ ...values, tag }, { onSuccess: onClose })}
       >
         <Form.Item label={words.name} name="name" rules={[{ required: true }]}>
           <Input maxLength={100} />

@@ -1,9 +1,11 @@
 import { Button, Checkbox, Form, InputNumber, Modal } from 'antd';
+import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { partSaved, tagOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
-import { usePlaces, usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
+import { usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
 import { useSetWorkedDays, useWorkedDays } from './regionQueries';
 import { WorkedDaysParts, workedDaysSaid, type WorkedDaysValues } from './WorkedDays';
 import { words } from './words';
@@ -15,6 +17,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
   const set = useSetPlaceTerms(place.id);
   const setDays = useSetWorkedDays(place.id);
   const error = set.error ?? setDays.error;
+  const [form] = Form.useForm<PlaceTerms & WorkedDaysValues>();
   const save = async ({
     capacity,
     ofPeople,
@@ -24,13 +27,15 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
     ...worked
   }: PlaceTerms & WorkedDaysValues) => {
     await set.mutateAsync({
+      tag: tagOf(form, 'terms'),
       capacity: capacity ?? null,
       ofPeople,
       latitude: latitude ?? null,
       longitude: longitude ?? null,
       ways,
     });
-    await setDays.mutateAsync(workedDaysSaid(worked));
+    partSaved(form, 'terms');
+    await setDays.mutateAsync({ tag: tagOf(form, 'days'), ...workedDaysSaid(worked) });
     onClose();
   };
   const places = usePlaces();
@@ -52,9 +57,14 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
       {days.error && <Fault error={days.error} again={() => void days.refetch()} />}
       {terms.data && days.data && (
         <Form<PlaceTerms & WorkedDaysValues>
+          form={form}
           layout="vertical"
           requiredMark={false}
-          initialValues={{ ...terms.data, ...days.data }}
+          initialValues={{
+            ...terms.data,
+            ...days.data,
+            tags: { terms: terms.data.tag, days: days.data.tag },
+          }}
           // What failed is told below.
           onFinish={(values) => void save(values).catch(() => undefined)}
         >

@@ -1,11 +1,12 @@
 import { Button } from 'antd';
 import { useState } from 'react';
+import { usePlaces } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { PlaceDialog } from './PlaceDialog';
-import { useAddPlace, usePlaces, type Place } from './queries';
+import { useAddPlace, type Place } from './queries';
 import { words } from './words';
 
 export function PlaceList({ mayChange }: { mayChange: boolean }) {

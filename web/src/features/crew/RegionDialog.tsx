@@ -1,5 +1,6 @@
 import { Button, Checkbox, Form, Input, Modal, Upload } from 'antd';
 import { Fault } from '../../shared/ui/Fault';
+import { tagOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useReadHolidays, useRegionDeeds, type Holiday, type Region } from './regionQueries';
 import { OwnWeek } from './WorkedDays';
@@ -49,6 +50,7 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
           set.mutate(
             {
               id: region.id,
+              tag: tagOf(form),
               name,
               ...(week && week.length > 0 && { week }),
               holidays: holidays.map(({ day, name, half }) => ({ day, name: name ?? '', half })),

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { RegionDialog } from './RegionDialog';
@@ -100,12 +100,15 @@ function OfHouse() {
       requiredMark={false}
       initialValues={days.data}
       onFinish={(values) =>
-        set.mutate(workedDaysSaid(values), {
-          onSuccess: () => {
-            saved(form);
-            tray.tell({ text: words.settled });
+        set.mutate(
+          { tag: tagOf(form), ...workedDaysSaid(values) },
+          {
+            onSuccess: () => {
+              saved(form);
+              tray.tell({ text: words.settled });
+            },
           },
-        })
+        )
       }
     >
       <h2 className={styles.part}>{words.theHouse}</h2>

@@ -1,6 +1,7 @@
 import { Button, Checkbox, Form, Input, Modal } from 'antd';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { tagOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useSetSkills, useSkills, type Person } from './queries';
 import { words } from './words';
@@ -14,18 +15,21 @@ interface Values {
 export function SkillsDialog({ person, onClose }: { person: Person; onClose: () => void }) {
   const known = useSkills(person.id);
   const set = useSetSkills(person.id);
+  const [form] = Form.useForm<Values>();
   return (
     <Modal open title={words.skillsTitle(person.name)} footer={null} onCancel={onClose}>
       {known.isPending && <Loading what={words.loading} />}
       {known.error && <Fault error={known.error} again={() => void known.refetch()} />}
       {known.data && (
         <Form<Values>
+          form={form}
           layout="vertical"
           requiredMark={false}
           initialValues={known.data}
           onFinish={(values) =>
             set.mutate(
               {
+                tag: tagOf(form),
                 notAlone: values.notAlone,
                 skills: values.skills.map(({ skill, last }) => ({ skill, ...(last && { last }) })),
               },

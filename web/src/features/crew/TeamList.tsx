@@ -1,18 +1,11 @@
 import { Button } from 'antd';
+import { usePeople, useTeams } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
-import {
-  useAddTeam,
-  useJoin,
-  useLeave,
-  usePeople,
-  useTeams,
-  type Person,
-  type Team,
-} from './queries';
+import { useAddTeam, useJoin, useLeave, type Person, type Team } from './queries';
 import { words } from './words';
 
 export function TeamList({ mayChange }: { mayChange: boolean }) {

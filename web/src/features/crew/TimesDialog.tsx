@@ -1,11 +1,13 @@
 import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
 import { Link } from 'react-router';
+import { usePlaces } from '../../shared/api/house';
 import { mondayOf, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { partSaved, tagOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
-import { usePlaces, useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
+import { useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
 import { words } from './words';
 
 interface Row {
@@ -148,7 +150,7 @@ function Days({ person, times }: { person: Person; times: WorkTimes }) {
         requiredMark={false}
         onFinish={({ day, from, until, place }) =>
           setDay.mutate(
-            { day, place, times: from && until ? [{ from, until }] : [] },
+            { tag: times.tags.days, day, place, times: from && until ? [{ from, until }] : [] },
             { onSuccess: () => form.resetFields() },
           )
         }
@@ -198,9 +200,12 @@ function Week({
 }) {
   const { setHours, setTerms } = useTimesDeeds(person.id);
   const error = setHours.error ?? setTerms.error;
+  const [form] = Form.useForm<Values>();
   const save = async ({ hours, contract, zone }: Values) => {
-    await setHours.mutateAsync({ hours: hours.map(said) });
+    await setHours.mutateAsync({ tag: tagOf(form, 'hours'), hours: hours.map(said) });
+    partSaved(form, 'hours');
     await setTerms.mutateAsync({
+      tag: tagOf(form, 'terms'),
       zone: zone?.trim() ? zone.trim() : null,
       contractMinutes: contract == null ? null : Math.round(contract * 60),
     });
@@ -208,9 +213,11 @@ function Week({
   };
   return (
     <Form<Values>
+      form={form}
       layout="vertical"
       requiredMark={false}
       initialValues={{
+        tags: times.tags,
         hours: times.hours,
         zone: times.zone,
         contract: times.contractMinutes == null ? undefined : times.contractMinutes / 60,

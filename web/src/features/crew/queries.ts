@@ -1,5 +1,6 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, take, type Client, type Schemas } from '../../shared/api/client';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { api, ifStill, take, type Client, type Schemas, type Seen } from '../../shared/api/client';
+import { keys, recordChanged } from '../../shared/api/keys';
 import { useReadNow } from '../../shared/api/useReadNow';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 
@@ -8,19 +9,13 @@ export type Team = Schemas['Team'];
 export type Place = Schemas['Place'];
 export type HouseChange = Schemas['HouseChange'];
 
-export const usePeople = () =>
-  useQuery({ queryKey: ['people'], queryFn: () => take(api.GET('/api/v1/people')) });
-export const useTeams = () =>
-  useQuery({ queryKey: ['teams'], queryFn: () => take(api.GET('/api/v1/teams')) });
-export const usePlaces = () =>
-  useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
-
 function useStale() {
   const client = useQueryClient();
   return () => {
-    for (const key of ['people', 'teams', 'places', 'records', 'record']) {
-      void client.invalidateQueries({ queryKey: [key] });
+    for (const queryKey of [keys.people, keys.teams, keys.places]) {
+      void client.invalidateQueries({ queryKey });
     }
+    recordChanged(client);
   };
 }
 
@@ -39,7 +34,7 @@ export type SettledAct = Schemas['SettledAct'];
 /** What was settled, newest first; earlier ones when asked for. */
 export const useSettled = () =>
   useInfiniteQuery({
-    queryKey: ['settled'],
+    queryKey: keys.settled,
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       take(api.GET('/api/v1/settled', { params: { query: { before: pageParam } } })),
@@ -50,8 +45,8 @@ export const useAddPerson = () =>
   useCrewChange((body: Schemas['CrewPersonChange']) => take(api.POST('/api/v1/people', { body })));
 
 export const useChangePerson = (id: number) =>
-  useSeenChange((to, body: Schemas['CrewPersonChange']) =>
-    take(to.PATCH('/api/v1/people/{id}', { params: { path: { id } }, body })),
+  useSeenChange((to, { tag, ...body }: Seen<Schemas['CrewPersonChange']>) =>
+    take(to.PATCH('/api/v1/people/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
   );
 
 export const useInvite = (id: number) =>
@@ -79,32 +74,31 @@ export const useLeave = () =>
 export const useAddPlace = () =>
   useCrewChange((body: Schemas['PlaceChange']) => take(api.POST('/api/v1/places', { body })));
 
-export const useHouse = () =>
-  useQuery({ queryKey: ['house'], queryFn: () => take(api.GET('/api/v1/house')) });
-
 export function useChangeHouse() {
   const client = useQueryClient();
   return useLookedAt(
-    (to, body: HouseChange) => take(to.PATCH('/api/v1/house', { body })),
+    (to, { tag, ...body }: Seen<HouseChange>) =>
+      take(to.PATCH('/api/v1/house', { params: ifStill(tag), body })),
     () => void client.invalidateQueries(),
   );
 }
 
 /** What somebody can. */
 export function useSkills(id: number) {
-  return useReadNow(['skills', id], () =>
+  return useReadNow(keys.skills(id), () =>
     take(api.GET('/api/v1/people/{id}/skills', { params: { path: { id } } })),
   );
 }
 
 export function useSetSkills(id: number) {
+  const path = { id };
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas['SkillsChange']) =>
-      take(api.PUT('/api/v1/people/{id}/skills', { params: { path: { id } }, body })),
+    mutationFn: ({ tag, ...body }: Seen<Schemas['SkillsChange']>) =>
+      take(api.PUT('/api/v1/people/{id}/skills', { params: { path, ...ifStill(tag) }, body })),
     onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ['skills', id] });
-      void client.invalidateQueries({ queryKey: ['cover'] });
+      void client.invalidateQueries({ queryKey: keys.skills(id) });
+      void client.invalidateQueries({ queryKey: keys.cover });
     },
   });
 }
@@ -114,7 +108,7 @@ export type Limit = Schemas['Limit'];
 export type LimitsChange = Schemas['LimitsChange'];
 
 export function useTimes(id: number) {
-  return useReadNow(['times', id], () =>
+  return useReadNow(keys.times(id), () =>
     take(api.GET('/api/v1/people/{id}/times', { params: { path: { id } } })),
   );
 }
@@ -126,18 +120,23 @@ export function useTimesDeeds(id: number) {
   const path = { id };
   return {
     setHours: useMutation({
-      mutationFn: (body: Schemas['HoursChange']) =>
-        take(api.PUT('/api/v1/people/{id}/hours', { params: { path }, body })),
+      mutationFn: ({ tag, ...body }: Seen<Schemas['HoursChange']>) =>
+        take(api.PUT('/api/v1/people/{id}/hours', { params: { path, ...ifStill(tag) }, body })),
       onSettled,
     }),
     setTerms: useMutation({
-      mutationFn: (body: Schemas['TermsChange']) =>
-        take(api.PUT('/api/v1/people/{id}/terms', { params: { path }, body })),
+      mutationFn: ({ tag, ...body }: Seen<Schemas['TermsChange']>) =>
+        take(api.PUT('/api/v1/people/{id}/terms', { params: { path, ...ifStill(tag) }, body })),
       onSettled,
     }),
     setDay: useMutation({
-      mutationFn: ({ day, ...body }: Schemas['HoursOfDayChange'] & { day: string }) =>
-        take(api.PUT('/api/v1/people/{id}/days/{day}', { params: { path: { id, day } }, body })),
+      mutationFn: ({ day, tag, ...body }: Seen<Schemas['HoursOfDayChange']> & { day: string }) =>
+        take(
+          api.PUT('/api/v1/people/{id}/days/{day}', {
+            params: { path: { id, day }, ...ifStill(tag) },
+            body,
+          }),
+        ),
       onSettled,
     }),
     removeDay: useMutation({
@@ -170,13 +169,14 @@ export function useTimesDeeds(id: number) {
 }
 
 export function useLimits() {
-  return useReadNow(['limits'], () => take(api.GET('/api/v1/limits')));
+  return useReadNow(keys.limits, () => take(api.GET('/api/v1/limits')));
 }
 
 export function useSetLimits() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: LimitsChange) => take(api.PUT('/api/v1/limits', { body })),
+    mutationFn: ({ tag, ...body }: Seen<LimitsChange>) =>
+      take(api.PUT('/api/v1/limits', { params: ifStill(tag), body })),
     onSettled: () => void client.invalidateQueries(),
   });
 }
@@ -184,7 +184,7 @@ export function useSetLimits() {
 export type PlaceTerms = Schemas['PlaceTerms'];
 
 export function usePlaceTerms(id: number) {
-  return useReadNow(['place-terms', id], () =>
+  return useReadNow(keys.placeTermsOf(id), () =>
     take(api.GET('/api/v1/places/{id}/terms', { params: { path: { id } } })),
   );
 }
@@ -192,11 +192,13 @@ export function usePlaceTerms(id: number) {
 export function useSetPlaceTerms(id: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas['PlaceTermsChange']) =>
-      take(api.PUT('/api/v1/places/{id}/terms', { params: { path: { id } }, body })),
+    mutationFn: ({ tag, ...body }: Seen<Schemas['PlaceTermsChange']>) =>
+      take(
+        api.PUT('/api/v1/places/{id}/terms', { params: { path: { id }, ...ifStill(tag) }, body }),
+      ),
     onSettled: () => {
-      void client.invalidateQueries({ queryKey: ['place-terms'] });
-      void client.invalidateQueries({ queryKey: ['cover'] });
+      void client.invalidateQueries({ queryKey: keys.placeTerms });
+      void client.invalidateQueries({ queryKey: keys.cover });
     },
   });
 }

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, take, type Schemas } from '../../shared/api/client';
+import { api, ifStill, take, type Schemas, type Seen } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { useReadNow } from '../../shared/api/useReadNow';
 
 export type Region = Schemas['Region'];
@@ -8,7 +9,7 @@ export type RegionChange = Schemas['RegionChange'];
 export type WorkedDaysChange = Schemas['WorkedDaysChange'];
 
 export const useRegions = () =>
-  useQuery({ queryKey: ['regions'], queryFn: () => take(api.GET('/api/v1/regions')) });
+  useQuery({ queryKey: keys.regions, queryFn: () => take(api.GET('/api/v1/regions')) });
 
 /** What is changed of regions; hours and cover follow. */
 export function useRegionDeeds() {
@@ -20,8 +21,8 @@ export function useRegionDeeds() {
       onSuccess,
     }),
     set: useMutation({
-      mutationFn: ({ id, ...body }: RegionChange & { id: number }) =>
-        take(api.PUT('/api/v1/regions/{id}', { params: { path: { id } }, body })),
+      mutationFn: ({ id, tag, ...body }: Seen<RegionChange> & { id: number }) =>
+        take(api.PUT('/api/v1/regions/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
       onSuccess,
     }),
     remove: useMutation({
@@ -46,7 +47,7 @@ export const useReadHolidays = () =>
 
 /** Which days are worked at a place; without one: in the house. */
 export function useWorkedDays(place?: number) {
-  return useReadNow(['worked-days', place ?? 'house'], () =>
+  return useReadNow(keys.workedDays(place ?? null), () =>
     place == null
       ? take(api.GET('/api/v1/house/days'))
       : take(api.GET('/api/v1/places/{id}/days', { params: { path: { id: place } } })),
@@ -56,10 +57,15 @@ export function useWorkedDays(place?: number) {
 export function useSetWorkedDays(place?: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: WorkedDaysChange) =>
+    mutationFn: ({ tag, ...body }: Seen<WorkedDaysChange>) =>
       place == null
-        ? take(api.PUT('/api/v1/house/days', { body }))
-        : take(api.PUT('/api/v1/places/{id}/days', { params: { path: { id: place } }, body })),
+        ? take(api.PUT('/api/v1/house/days', { params: ifStill(tag), body }))
+        : take(
+            api.PUT('/api/v1/places/{id}/days', {
+              params: { path: { id: place }, ...ifStill(tag) },
+              body,
+            }),
+          ),
     onSuccess: () => client.invalidateQueries(),
   });
 }

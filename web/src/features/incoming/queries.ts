@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { usePeople, usePlaces, useTeams } from '../../shared/api/house';
+import { keys } from '../../shared/api/keys';
 import type { What } from './model';
 
 export function useRead() {
@@ -20,7 +22,7 @@ export type Sent = Schemas['FileRows'];
 
 export function useLook(sent: Sent | null) {
   return useQuery({
-    queryKey: ['file-look', sent],
+    queryKey: keys.fileLook(sent),
     enabled: sent !== null,
     queryFn: () => take(api.POST('/api/v1/files/look', { body: sent! })),
     placeholderData: (previous) => previous,
@@ -45,9 +47,9 @@ export function useTake() {
 
 /** The names a cell may hold, by the field its column is. */
 export function useNames() {
-  const people = useQuery({ queryKey: ['people'], queryFn: () => take(api.GET('/api/v1/people')) });
-  const places = useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
-  const teams = useQuery({ queryKey: ['teams'], queryFn: () => take(api.GET('/api/v1/teams')) });
+  const people = usePeople();
+  const places = usePlaces();
+  const teams = useTeams();
   const named = (list: { name: string }[] | undefined) => (list ?? []).map((one) => one.name);
   return (field: string): string[] => {
     if (field === 'place') {

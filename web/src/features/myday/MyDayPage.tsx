@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/client';
 import {
   clockOf,
+  isOverdue,
   longDayText,
   momentText,
   nowMoment,
@@ -307,9 +308,11 @@ function state({ record, visit }: Piece): string {
   if (record.started) {
     return words.started;
   }
+  if (!visit && isOverdue(record.due)) {
+    return words.overdue;
+  }
   if (!visit && record.due?.instant) {
-    const hours = (Date.parse(record.due.instant) - nowMoment()) / 3_600_000;
-    return hours < 0 ? words.overdue : words.left(hours);
+    return words.left((Date.parse(record.due.instant) - nowMoment()) / 3_600_000);
   }
   return '';
 }

@@ -1,2 +1,1 @@
-export { MyDayPage } from './MyDayPage';
 export { forgetDays } from './kept';

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { api, newKey, ProblemError, take, type Schemas } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { nowMoment } from '../../shared/time';
 import {
   keepDay,
@@ -19,7 +20,7 @@ export function useMyDay(person: number) {
   const client = useQueryClient();
   const [waiting, setWaiting] = useState<Waiting[]>(() => waitingOf(person));
   const query = useQuery({
-    queryKey: ['my-day'],
+    queryKey: keys.myDay,
     queryFn: async () => {
       const day = await take(api.GET('/api/v1/my-day'));
       keepDay(person, day);
@@ -61,7 +62,7 @@ export function useMyDay(person: number) {
         put((now) => now.map((w) => (w.key === one.key ? { ...w, refused: why } : w)));
       }
     }
-    await client.invalidateQueries({ queryKey: ['my-day'] });
+    await client.invalidateQueries({ queryKey: keys.myDay });
   }, [client, person, put]);
 
   useEffect(() => {
@@ -96,14 +97,14 @@ export function useMyDay(person: number) {
     forget: (key: string) => put((now) => now.filter((w) => w.key !== key)),
     seen: async (record: number) => {
       await take(api.POST('/api/v1/records/{id}/seen', { params: { path: { id: record } } }));
-      await client.invalidateQueries({ queryKey: ['my-day'] });
+      await client.invalidateQueries({ queryKey: keys.myDay });
     },
   };
 }
 
 export function useMyTimes(person: number) {
   return useQuery({
-    queryKey: ['my-times'],
+    queryKey: keys.ownTimes,
     queryFn: () => take(api.GET('/api/v1/people/{id}/times', { params: { path: { id: person } } })),
   });
 }
@@ -111,7 +112,7 @@ export function useMyTimes(person: number) {
 /** Leave that is asked for, until the office agrees. */
 export function useMyLeave(person: number) {
   const client = useQueryClient();
-  const onSettled = () => void client.invalidateQueries({ queryKey: ['my-times'] });
+  const onSettled = () => void client.invalidateQueries({ queryKey: keys.ownTimes });
   const ask = useMutation({
     mutationFn: (body: Schemas['LeaveWish']) =>
       take(api.POST('/api/v1/people/{id}/leave', { params: { path: { id: person } }, body })),

@@ -1,11 +1,12 @@
 import { Button, InputNumber } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../shared/api/client';
+import { usePeople } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useTray } from '../../shared/ui/tray';
 import { givenTo, type Change, type RecordView } from './model';
-import { fetchRecord, usePeople, useSeveralLookedAt } from './queries';
+import { fetchRecord, useSeveralLookedAt } from './queries';
 import styles from './records.module.css';
 import { dueLater, sentVisits, visitLater } from './times';
 import { words } from './words';

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Form, Input, Segmented } from 'antd';
-import { dueText, readDue, type Due } from '../../shared/time';
+import { dueText, readDue } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { DetailFields } from './DetailFields';
@@ -216,7 +216,7 @@ function DueField({ form }: { form: RecordFormState }) {
       label={words.due}
       id="due"
       fault={dueFault(draft) ? words.dueBad : form.faultAt('due')}
-      hint={due ? dueText(due as Due) : '\u00a0'}
+      hint={due ? dueText(due) : '\u00a0'}
     >
       <Input
         id="due"
@@ -251,7 +251,7 @@ function Conflict({ theirs }: { theirs: RecordView }) {
       <strong>{words.theirs}</strong>
       <div>{words.theirsWhy}</div>
       <div className={styles.small}>
-        {[theirs.title, theirs.place?.name, dueText(theirs.due as Due | undefined), people]
+        {[theirs.title, theirs.place?.name, dueText(theirs.due), people]
           .filter(Boolean)
           .join(' · ')}
       </div>

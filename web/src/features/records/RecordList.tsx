@@ -1,7 +1,7 @@
 import { Button, Checkbox } from 'antd';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { dueText, isPast, spanText, type Due } from '../../shared/time';
+import { dueText, isOverdue, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import type { RecordView } from './model';
@@ -113,7 +113,7 @@ export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake, man
 function whenText(row: RecordView): string {
   const visits = (row.visits ?? []).filter((v) => v.start ?? v.first);
   if (visits.length === 0 || row.kind === 'TICKET' || row.kind === 'DEADLINE') {
-    return dueText(row.due as Due | undefined);
+    return dueText(row.due);
   }
   return spanText(visits[0]!) + (visits.length > 1 ? ` +${visits.length - 1}` : '');
 }
@@ -133,7 +133,7 @@ interface RowProps {
 function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }: RowProps) {
   const names = [...new Set((row.people ?? []).map((p) => p.name))];
   const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
-  const late = open && isPast(row.due as Due | undefined);
+  const late = open && isOverdue(row.due);
   return (
     <div
       role="row"

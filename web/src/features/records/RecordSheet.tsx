@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { ProblemError } from '../../shared/api/client';
+import { useDetails } from '../../shared/api/house';
 import { dueText, momentText, spanText, zoneMark, type Due } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -10,7 +11,7 @@ import { History } from './History';
 import { useCopiesOf } from './copies';
 import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
-import { useChangeNow, useDetails, useLandings, type useRecord } from './queries';
+import { useChangeNow, useLandings, type useRecord } from './queries';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -125,7 +126,7 @@ function outcome(done: { entries?: number; calendars?: number }): string {
 
 function due(record: RecordView): string {
   const wantsOne = record.kind === 'TICKET' || record.kind === 'DEADLINE';
-  return record.due ? 'due ' + dueText(record.due as Due) : wantsOne ? words.notDue : '';
+  return record.due ? 'due ' + dueText(record.due) : wantsOne ? words.notDue : '';
 }
 
 /** Each visit with its margins, who is on it where that differs, and the further dates. */

@@ -1,6 +1,7 @@
 import { Button, Dropdown, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { usePeople, usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
 import { Many } from './Many';
@@ -8,7 +9,7 @@ import { RecordList } from './RecordList';
 import { RecordSide } from './RecordSide';
 import styles from './records.module.css';
 import { SavedViews } from './SavedViews';
-import { usePeople, usePlaces, useRecords, wishQuery, type ListWish } from './queries';
+import { useRecords, wishQuery, type ListWish } from './queries';
 import { useRecordsPage } from './useRecordsPage';
 import { words } from './words';
 

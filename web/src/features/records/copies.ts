@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, take, type Schemas } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { momentText } from '../../shared/time';
 import { words } from './words';
 
@@ -10,7 +11,7 @@ const OFTEN = 3_000;
 /** The copies of a record's entries; what is open changes by itself and is asked for again. */
 export function useCopiesOf(record: number) {
   return useQuery({
-    queryKey: ['copies', record],
+    queryKey: keys.copiesOf(record),
     queryFn: () => take(api.GET('/api/v1/copies', { params: { query: { record } } })),
     refetchInterval: (query) =>
       query.state.data?.some((copy) => copy.dueIn !== undefined) ? OFTEN : false,

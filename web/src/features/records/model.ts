@@ -169,7 +169,7 @@ export function draftOf(record: RecordView): Draft {
             lead: inRole(LEAD, v.no)[0] ?? null,
             support: inRole(SUPPORT, v.no),
           })),
-    due: dueInput(record.due as Due | undefined),
+    due: dueInput(record.due),
     details: Object.fromEntries(record.details.map((d) => [d.key, d.value ?? ''])),
     tags: (record.tags ?? []).join(', '),
     leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',

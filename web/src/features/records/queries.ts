@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, takeTagged, type Schemas } from '../../shared/api/client';
+import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
@@ -30,7 +31,7 @@ const STATES: Record<string, string> = {
 
 export function useRecords(wish: ListWish) {
   return useInfiniteQuery({
-    queryKey: ['records', wish],
+    queryKey: keys.recordList(wish),
     initialPageParam: undefined as string | undefined,
     queryFn: ({ pageParam }) =>
       take(
@@ -51,7 +52,7 @@ export function useRecords(wish: ListWish) {
 
 export function useRecord(id: number | null) {
   return useQuery({
-    queryKey: ['record', id],
+    queryKey: keys.record(id),
     enabled: id !== null,
     queryFn: () => fetchRecord(id ?? 0),
   });
@@ -59,14 +60,14 @@ export function useRecord(id: number | null) {
 
 export function useLandings(id: number) {
   return useQuery({
-    queryKey: ['record', id, 'landings'],
+    queryKey: keys.landings(id),
     queryFn: () => take(api.GET('/api/v1/records/{id}/landings', { params: { path: { id } } })),
   });
 }
 
 export function useHistory(id: number) {
   return useQuery({
-    queryKey: ['record', id, 'history'],
+    queryKey: keys.history(id),
     queryFn: () => take(api.GET('/api/v1/records/{id}/history', { params: { path: { id } } })),
   });
 }
@@ -74,7 +75,7 @@ export function useHistory(id: number) {
 /** Where what is being typed would land. */
 export function usePreview(change: Change, enabled: boolean) {
   return useQuery({
-    queryKey: ['preview', change],
+    queryKey: keys.preview(change),
     enabled,
     queryFn: () => take(api.POST('/api/v1/landings', { body: change })),
     placeholderData: (previous) => previous,
@@ -84,11 +85,7 @@ export function usePreview(change: Change, enabled: boolean) {
 
 function useRefresh() {
   const client = useQueryClient();
-  return (id?: number) => {
-    void client.invalidateQueries({ queryKey: ['records'] });
-    void client.invalidateQueries({ queryKey: ['board'] });
-    void client.invalidateQueries({ queryKey: id ? ['record', id] : ['record'] });
-  };
+  return (id?: number) => recordChanged(client, id);
 }
 
 /** What a save answers is shown at once, and keys act on it, before it is read again. */
@@ -96,7 +93,7 @@ function useShown() {
   const client = useQueryClient();
   return ({ data, tag }: { data: Schemas['ActAnswer']; tag: string }) => {
     if (data.record) {
-      client.setQueryData(['record', data.record.id], { data: data.record, tag });
+      client.setQueryData(keys.record(data.record.id), { data: data.record, tag });
     }
     return data;
   };
@@ -147,27 +144,6 @@ export function useUndo() {
   });
 }
 
-export function usePeople() {
-  return useQuery({ queryKey: ['people'], queryFn: () => take(api.GET('/api/v1/people')) });
-}
-
-export function usePlaces() {
-  return useQuery({ queryKey: ['places'], queryFn: () => take(api.GET('/api/v1/places')) });
-}
-
-export function useTeams() {
-  return useQuery({ queryKey: ['teams'], queryFn: () => take(api.GET('/api/v1/teams')) });
-}
-
-/** What the house keeps on its records. */
-export function useDetails() {
-  return useQuery({ queryKey: ['details'], queryFn: () => take(api.GET('/api/v1/details')) });
-}
-
-export function useCalendars() {
-  return useQuery({ queryKey: ['calendars'], queryFn: () => take(api.GET('/api/v1/calendars')) });
-}
-
 /** Changes a record as it is this moment: looks first, so that nobody's words are written over. */
 export function useChangeNow() {
   const client = useQueryClient();
@@ -206,7 +182,7 @@ export function useSeveral() {
     onSettled: () => {
       void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
       // On the board, done is when it shows it.
-      return client.invalidateQueries({ queryKey: ['board'] });
+      return client.invalidateQueries({ queryKey: keys.board });
     },
   });
 }
@@ -219,7 +195,7 @@ export function fetchRecord(id: number) {
 /** A few records by some words, to choose one. */
 export function useFound(find: string, state = '') {
   return useQuery({
-    queryKey: ['records-found', find, state],
+    queryKey: keys.recordsFound(find, state),
     queryFn: () =>
       take(api.GET('/api/v1/records', { params: { query: { find, state, limit: 20 } } })),
     placeholderData: (previous) => previous,
@@ -227,14 +203,14 @@ export function useFound(find: string, state = '') {
 }
 
 export function useViews() {
-  return useQuery({ queryKey: ['views'], queryFn: () => take(api.GET('/api/v1/views')) });
+  return useQuery({ queryKey: keys.views, queryFn: () => take(api.GET('/api/v1/views')) });
 }
 
 export function useSaveView() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (view: Schemas['SavedViewWish']) => take(api.POST('/api/v1/views', { body: view })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['views'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.views }),
   });
 }
 
@@ -243,14 +219,14 @@ export function useLetViewGo() {
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/views/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['views'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.views }),
   });
 }
 
 /** What waits for a coordinator's yes. */
 export function useReleases(enabled: boolean) {
   return useQuery({
-    queryKey: ['releases'],
+    queryKey: keys.releases,
     enabled,
     queryFn: () => take(api.GET('/api/v1/releases')),
   });

@@ -2,7 +2,6 @@ import type { Schemas } from '../../shared/api/client';
 import { addDays, laterOnClock } from '../../shared/time';
 
 type Visit = Schemas['VisitView'];
-type Due = Schemas['DueView'];
 
 /** How far something goes on the clock. */
 export interface Shift {
@@ -29,7 +28,7 @@ export function visitLater(visit: Visit, shift: Shift): Visit {
   return visit;
 }
 
-export function dueLater(due: Due, shift: Shift): Due {
+export function dueLater(due: Schemas['DueChange'], shift: Shift): Schemas['DueChange'] {
   return due.date
     ? { date: addDays(due.date, shift.days) }
     : { at: laterOnClock(due.at ?? '', shift.days, shift.minutes), zone: due.zone };

@@ -1,5 +1,6 @@
 import { useDeferredValue, useLayoutEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { newKey, ProblemError, type Schemas } from '../../shared/api/client';
+import { useCalendars, useDetails, useTeams } from '../../shared/api/house';
 import { typedAhead } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import {
@@ -12,7 +13,7 @@ import {
   type Draft,
   type RecordView,
 } from './model';
-import { useCalendars, useChange, useCreate, useDetails, usePreview, useTeams } from './queries';
+import { useChange, useCreate, usePreview } from './queries';
 import { readShortLine } from './shortLine';
 import { useKnown } from './useShortLine';
 import { words } from './words';

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
+import { useDetails, usePeople, usePlaces } from '../../shared/api/house';
 import { draftFrom, newRecord, type Change } from './model';
-import { useDetails, usePeople, usePlaces } from './queries';
 import { readShortLine, type Known } from './shortLine';
 
 /** What a line may name; not whole before all of it is fetched. */

@@ -1,6 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, newKey, take, type Schemas } from '../../shared/api/client';
-import { useCalendars, useDetails, usePeople, usePlaces, useTeams } from '../records';
+import {
+  useCalendars,
+  useDetails,
+  usePeople,
+  usePlaces,
+  useRoles,
+  useTeams,
+} from '../../shared/api/house';
+import { keys } from '../../shared/api/keys';
 import type { Names } from './model';
 
 export type Wish = Schemas['RuleSetWish'];
@@ -8,7 +16,7 @@ type Preview = Schemas['SetPreview'];
 
 export function useRuleSet() {
   return useQuery({
-    queryKey: ['rules'],
+    queryKey: keys.rules,
     queryFn: () => take(api.GET('/api/v1/rules')),
     // A draft rests on it; it is fetched anew when something was put in force.
     staleTime: Infinity,
@@ -38,7 +46,7 @@ export function useReadFile() {
 /** What a look found until now, asked again until all records were looked at. */
 export function useLooked(begun: Preview | undefined) {
   return useQuery({
-    queryKey: ['rules-look', begun?.looked],
+    queryKey: keys.rulesLook(begun?.looked),
     enabled: begun !== undefined && !begun.finished,
     queryFn: () =>
       take(
@@ -53,7 +61,7 @@ export function useLooked(begun: Preview | undefined) {
 /** The change that goes through the records, if one does. */
 export function useWork() {
   return useQuery({
-    queryKey: ['rules-work'],
+    queryKey: keys.rulesWork,
     queryFn: () => take(api.GET('/api/v1/rules/work')),
     refetchInterval: (query) => (query.state.data?.[0]?.state === 'RUNNING' ? 500 : false),
   });
@@ -71,13 +79,13 @@ export function useTurnWork() {
           : api.POST('/api/v1/rules/work/{act}/stop', path),
       );
     },
-    onSettled: () => client.invalidateQueries({ queryKey: ['rules-work'] }),
+    onSettled: () => client.invalidateQueries({ queryKey: keys.rulesWork }),
   });
 }
 
 export function useTry(set: Wish | null) {
   return useQuery({
-    queryKey: ['rules-try', set],
+    queryKey: keys.rulesTry(set),
     enabled: set !== null,
     queryFn: () => take(api.POST('/api/v1/rules/try', { body: set! })),
     placeholderData: (previous) => previous,
@@ -106,7 +114,7 @@ export function useNames() {
   const teams = useTeams();
   const places = usePlaces();
   const calendars = useCalendars();
-  const roles = useQuery({ queryKey: ['roles'], queryFn: () => take(api.GET('/api/v1/roles')) });
+  const roles = useRoles();
   const details = useDetails();
   const named = (list: { id: number; name: string }[] | undefined) => (id: number) =>
     list?.find((one) => one.id === id)?.name ?? '…';

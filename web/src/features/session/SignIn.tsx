@@ -5,9 +5,8 @@ import { useSignIn, type Session } from './queries';
 import styles from './session.module.css';
 import { words } from './words';
 
-const DEMO_PASSWORD = 'still-water';
-
 export function SignIn({ session }: { session: Session }) {
+  const { demo } = session;
   const signIn = useSignIn();
   return (
     <Gate title={`${words.title} · ${session.house}`}>
@@ -33,16 +32,16 @@ export function SignIn({ session }: { session: Session }) {
           {words.go}
         </Button>
       </Form>
-      {session.demo && (
+      {demo && (
         <div className={styles.demo}>
-          {words.demo}
+          {words.demo(demo.password)}
           <div className={styles.accounts}>
-            {session.demo.map((email) => (
+            {demo.emails.map((email) => (
               <Button
                 key={email}
                 type="link"
                 size="small"
-                onClick={() => signIn.mutate({ email, password: DEMO_PASSWORD })}
+                onClick={() => signIn.mutate({ email, password: demo.password })}
               >
                 {email}
               </Button>

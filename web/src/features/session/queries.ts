@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ProblemError, take, type Schemas } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 import { forgetDays } from '../myday';
 
 export type Session = Schemas['Session'];
@@ -32,7 +33,7 @@ async function fetchSession(): Promise<Session> {
 
 export function useSession() {
   return useQuery({
-    queryKey: ['session'],
+    queryKey: keys.session,
     queryFn: fetchSession,
     staleTime: 60_000,
     networkMode: 'always',
@@ -46,7 +47,7 @@ export function useSignIn() {
     onSuccess: (session) => {
       keep(session);
       client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
-      client.setQueryData(['session'], session);
+      client.setQueryData(keys.session, session);
     },
   });
 }
@@ -65,7 +66,7 @@ export function useSignOut() {
 
 export function useInvitation(token: string) {
   return useQuery({
-    queryKey: ['invitation', token],
+    queryKey: keys.invitation(token),
     queryFn: () => take(api.GET('/api/v1/invitations/{token}', { params: { path: { token } } })),
     retry: false,
   });

@@ -4,7 +4,8 @@ export const words = {
   password: 'Password',
   name: 'Your name',
   go: 'Sign in',
-  demo: 'This is the demo. Any of these opens it, with the password still-water:',
+  demo: (password: string) =>
+    `This is the demo. Any of these opens it, with the password ${password}:`,
   welcome: (name: string) => `Welcome, ${name}`,
   first: 'You begin this house',
   firstWhy: 'You will be its first coordinator: you add the crew and their teams.',

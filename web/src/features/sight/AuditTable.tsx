@@ -1,8 +1,8 @@
 import { Select } from 'antd';
 import type { Schemas } from '../../shared/api/client';
+import { useDetails, usePeople } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { useDetails, usePeople } from '../records';
 import { useAudit } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, take } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
 
 export function useSight(record: number | null) {
   return useQuery({
-    queryKey: ['sight', record],
+    queryKey: keys.sight(record),
     enabled: record !== null,
     queryFn: () =>
       take(api.GET('/api/v1/records/{id}/sight', { params: { path: { id: record ?? 0 } } })),
@@ -12,7 +13,7 @@ export function useSight(record: number | null) {
 
 export function useAudit(by: 'detail' | 'person', value: string | null) {
   return useQuery({
-    queryKey: ['audit', by, value],
+    queryKey: keys.audit(by, value),
     enabled: value !== null,
     queryFn: () =>
       take(

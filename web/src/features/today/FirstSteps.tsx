@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
 import { api, take } from '../../shared/api/client';
-import { useCalendars, usePeople, usePlaces, useTeams } from '../records';
+import { useCalendars, usePeople, usePlaces, useTeams } from '../../shared/api/house';
+import { keys } from '../../shared/api/keys';
 import styles from './today.module.css';
 import { words } from './words';
 
@@ -19,7 +20,7 @@ export function FirstSteps() {
   const places = usePlaces();
   const calendars = useCalendars();
   const records = useQuery({
-    queryKey: ['records', 'any'],
+    queryKey: keys.anyRecord,
     queryFn: () => take(api.GET('/api/v1/records', { params: { query: { limit: 1 } } })),
   });
   const known = people.data && teams.data && places.data && records.data && calendars.data;

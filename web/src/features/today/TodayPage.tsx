@@ -3,20 +3,15 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ProblemError, take, type Schemas } from '../../shared/api/client';
-import { clockOf, dueText, longDayText, shortDayText, spanText, type Due } from '../../shared/time';
+import { usePeople } from '../../shared/api/house';
+import { keys } from '../../shared/api/keys';
+import { clockOf, dueText, longDayText, shortDayText, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
-import {
-  givenTo,
-  RecordSide,
-  useChangeNow,
-  usePeople,
-  useReleases,
-  type RecordView,
-} from '../records';
+import { givenTo, RecordSide, useChangeNow, useReleases, type RecordView } from '../records';
 import { OutsideLines } from '../copies';
 import { useAhead, type Ahead } from '../cover';
 import { FirstSteps } from './FirstSteps';
@@ -30,7 +25,7 @@ type Today = Schemas['Today'];
 export function TodayPage() {
   const [search, setSearch] = useSearchParams();
   const today = useQuery({
-    queryKey: ['today'],
+    queryKey: keys.today,
     queryFn: () => take(api.GET('/api/v1/today')),
     refetchInterval: 60_000,
   });
@@ -265,7 +260,7 @@ function Line({
 
 function when(record: RecordView): string {
   const span = (record.visits ?? []).find((v) => v.start ?? v.first);
-  return record.due ? `${words.due} ${dueText(record.due as Due)}` : span ? spanText(span) : '';
+  return record.due ? `${words.due} ${dueText(record.due)}` : span ? spanText(span) : '';
 }
 
 function useRemedies() {

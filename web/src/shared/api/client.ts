@@ -151,3 +151,11 @@ export async function takeTagged<T>(
 export function newKey(): string {
   return crypto.randomUUID();
 }
+
+/** A change together with the tag of what it changes, as it was seen. */
+export type Seen<Change> = Change & { tag: string };
+
+/** Sends that tag, so that what somebody else changed meanwhile is not written over. */
+export function ifStill(tag: string) {
+  return { header: { 'If-Match': tag } };
+}

@@ -2380,6 +2380,10 @@ export interface components {
             from: string;
             until: string;
         };
+        DemoAccounts: {
+            emails: string[];
+            password: string;
+        };
         Detail: {
             choices: string[];
             key: string;
@@ -2422,6 +2426,8 @@ export interface components {
             date?: string;
             /** Format: date-time */
             instant?: string;
+            /** Format: date-time */
+            overdueFrom: string;
             zone?: string;
         };
         Duty: {
@@ -2439,6 +2445,7 @@ export interface components {
             /** @description Asked of each of its people */
             skill?: string;
             spans: components["schemas"]["DutySpan"][];
+            tag: string;
         };
         DutyMade: {
             /** Format: int64 */
@@ -2521,6 +2528,10 @@ export interface components {
             sort: "NOT_SENT" | "NEVER_HERE" | "ALSO_HERE";
             /** Format: int32 */
             visit?: number;
+        };
+        Fault: {
+            message?: string;
+            pointer?: string;
         };
         Feed: {
             /** Format: int64 */
@@ -2722,6 +2733,7 @@ export interface components {
             outsideReason: string;
             /** Format: int32 */
             readingInterval: number;
+            tag: string;
             trustsOwnFeeds: boolean;
             week: string[];
             zone: string;
@@ -2836,6 +2848,7 @@ export interface components {
              * @description Over how many weeks the mean of PERIOD is taken; 0: it is not
              */
             periodWeeks: number;
+            tag: string;
             /** @enum {string} */
             weekBegins: "MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY";
         };
@@ -2865,6 +2878,7 @@ export interface components {
             owner: string;
             /** @description It was stopped: nothing is written or read until it goes on */
             stopped: boolean;
+            tag: string;
         };
         LinkChange: {
             calendars?: components["schemas"]["LinkedCalendarWish"][];
@@ -3076,6 +3090,7 @@ export interface components {
         OwnTitle: {
             details: string[];
             fixed?: string;
+            tag: string;
             title: string;
         };
         OwnTitleChange: {
@@ -3101,6 +3116,7 @@ export interface components {
             right?: "NONE" | "WORKER" | "TEAM_COORDINATOR" | "COORDINATOR";
             /** @enum {string} */
             standing: "HOUSE" | "AGENCY" | "OUTSIDE" | "LEFT";
+            tag: string;
             teams: number[];
         };
         PersonChange: {
@@ -3137,6 +3153,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            tag: string;
             zone?: string;
         };
         PlaceChange: {
@@ -3162,6 +3179,7 @@ export interface components {
             longitude?: number;
             /** @description People are counted, else visits */
             ofPeople: boolean;
+            tag: string;
             ways: components["schemas"]["Way"][];
         };
         PlaceTermsChange: {
@@ -3179,6 +3197,27 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        Problem: {
+            detail?: string;
+            faults?: components["schemas"]["Fault"][];
+            instance?: string;
+            /** @description Of 412: what was sent */
+            mine?: Record<string, never>;
+            /** @description By which a log tells more */
+            request?: string;
+            /**
+             * Format: int32
+             * @description In seconds
+             */
+            retryAfter?: number;
+            /** Format: int32 */
+            status?: number;
+            /** @description Of 412: as it is by now */
+            theirs?: Record<string, never>;
+            theirsTag?: string;
+            title?: string;
+            type?: string;
         };
         RecordChange: {
             /** @description It cannot be done as it is; say why in a note */
@@ -3266,6 +3305,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            tag: string;
             /** @description The days on which it works; not there: as the house's */
             week?: string[];
         };
@@ -3395,7 +3435,7 @@ export interface components {
             query: string;
         };
         Session: {
-            demo?: string[];
+            demo?: components["schemas"]["DemoAccounts"];
             email?: string;
             house: string;
             name?: string;
@@ -3504,6 +3544,7 @@ export interface components {
             mayPassOn: boolean;
             mine: boolean;
             reader: string;
+            tag: string;
             /** Format: date */
             until?: string;
         };
@@ -3604,6 +3645,7 @@ export interface components {
             /** @description Counts only beside somebody who is not so marked */
             notAlone: boolean;
             skills: components["schemas"]["Skill"][];
+            tag: string;
         };
         SkillsChange: {
             notAlone?: boolean;
@@ -3647,6 +3689,7 @@ export interface components {
             id: number;
             members: components["schemas"]["Member"][];
             name: string;
+            tag: string;
         };
         TeamChange: {
             hue?: string;
@@ -3915,8 +3958,14 @@ export interface components {
             days: components["schemas"]["HoursOfDay"][];
             hours: components["schemas"]["Hours"][];
             leave: components["schemas"]["Leave"][];
+            tags: components["schemas"]["WorkTimesTags"];
             /** @description In whose days they work; not there: the house's */
             zone?: string;
+        };
+        WorkTimesTags: {
+            days: string;
+            hours: string;
+            terms: string;
         };
         WorkedDays: {
             closures: components["schemas"]["Closure"][];
@@ -3925,6 +3974,7 @@ export interface components {
              * @description In which it lies; not there: a place's is the house's, the house's none
              */
             region?: number;
+            tag: string;
             /** @description The days on which work is done; not there: as the region's */
             week?: string[];
         };
@@ -3943,7 +3993,98 @@ export interface components {
             items: components["schemas"]["Yes"][];
         };
     };
-    responses: never;
+    responses: {
+        /** @description Busy, or being prepared; again after Retry-After */
+        BUSY: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Changed since it was seen: theirs and mine */
+        CHANGED_MEANWHILE: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Stands against what is there */
+        CONFLICT: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Faults, each with where it is */
+        FAULTS: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Malformed */
+        MALFORMED: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not the asker's to do or see */
+        NOT_ALLOWED: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Nothing that the asker may open */
+        NOT_FOUND: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not signed in */
+        NOT_SIGNED_IN: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Sent without If-Match */
+        NO_IF_MATCH: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Too large */
+        TOO_LARGE: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -3969,6 +4110,10 @@ export interface operations {
                     "*/*": components["schemas"]["AppPassword"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     make_1: {
@@ -3993,6 +4138,13 @@ export interface operations {
                     "*/*": components["schemas"]["AppPassword"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     withdraw_2: {
@@ -4006,13 +4158,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     password: {
@@ -4028,13 +4187,20 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     sessions: {
@@ -4055,6 +4221,10 @@ export interface operations {
                     "*/*": components["schemas"]["SignedIn"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     endSession: {
@@ -4068,13 +4238,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     title: {
@@ -4095,12 +4272,19 @@ export interface operations {
                     "*/*": components["schemas"]["OwnTitle"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     change_2: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4110,13 +4294,22 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     undo: {
@@ -4141,6 +4334,13 @@ export interface operations {
                     "*/*": components["schemas"]["ActAnswer"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     audit: {
@@ -4164,6 +4364,11 @@ export interface operations {
                     "*/*": components["schemas"]["AuditRow"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     csv: {
@@ -4178,6 +4383,11 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
             /** @description default response */
             default: {
                 headers: {
@@ -4214,6 +4424,11 @@ export interface operations {
                     "*/*": components["schemas"]["Board"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     calendars: {
@@ -4234,6 +4449,10 @@ export interface operations {
                     "*/*": components["schemas"]["Calendar"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     calendarAsCsv: {
@@ -4247,6 +4466,12 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
             /** @description default response */
             default: {
                 headers: {
@@ -4269,6 +4494,12 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
             /** @description default response */
             default: {
                 headers: {
@@ -4300,6 +4531,11 @@ export interface operations {
                     "*/*": components["schemas"]["Copy"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     goOn_2: {
@@ -4311,13 +4547,18 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            503: components["responses"]["BUSY"];
         };
     };
     held: {
@@ -4338,6 +4579,10 @@ export interface operations {
                     "*/*": components["schemas"]["CopiesHeld"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     sendNow: {
@@ -4351,13 +4596,19 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     waiting_1: {
@@ -4378,6 +4629,10 @@ export interface operations {
                     "*/*": components["schemas"]["CopiesWaiting"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     cover: {
@@ -4403,6 +4658,11 @@ export interface operations {
                     "*/*": components["schemas"]["Cover"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     fill: {
@@ -4428,6 +4688,11 @@ export interface operations {
                     "*/*": components["schemas"]["CoverSuggestion"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     give: {
@@ -4454,6 +4719,13 @@ export interface operations {
                     "*/*": components["schemas"]["CoverGiven"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     handOver: {
@@ -4480,6 +4752,13 @@ export interface operations {
                     "*/*": components["schemas"]["CoverGiven"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     left: {
@@ -4506,6 +4785,11 @@ export interface operations {
                     "*/*": components["schemas"]["WorkLeft"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     letStand: {
@@ -4521,13 +4805,20 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     openAgain: {
@@ -4541,13 +4832,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     loads: {
@@ -4573,6 +4871,11 @@ export interface operations {
                     "*/*": components["schemas"]["CoverLoad"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     swap: {
@@ -4599,6 +4902,13 @@ export interface operations {
                     "*/*": components["schemas"]["CoverGiven"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     swaps: {
@@ -4624,6 +4934,11 @@ export interface operations {
                     "*/*": components["schemas"]["WorkSwap"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     whenCould: {
@@ -4659,6 +4974,11 @@ export interface operations {
                     "*/*": components["schemas"]["WhenCould"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     whoCould: {
@@ -4684,6 +5004,11 @@ export interface operations {
                     "*/*": components["schemas"]["WhoCould"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     whoCouldTake: {
@@ -4712,6 +5037,11 @@ export interface operations {
                     "*/*": components["schemas"]["WhoCould"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     daysOff: {
@@ -4735,6 +5065,11 @@ export interface operations {
                     "*/*": components["schemas"]["DayOff"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     details: {
@@ -4755,6 +5090,8 @@ export interface operations {
                     "*/*": components["schemas"]["Detail"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            503: components["responses"]["BUSY"];
         };
     };
     duties: {
@@ -4775,6 +5112,10 @@ export interface operations {
                     "*/*": components["schemas"]["Duty"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     add_2: {
@@ -4801,12 +5142,22 @@ export interface operations {
                     "*/*": components["schemas"]["DutyMade"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     change_1: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -4818,13 +5169,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     remove_1: {
@@ -4838,13 +5199,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     events: {
@@ -4865,6 +5233,10 @@ export interface operations {
                     "text/event-stream": components["schemas"]["SseEmitter"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     feeds: {
@@ -4885,6 +5257,10 @@ export interface operations {
                     "*/*": components["schemas"]["Feed"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     make: {
@@ -4909,6 +5285,13 @@ export interface operations {
                     "*/*": components["schemas"]["FeedMade"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     withdraw_1: {
@@ -4922,13 +5305,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     look_2: {
@@ -4953,6 +5343,13 @@ export interface operations {
                     "*/*": components["schemas"]["FileLook"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     read_2: {
@@ -4980,6 +5377,13 @@ export interface operations {
                     "*/*": components["schemas"]["FileRead"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     take_2: {
@@ -5006,6 +5410,13 @@ export interface operations {
                     "*/*": components["schemas"]["FileTaken"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     house: {
@@ -5026,12 +5437,17 @@ export interface operations {
                     "*/*": components["schemas"]["House"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            503: components["responses"]["BUSY"];
         };
     };
     change_5: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5041,13 +5457,22 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     ofHouse: {
@@ -5068,12 +5493,19 @@ export interface operations {
                     "*/*": components["schemas"]["WorkedDays"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     setHouse: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5083,13 +5515,22 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     invited: {
@@ -5112,6 +5553,10 @@ export interface operations {
                     "*/*": components["schemas"]["Invitation"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     accept_1: {
@@ -5129,13 +5574,19 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     preview: {
@@ -5160,6 +5611,13 @@ export interface operations {
                     "*/*": components["schemas"]["LandingView"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     limits: {
@@ -5180,12 +5638,19 @@ export interface operations {
                     "*/*": components["schemas"]["Limits"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     set_3: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5195,13 +5660,22 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     links: {
@@ -5222,6 +5696,10 @@ export interface operations {
                     "*/*": components["schemas"]["Link"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     add_1: {
@@ -5248,6 +5726,13 @@ export interface operations {
                     "*/*": components["schemas"]["LinkMade"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     decided: {
@@ -5268,6 +5753,10 @@ export interface operations {
                     "*/*": components["schemas"]["LinkDecided"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     look_1: {
@@ -5292,6 +5781,13 @@ export interface operations {
                     "*/*": components["schemas"]["LinkLook"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     tryIt: {
@@ -5316,6 +5812,13 @@ export interface operations {
                     "*/*": components["schemas"]["LinkTried"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     end: {
@@ -5329,19 +5832,29 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     change_4: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5353,13 +5866,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     again: {
@@ -5373,13 +5896,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     prove: {
@@ -5403,6 +5933,13 @@ export interface operations {
                     "*/*": components["schemas"]["LinkProof"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     goOn_1: {
@@ -5416,13 +5953,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     leave: {
@@ -5445,6 +5989,13 @@ export interface operations {
                     "*/*": components["schemas"]["LinkStanding"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     standing: {
@@ -5467,6 +6018,12 @@ export interface operations {
                     "*/*": components["schemas"]["LinkStanding"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     stop_1: {
@@ -5480,13 +6037,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     myDay: {
@@ -5507,6 +6071,10 @@ export interface operations {
                     "*/*": components["schemas"]["MyDay"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     changes: {
@@ -5530,6 +6098,11 @@ export interface operations {
                     "*/*": components["schemas"]["OutsideChange"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     putBack: {
@@ -5543,13 +6116,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     take_1: {
@@ -5563,13 +6143,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     people: {
@@ -5590,6 +6177,10 @@ export interface operations {
                     "*/*": components["schemas"]["Person"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     addPerson: {
@@ -5614,12 +6205,22 @@ export interface operations {
                     "*/*": components["schemas"]["Made"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     changePerson: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5631,19 +6232,32 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     setDay: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
                 day: string;
@@ -5656,13 +6270,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     removeDay: {
@@ -5679,19 +6303,29 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     setHours: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5703,13 +6337,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     invite: {
@@ -5736,6 +6380,14 @@ export interface operations {
                     "*/*": components["schemas"]["InvitationLink"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     addLeave: {
@@ -5753,13 +6405,21 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     removeLeave: {
@@ -5774,13 +6434,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     agree: {
@@ -5795,13 +6462,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     skills: {
@@ -5824,12 +6498,21 @@ export interface operations {
                     "*/*": components["schemas"]["Skills"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     set_2: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5841,19 +6524,32 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     setTerms: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5865,13 +6561,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     times: {
@@ -5894,6 +6600,12 @@ export interface operations {
                     "*/*": components["schemas"]["WorkTimes"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     places: {
@@ -5914,6 +6626,10 @@ export interface operations {
                     "*/*": components["schemas"]["Place"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     addPlace: {
@@ -5938,12 +6654,22 @@ export interface operations {
                     "*/*": components["schemas"]["Made"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     renamePlace: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -5955,13 +6681,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     ofPlace: {
@@ -5984,12 +6720,21 @@ export interface operations {
                     "*/*": components["schemas"]["WorkedDays"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     setPlace: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -6001,13 +6746,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     terms: {
@@ -6030,12 +6785,21 @@ export interface operations {
                     "*/*": components["schemas"]["PlaceTerms"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     set_1: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -6047,13 +6811,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     list_1: {
@@ -6083,6 +6857,11 @@ export interface operations {
                     "*/*": components["schemas"]["Page"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     create: {
@@ -6109,6 +6888,13 @@ export interface operations {
                     "*/*": components["schemas"]["ActAnswer"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     recordsAsCsv: {
@@ -6127,6 +6913,11 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
             /** @description default response */
             default: {
                 headers: {
@@ -6154,6 +6945,11 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
             /** @description default response */
             default: {
                 headers: {
@@ -6189,6 +6985,13 @@ export interface operations {
                     "*/*": components["schemas"]["ActAnswer"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     one: {
@@ -6211,6 +7014,12 @@ export interface operations {
                     "*/*": components["schemas"]["RecordView"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     change_3: {
@@ -6218,6 +7027,7 @@ export interface operations {
             query?: never;
             header: {
                 "Idempotency-Key"?: string;
+                /** @description The tag of it as its changer saw it; *: as it is by now */
                 "If-Match": string;
             };
             path: {
@@ -6240,6 +7050,16 @@ export interface operations {
                     "*/*": components["schemas"]["ActAnswer"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     history: {
@@ -6262,6 +7082,12 @@ export interface operations {
                     "*/*": components["schemas"]["HistoryView"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     landings: {
@@ -6284,6 +7110,12 @@ export interface operations {
                     "*/*": components["schemas"]["LandingView"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     seen: {
@@ -6297,13 +7129,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     sight: {
@@ -6326,6 +7165,12 @@ export interface operations {
                     "*/*": components["schemas"]["Sight"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     regions: {
@@ -6346,6 +7191,10 @@ export interface operations {
                     "*/*": components["schemas"]["Region"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     add: {
@@ -6370,6 +7219,13 @@ export interface operations {
                     "*/*": components["schemas"]["RegionMade"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     read_1: {
@@ -6394,12 +7250,22 @@ export interface operations {
                     "*/*": components["schemas"]["HolidaysRead"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     set: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -6411,13 +7277,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     remove: {
@@ -6431,13 +7307,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     waiting: {
@@ -6458,6 +7341,10 @@ export interface operations {
                     "*/*": components["schemas"]["WaitingEntry"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     release: {
@@ -6484,6 +7371,13 @@ export interface operations {
                     "*/*": components["schemas"]["Released"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     roles: {
@@ -6504,6 +7398,8 @@ export interface operations {
                     "*/*": components["schemas"]["Role"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            503: components["responses"]["BUSY"];
         };
     };
     now: {
@@ -6524,6 +7420,10 @@ export interface operations {
                     "*/*": components["schemas"]["RuleSet"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     file: {
@@ -6544,6 +7444,10 @@ export interface operations {
                     "application/yaml;charset=utf-8": string;
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     read: {
@@ -6568,6 +7472,13 @@ export interface operations {
                     "*/*": components["schemas"]["RuleSetWish"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     look: {
@@ -6592,6 +7503,13 @@ export interface operations {
                     "*/*": components["schemas"]["SetPreview"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     looked: {
@@ -6614,6 +7532,12 @@ export interface operations {
                     "*/*": components["schemas"]["SetPreview"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     take: {
@@ -6640,6 +7564,13 @@ export interface operations {
                     "*/*": components["schemas"]["SetTaken"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     attempt: {
@@ -6664,6 +7595,13 @@ export interface operations {
                     "*/*": components["schemas"]["Tried"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     work: {
@@ -6684,6 +7622,10 @@ export interface operations {
                     "*/*": components["schemas"]["SetWork"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     goOn: {
@@ -6706,6 +7648,13 @@ export interface operations {
                     "*/*": components["schemas"]["SetWork"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     stop: {
@@ -6728,6 +7677,13 @@ export interface operations {
                     "*/*": components["schemas"]["SetWork"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     session: {
@@ -6748,6 +7704,8 @@ export interface operations {
                     "*/*": components["schemas"]["Session"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            503: components["responses"]["BUSY"];
         };
     };
     signIn: {
@@ -6772,6 +7730,11 @@ export interface operations {
                     "*/*": components["schemas"]["Session"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     signOut: {
@@ -6783,13 +7746,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            409: components["responses"]["CONFLICT"];
+            503: components["responses"]["BUSY"];
         };
     };
     settled: {
@@ -6813,6 +7779,11 @@ export interface operations {
                     "*/*": components["schemas"]["SettledPage"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     shares: {
@@ -6833,6 +7804,10 @@ export interface operations {
                     "*/*": components["schemas"]["Share"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     offer: {
@@ -6857,12 +7832,22 @@ export interface operations {
                     "*/*": components["schemas"]["ShareMade"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     change: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -6874,13 +7859,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     withdraw: {
@@ -6894,13 +7889,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     accept: {
@@ -6914,13 +7916,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     teams: {
@@ -6941,6 +7950,10 @@ export interface operations {
                     "*/*": components["schemas"]["Team"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     addTeam: {
@@ -6965,12 +7978,22 @@ export interface operations {
                     "*/*": components["schemas"]["Made"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     renameTeam: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The tag of it as its changer saw it; *: as it is by now */
+                "If-Match": string;
+            };
             path: {
                 id: number;
             };
@@ -6982,13 +8005,23 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
         };
     };
     join: {
@@ -7006,13 +8039,21 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     leave_1: {
@@ -7027,13 +8068,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     today: {
@@ -7054,6 +8102,10 @@ export interface operations {
                     "*/*": components["schemas"]["Today"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     list: {
@@ -7074,6 +8126,10 @@ export interface operations {
                     "*/*": components["schemas"]["SavedView"][];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     save: {
@@ -7098,6 +8154,13 @@ export interface operations {
                     "*/*": components["schemas"]["SavedView"];
                 };
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     letGo: {
@@ -7111,13 +8174,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
             };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
 }

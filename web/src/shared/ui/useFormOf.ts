@@ -21,3 +21,13 @@ export function useFormOf<Values>(read: object | undefined): FormInstance<Values
 export function saved(form: FormInstance) {
   form.setFields(form.getFieldsError().map(({ name }) => ({ name, touched: false })));
 }
+
+/** The tag of what a form began with; of a part of it, where each has its own. */
+export function tagOf(form: FormInstance, part?: string): string {
+  return form.getFieldValue(part ? ['tags', part] : 'tag');
+}
+
+/** A part was saved, and what stands there now is what the form says. */
+export function partSaved(form: FormInstance, part: string) {
+  form.setFieldValue(['tags', part], '*');
+}

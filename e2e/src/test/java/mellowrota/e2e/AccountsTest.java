@@ -319,7 +319,7 @@ public class AccountsTest extends OnDemo {
     assertThat(refused.get("mine").get("title").asString()).isEqualTo("Mine");
     hana.patch(address, "{\"title\": \"Mine\"}", "If-Match", refused.get("theirsTag").asString())
         .expect(200);
-    hana.patch(address, "{\"title\": \"No tag\"}").expect(428);
+    hana.patch(address, "{\"title\": \"No tag\"}", "If-Match", Api.LEFT_OUT).expect(428);
   }
 
   @Test

@@ -13,11 +13,18 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** One person's way in: the API with a session, and calendars with an app password. */
 final class Api {
+
+  /** In place of a header's value: it is not sent, not even the usual one. */
+  static final String LEFT_OUT = "";
+
+  /** They want to know what was seen before; unless said, whatever it is like by now. */
+  private static final Set<String> CHANGES = Set.of("PUT", "PATCH");
 
   static final JsonMapper JSON = JsonMapper.builder().build();
   private final Server server;
@@ -128,8 +135,13 @@ final class Api {
     if (body != null && !all.contains("Content-Type")) {
       all.addAll(List.of("Content-Type", "application/json"));
     }
+    if (path.startsWith("/api/") && CHANGES.contains(method) && !all.contains("If-Match")) {
+      all.addAll(List.of("If-Match", "*"));
+    }
     for (int i = 0; i < all.size(); i += 2) {
-      request.setHeader(all.get(i), all.get(i + 1));
+      if (!all.get(i + 1).equals(LEFT_OUT)) {
+        request.setHeader(all.get(i), all.get(i + 1));
+      }
     }
     return exchange(request.build());
   }

@@ -3,8 +3,11 @@ package mellowrota.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import biweekly.component.VEvent;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -237,5 +240,71 @@ public class CrewChangesTest {
       Api.of(Server.shared(), who).send(method, path, body).expect(403);
     }
     new Api(Server.shared()).send(method, path, body).expect(403);
+  }
+
+  private JsonNode place(long id) {
+    return hana.get("/api/v1/places")
+        .expect(200)
+        .json()
+        .valueStream()
+        .filter(one -> one.get("id").asLong() == id)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** Of two who saw the same, the second is shown what the first did and keeps what they typed. */
+  @Test
+  public void whoChangesWhatSomebodyChangedMeanwhileSeesTheirs() {
+    long id =
+        hana.post("/api/v1/places", "{\"code\": \"TWICE\", \"name\": \"Twice renamed\"}")
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    String path = "/api/v1/places/" + id;
+    String seen = place(id).get("tag").asString();
+    List<CompletableFuture<Api.Answer>> both =
+        Stream.of("First bank", "Second bank")
+            .map(
+                name ->
+                    CompletableFuture.supplyAsync(
+                        () ->
+                            Api.of(Server.shared(), "hana")
+                                .patch(
+                                    path,
+                                    "{\"code\": \"TWICE\", \"name\": \"" + name + "\"}",
+                                    "If-Match",
+                                    seen)))
+            .toList();
+    List<Api.Answer> answers =
+        both.stream()
+            .map(CompletableFuture::join)
+            .sorted(Comparator.comparing(Api.Answer::status))
+            .toList();
+    answers.get(0).expect(204);
+    JsonNode refused = answers.get(1).expect(412).json();
+    JsonNode now = place(id);
+    assertThat(refused.get("theirs")).isEqualTo(now);
+    assertThat(refused.get("mine").get("name")).isNotEqualTo(now.get("name"));
+    hana.patch(
+            path,
+            Api.JSON.writeValueAsString(refused.get("mine")),
+            "If-Match",
+            refused.get("theirsTag").asString())
+        .expect(204);
+    assertThat(place(id).get("name")).isEqualTo(refused.get("mine").get("name"));
+  }
+
+  /** Days of their own are no change of the week's hours. */
+  @Test
+  public void partsOfSomebodysTimesAreChangedEachByItsOwnTag() {
+    String times = "/api/v1/people/" + person("Parted") + "/times";
+    JsonNode before = hana.get(times).expect(200).json().get("tags");
+    String day = times.replace("/times", "/days/2026-12-07");
+    hana.put(day, "{\"times\": []}", "If-Match", before.get("days").asString()).expect(204);
+    hana.put(day, "{\"times\": []}", "If-Match", before.get("days").asString()).expect(412);
+    String hours = times.replace("/times", "/hours");
+    hana.put(hours, "{\"hours\": []}", "If-Match", before.get("days").asString()).expect(412);
+    hana.put(hours, "{\"hours\": []}", "If-Match", before.get("hours").asString()).expect(204);
   }
 }

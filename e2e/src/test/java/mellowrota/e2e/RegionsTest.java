@@ -8,6 +8,7 @@ import java.util.Map;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Regions, their holidays from a file, weeks of places, closures: what is kept and what follows.
@@ -162,7 +163,7 @@ public class RegionsTest extends OnDemo {
     assertThat(hana.get("/api/v1/places/" + place + "/days").json().toString())
         .contains("\"region\":" + region, "FRIDAY", "Market");
 
-    JsonNode house = hana.get("/api/v1/house/days").expect(200).json();
+    ObjectNode house = (ObjectNode) hana.get("/api/v1/house/days").expect(200).json();
     hana.put(
             "/api/v1/house/days",
             """
@@ -176,7 +177,7 @@ public class RegionsTest extends OnDemo {
     assertThat(spread(at, "2026-12-01"))
         .as("none are left before the due day: on it")
         .containsExactly(0, 0, 0, 0, 0, 0, 600, 0, 0, 0, 0, 0);
-    hana.put("/api/v1/house/days", house.toString()).expect(204);
+    hana.put("/api/v1/house/days", house.without("tag").toString()).expect(204);
   }
 
   @Test

@@ -102,7 +102,13 @@ final class Server implements AutoCloseable {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
     command.addAll(
-        List.of("-Xmx512m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-Xlog:disable"));
+        List.of(
+            "-Xmx512m",
+            "-XX:+UseSerialGC",
+            "-XX:TieredStopAtLevel=1",
+            // With one tier it would be so small that code is thrown out and compiled again.
+            "-XX:ReservedCodeCacheSize=160m",
+            "-Xlog:disable"));
     File archive = app.resolve("app.jsa").toFile();
     if (archive.length() > 0) {
       command.add("-XX:SharedArchiveFile=" + archive);

@@ -37,9 +37,6 @@ import tools.jackson.databind.JsonNode;
 @RequiredArgsConstructor
 class SessionController {
 
-  private static final List<String> DEMO_NAMES =
-      List.of("hana", "marguerite", "ines", "tam", "wren");
-
   private static final int LONGEST_DEVICE = 200;
 
   private final Accounts accounts;
@@ -68,7 +65,10 @@ class SessionController {
       String house,
       String zone,
       Instant now,
-      @Nullable List<String> demo) {}
+      @Nullable DemoView demo) {}
+
+  @Schema(name = "DemoAccounts")
+  record DemoView(List<String> emails, String password) {}
 
   @GetMapping
   @Operation(summary = "Who is signed in")
@@ -81,10 +81,8 @@ class SessionController {
   }
 
   private SessionView nobody() {
-    List<String> demo =
-        house.isDemo()
-            ? DEMO_NAMES.stream().map(name -> name + "@quillwater.example").toList()
-            : null;
+    DemoView demo =
+        house.isDemo() ? new DemoView(DemoAccounts.OFFERED, DemoAccounts.PASSWORD) : null;
     return new SessionView(
         false,
         null,

@@ -113,7 +113,10 @@ class BoardItems {
               record.started() ? true : null,
               record.isPrivate() ? true : null,
               RecordViews.visit(visit, record.tentative(visit.no()), margins),
-              record.due().map(RecordViews::due).orElse(null),
+              record
+                  .due()
+                  .map(due -> RecordViews.due(due, standing.world().house().zone()))
+                  .orElse(null),
               standing.sees(DetailKey.PEOPLE) ? people(record, visit) : null,
               moves ? true : null,
               hands ? true : null,

@@ -13,13 +13,16 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -50,6 +53,7 @@ class DutiesController {
 
   private final Duties duties;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   /** Hours on weekdays, Monday is 1; until the next day where not after from. */
   @Schema(name = "DutySpan")
@@ -70,7 +74,9 @@ class DutiesController {
       @Schema(description = "Asked of each of its people") @Nullable String skill,
       @Schema(description = "Whether other work may be done meanwhile") boolean meanwhile,
       List<SpanView> spans,
-      @Schema(description = "Days on which it is not asked for") List<LocalDate> lifted) {}
+      @Schema(description = "Days on which it is not asked for") List<LocalDate> lifted,
+      @With String tag)
+      implements AsSeen.Tagged<DutyView> {}
 
   @Schema(name = "DutyWish")
   record DutySchema(
@@ -94,6 +100,13 @@ class DutiesController {
     return duties.all().stream().map(DutiesController::view).toList();
   }
 
+  private DutyView only(Asker asker, long id) {
+    return duties(asker).stream()
+        .filter(one -> one.id() == id)
+        .findFirst()
+        .orElseThrow(Problem::notFound);
+  }
+
   static void requireOffice(Person asker) {
     if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
       throw Problem.forbidden("What must be stood is the office's to see.");
@@ -109,25 +122,27 @@ class DutiesController {
   }
 
   private static DutyView view(Duties.Kept one) {
-    return new DutyView(
-        one.id(),
-        one.name(),
-        one.place().value(),
-        one.role().value(),
-        one.skill().orElse(null),
-        one.meanwhile(),
-        one.spans().stream()
-            .map(
-                span ->
-                    new SpanView(
-                        span.weekdays().stream().map(DayOfWeek::getValue).sorted().toList(),
-                        span.from().toString(),
-                        span.until().toString(),
-                        span.count(),
-                        span.first().orElse(null),
-                        span.last().orElse(null)))
-            .toList(),
-        one.lifted().stream().sorted().toList());
+    return AsSeen.tagged(
+        new DutyView(
+            one.id(),
+            one.name(),
+            one.place().value(),
+            one.role().value(),
+            one.skill().orElse(null),
+            one.meanwhile(),
+            one.spans().stream()
+                .map(
+                    span ->
+                        new SpanView(
+                            span.weekdays().stream().map(DayOfWeek::getValue).sorted().toList(),
+                            span.from().toString(),
+                            span.until().toString(),
+                            span.count(),
+                            span.first().orElse(null),
+                            span.last().orElse(null)))
+                .toList(),
+            one.lifted().stream().sorted().toList(),
+            ""));
   }
 
   @PostMapping
@@ -146,9 +161,11 @@ class DutiesController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = DutySchema.class) JsonNode body) {
     requireCoordinator(asker);
-    duties.change(asker.person(), wanted(id, body));
+    Duties.Kept wanted = wanted(id, body);
+    asSeen.change(match, () -> only(asker, id), body, () -> duties.change(asker.person(), wanted));
     return ResponseEntity.noContent().build();
   }
 

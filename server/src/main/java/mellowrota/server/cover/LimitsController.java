@@ -10,11 +10,14 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.people.Person;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.Worlds;
@@ -39,6 +42,7 @@ class LimitsController {
 
   private final HouseLimits limits;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   @Schema(name = "Limit")
   record LimitView(
@@ -52,7 +56,9 @@ class LimitsController {
       List<LimitView> limits,
       DayOfWeek weekBegins,
       @Schema(description = "Over how many weeks the mean of PERIOD is taken; 0: it is not")
-          int periodWeeks) {}
+          int periodWeeks,
+      @With String tag)
+      implements AsSeen.Tagged<LimitsView> {}
 
   @Schema(name = "LimitsChange")
   record LimitsSchema(
@@ -66,19 +72,23 @@ class LimitsController {
   LimitsView limits(Asker asker) {
     DutiesController.requireOffice(worlds.now().person(asker.person()));
     Limits now = limits.limits();
-    return new LimitsView(
-        Stream.of(Clash.Kind.values())
-            .filter(kind -> kind != Clash.Kind.MARGIN)
-            .map(kind -> new LimitView(kind, now.level(kind), now.amount(kind).orElse(null)))
-            .toList(),
-        now.weekBegins(),
-        now.periodWeeks());
+    return AsSeen.tagged(
+        new LimitsView(
+            Stream.of(Clash.Kind.values())
+                .filter(kind -> kind != Clash.Kind.MARGIN)
+                .map(kind -> new LimitView(kind, now.level(kind), now.amount(kind).orElse(null)))
+                .toList(),
+            now.weekBegins(),
+            now.periodWeeks(),
+            ""));
   }
 
   @PutMapping
   @Operation(summary = "Sets limits; those not named stay")
   ResponseEntity<Void> set(
-      Asker asker, @RequestBody @Schema(implementation = LimitsSchema.class) JsonNode body) {
+      Asker asker,
+      IfMatch match,
+      @RequestBody @Schema(implementation = LimitsSchema.class) JsonNode body) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
       throw Problem.forbidden("Limits are the coordinators' to set.");
@@ -111,11 +121,10 @@ class LimitsController {
       input.fault("periodWeeks", "are not from 0 to " + MOST_WEEKS);
     }
     input.check();
-    limits.set(
-        asker.person(),
-        wishes,
-        begins,
-        weeks.isPresent() ? Optional.of((int) weeks.getAsLong()) : Optional.empty());
+    Optional<Integer> period =
+        weeks.isPresent() ? Optional.of((int) weeks.getAsLong()) : Optional.empty();
+    asSeen.change(
+        match, () -> limits(asker), body, () -> limits.set(asker.person(), wishes, begins, period));
     return ResponseEntity.noContent().build();
   }
 }

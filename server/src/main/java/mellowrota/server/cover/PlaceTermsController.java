@@ -8,10 +8,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -39,6 +42,7 @@ class PlaceTermsController {
 
   private final HouseLimits limits;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   @Schema(name = "Way")
   record WayView(
@@ -53,7 +57,9 @@ class PlaceTermsController {
       @Schema(description = "People are counted, else visits") boolean ofPeople,
       @Schema(description = "Degrees north (WGS 84)") @Nullable Double latitude,
       @Schema(description = "Degrees east (WGS 84)") @Nullable Double longitude,
-      List<WayView> ways) {}
+      List<WayView> ways,
+      @With String tag)
+      implements AsSeen.Tagged<TermsView> {}
 
   @Schema(name = "PlaceTermsChange")
   record TermsSchema(
@@ -78,15 +84,17 @@ class PlaceTermsController {
   TermsView terms(Asker asker, @PathVariable long id) {
     office(asker, id);
     Places.Terms terms = limits.place(PlaceId.of(id));
-    return new TermsView(
-        terms.capacity().orElse(null),
-        terms.ofPeople(),
-        terms.latitude().orElse(null),
-        terms.longitude().orElse(null),
-        terms.ways().entrySet().stream()
-            .map(way -> new WayView(way.getKey().value(), way.getValue()))
-            .sorted((one, other) -> Long.compare(one.to(), other.to()))
-            .toList());
+    return AsSeen.tagged(
+        new TermsView(
+            terms.capacity().orElse(null),
+            terms.ofPeople(),
+            terms.latitude().orElse(null),
+            terms.longitude().orElse(null),
+            terms.ways().entrySet().stream()
+                .map(way -> new WayView(way.getKey().value(), way.getValue()))
+                .sorted((one, other) -> Long.compare(one.to(), other.to()))
+                .toList(),
+            ""));
   }
 
   @PutMapping
@@ -94,6 +102,7 @@ class PlaceTermsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     World world = office(asker, id);
     Person me = world.person(asker.person());
@@ -124,15 +133,18 @@ class PlaceTermsController {
     }
     boolean ofPeople = input.flag("ofPeople").orElse(false);
     input.check();
-    limits.setPlace(
-        asker.person(),
-        PlaceId.of(id),
+    Places.Terms terms =
         new Places.Terms(
             capacity.isPresent() ? Optional.of((int) capacity.getAsLong()) : Optional.empty(),
             ofPeople,
             latitude,
             longitude,
-            ways));
+            ways);
+    asSeen.change(
+        match,
+        () -> terms(asker, id),
+        body,
+        () -> limits.setPlace(asker.person(), PlaceId.of(id), terms));
     return ResponseEntity.noContent().build();
   }
 }

@@ -11,8 +11,10 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
@@ -20,9 +22,11 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Teams;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import org.jspecify.annotations.Nullable;
@@ -52,6 +56,7 @@ class CrewController {
   private final HouseStore house;
   private final Teams teams;
   private final AccountStates accounts;
+  private final AsSeen asSeen;
 
   /**
    * Somebody of the house.
@@ -68,17 +73,21 @@ class CrewController {
       List<Long> teams,
       @Nullable List<Long> coordinates,
       @Nullable String email,
-      @Schema(allowableValues = {"NONE", "INVITED", "OPEN"}) @Nullable String account) {}
+      @Schema(allowableValues = {"NONE", "INVITED", "OPEN"}) @Nullable String account,
+      @With String tag)
+      implements AsSeen.Tagged<PersonView> {}
 
   @Schema(name = "Team")
-  record TeamView(long id, String name, String hue, List<MemberView> members) {}
+  record TeamView(long id, String name, String hue, List<MemberView> members, @With String tag)
+      implements AsSeen.Tagged<TeamView> {}
 
   /** A person or a nested team in a team. */
   @Schema(name = "Member")
   record MemberView(long id, @Nullable Long person, @Nullable Long team, String from) {}
 
   @Schema(name = "Place")
-  record PlaceView(long id, String code, String name, @Nullable String zone) {}
+  record PlaceView(long id, String code, String name, @Nullable String zone, @With String tag)
+      implements AsSeen.Tagged<PlaceView> {}
 
   @Schema(name = "Role")
   record RoleView(int number, String name, List<String> rights) {}
@@ -132,15 +141,17 @@ class CrewController {
   private static PersonView view(
       Person p, Person me, List<Long> teams, AccountStates.State account) {
     boolean office = me.isCoordinator();
-    return new PersonView(
-        p.id().value(),
-        p.name(),
-        p.standing().name(),
-        office ? p.right().name() : null,
-        List.copyOf(new TreeSet<>(teams)),
-        office ? p.coordinates().stream().map(TeamId::value).sorted().toList() : null,
-        account == null ? null : account.email(),
-        office ? (account == null ? "NONE" : account.open() ? "OPEN" : "INVITED") : null);
+    return AsSeen.tagged(
+        new PersonView(
+            p.id().value(),
+            p.name(),
+            p.standing().name(),
+            office ? p.right().name() : null,
+            List.copyOf(new TreeSet<>(teams)),
+            office ? p.coordinates().stream().map(TeamId::value).sorted().toList() : null,
+            account == null ? null : account.email(),
+            office ? (account == null ? "NONE" : account.open() ? "OPEN" : "INVITED") : null,
+            ""));
   }
 
   @PostMapping("/people")
@@ -161,6 +172,7 @@ class CrewController {
   ResponseEntity<Void> changePerson(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, PersonSchema.class);
@@ -169,10 +181,15 @@ class CrewController {
     Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
     Optional<Set<TeamId>> coordinates = coordinates(body, input);
     input.check();
-    people.change(
-        asker.person(),
-        PersonId.of(id),
-        new People.PersonChange(name, standing, right, coordinates));
+    asSeen.change(
+        match,
+        () -> only(people(asker), one -> one.id() == id),
+        body,
+        () ->
+            people.change(
+                asker.person(),
+                PersonId.of(id),
+                new People.PersonChange(name, standing, right, coordinates)));
     return ResponseEntity.noContent().build();
   }
 
@@ -209,13 +226,15 @@ class CrewController {
         .sorted(Comparator.comparing(one -> one.team().name()))
         .map(
             one ->
-                new TeamView(
-                    one.team().id().value(),
-                    one.team().name(),
-                    one.hue(),
-                    members.getOrDefault(one.team().id(), List.of()).stream()
-                        .map(CrewController::view)
-                        .toList()))
+                AsSeen.tagged(
+                    new TeamView(
+                        one.team().id().value(),
+                        one.team().name(),
+                        one.hue(),
+                        members.getOrDefault(one.team().id(), List.of()).stream()
+                            .map(CrewController::view)
+                            .toList(),
+                        "")))
         .toList();
   }
 
@@ -248,12 +267,17 @@ class CrewController {
   ResponseEntity<Void> renameTeam(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = TeamSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("name"));
     String name = input.required("name", 80);
     input.check();
-    people.renameTeam(asker.person(), TeamId.of(id), name);
+    asSeen.change(
+        match,
+        () -> only(teams(asker), one -> one.id() == id),
+        body,
+        () -> people.renameTeam(asker.person(), TeamId.of(id), name));
     return ResponseEntity.noContent().build();
   }
 
@@ -299,11 +323,13 @@ class CrewController {
         .sorted(Comparator.comparing(Place::name))
         .map(
             one ->
-                new PlaceView(
-                    one.id().value(),
-                    one.code(),
-                    one.name(),
-                    one.zone().map(ZoneId::getId).orElse(null)))
+                AsSeen.tagged(
+                    new PlaceView(
+                        one.id().value(),
+                        one.code(),
+                        one.name(),
+                        one.zone().map(ZoneId::getId).orElse(null),
+                        "")))
         .toList();
   }
 
@@ -325,13 +351,18 @@ class CrewController {
   ResponseEntity<Void> renamePlace(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("code", "name"));
     String code = input.required("code", 12);
     String name = input.required("name", 100);
     input.check();
-    people.renamePlace(asker.person(), PlaceId.of(id), code, name);
+    asSeen.change(
+        match,
+        () -> only(places(asker), one -> one.id() == id),
+        body,
+        () -> people.renamePlace(asker.person(), PlaceId.of(id), code, name));
     return ResponseEntity.noContent().build();
   }
 
@@ -347,6 +378,10 @@ class CrewController {
                     role.name(),
                     role.rights().stream().map(Enum::name).sorted().toList()))
         .toList();
+  }
+
+  private static <V> V only(List<V> all, Predicate<V> which) {
+    return all.stream().filter(which).findFirst().orElseThrow(Problem::notFound);
   }
 
   private static ResponseEntity<MadeView> made(long id) {

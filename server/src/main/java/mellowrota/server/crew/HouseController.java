@@ -6,12 +6,15 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -38,6 +41,7 @@ class HouseController {
   private final HouseStore store;
   private final People people;
   private final Acts acts;
+  private final AsSeen asSeen;
 
   /**
    * The house.
@@ -61,7 +65,9 @@ class HouseController {
       boolean trustsOwnFeeds,
       int copiesWait,
       int readingInterval,
-      HouseStore.DecidedBy linksDecidedBy) {}
+      HouseStore.DecidedBy linksDecidedBy,
+      @With String tag)
+      implements AsSeen.Tagged<HouseView> {}
 
   @Schema(name = "HouseChange")
   record ChangeSchema(
@@ -80,22 +86,26 @@ class HouseController {
   HouseView house() {
     House house = store.house();
     HouseStore.Copying copying = store.copying();
-    return new HouseView(
-        house.name(),
-        house.zone().getId(),
-        Weeks.names(house.week()),
-        house.outsideLimit().name(),
-        store.outsideReason(),
-        house.trustsOwnFeeds(),
-        copying.waits(),
-        copying.readingInterval(),
-        copying.decidedBy());
+    return AsSeen.tagged(
+        new HouseView(
+            house.name(),
+            house.zone().getId(),
+            Weeks.names(house.week()),
+            house.outsideLimit().name(),
+            store.outsideReason(),
+            house.trustsOwnFeeds(),
+            copying.waits(),
+            copying.readingInterval(),
+            copying.decidedBy(),
+            ""));
   }
 
   @PatchMapping
   @Operation(summary = "Settles it otherwise; every calendar follows at once")
   ResponseEntity<Void> change(
-      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
+      Asker asker,
+      IfMatch match,
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, ChangeSchema.class);
     Optional<String> name = input.ifSent("name", field -> input.required(field, 80));
@@ -109,14 +119,19 @@ class HouseController {
     Optional<HouseStore.DecidedBy> decided =
         input.choice("linksDecidedBy", HouseStore.DecidedBy.class);
     input.check();
+    HouseStore.Change change =
+        new HouseStore.Change(name, week, limit, reason, trusts, wait, interval, decided);
+    asSeen.change(match, this::house, body, () -> settle(asker, change));
+    return ResponseEntity.noContent().build();
+  }
+
+  private void settle(Asker asker, HouseStore.Change change) {
     acts.run(
         Acts.Wanted.by(asker.person(), "house.settle", Optional.empty(), "").changingTheWorld(),
         act -> {
-          store.change(
-              new HouseStore.Change(name, week, limit, reason, trusts, wait, interval, decided));
+          store.change(change);
           return "";
         });
-    return ResponseEntity.noContent().build();
   }
 
   private static Optional<Integer> within(Input input, String field, int least, int most) {

@@ -8,9 +8,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import org.jspecify.annotations.Nullable;
@@ -35,6 +38,7 @@ class SkillsController {
   private final People people;
   private final WorkTimes times;
   private final Skills skills;
+  private final AsSeen asSeen;
 
   @Schema(name = "Skill")
   record SkillView(
@@ -45,7 +49,9 @@ class SkillsController {
   @Schema(name = "Skills")
   record SkillsView(
       List<SkillView> skills,
-      @Schema(description = "Counts only beside somebody who is not so marked") boolean notAlone) {}
+      @Schema(description = "Counts only beside somebody who is not so marked") boolean notAlone,
+      @With String tag)
+      implements AsSeen.Tagged<SkillsView> {}
 
   @Schema(name = "SkillsChange")
   record SkillsSchema(List<SkillView> skills, @Nullable Boolean notAlone) {}
@@ -59,12 +65,14 @@ class SkillsController {
       times.requireOffice(asking(asker), person);
     }
     Skills.Known known = skills.all().getOrDefault(person, Skills.Known.NOTHING);
-    return new SkillsView(
-        new TreeMap<>(known.skills())
-            .entrySet().stream()
-                .map(one -> new SkillView(one.getKey(), one.getValue().orElse(null)))
-                .toList(),
-        known.notAlone());
+    return AsSeen.tagged(
+        new SkillsView(
+            new TreeMap<>(known.skills())
+                .entrySet().stream()
+                    .map(one -> new SkillView(one.getKey(), one.getValue().orElse(null)))
+                    .toList(),
+            known.notAlone(),
+            ""));
   }
 
   private Person asking(Asker asker) {
@@ -76,6 +84,7 @@ class SkillsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = SkillsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
@@ -92,7 +101,11 @@ class SkillsController {
     }
     boolean notAlone = input.flag("notAlone").orElse(false);
     input.check();
-    skills.set(asker.person(), person, new Skills.Known(found, notAlone));
+    asSeen.change(
+        match,
+        () -> skills(asker, id),
+        body,
+        () -> skills.set(asker.person(), person, new Skills.Known(found, notAlone)));
     return ResponseEntity.noContent().build();
   }
 }

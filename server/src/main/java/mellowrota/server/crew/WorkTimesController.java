@@ -13,13 +13,16 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Function;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import org.jspecify.annotations.Nullable;
@@ -52,6 +55,7 @@ class WorkTimesController {
   private final People people;
   private final Places places;
   private final WorkTimes times;
+  private final AsSeen asSeen;
 
   /** One person's working hours and leave. */
   @Schema(name = "WorkTimes")
@@ -61,7 +65,12 @@ class WorkTimesController {
       List<LeaveView> leave,
       @Schema(description = "In whose days they work; not there: the house's")
           @Nullable String zone,
-      @Schema(description = "For how long in a week") @Nullable Long contractMinutes) {}
+      @Schema(description = "For how long in a week") @Nullable Long contractMinutes,
+      TagsView tags) {}
+
+  /** By which each part of them is changed. */
+  @Schema(name = "WorkTimesTags")
+  record TagsView(String hours, String days, String terms) {}
 
   /** Hours on one weekday, Monday is 1; until the next day where not after from. */
   @Schema(name = "Hours")
@@ -127,21 +136,26 @@ class WorkTimesController {
     }
     WorkTimes.Known known = times.knownTo(asking(asker), EVER, NEVER);
     WorkTimes.Terms terms = times.terms().getOrDefault(person, WorkTimes.Terms.UNSAID);
-    return new WorkTimesView(
+    List<HoursView> hours =
         known.hours().stream()
             .filter(h -> h.person().equals(person))
             .map(WorkTimesController::view)
-            .toList(),
+            .toList();
+    List<DatedView> days =
         known.dated().stream()
             .filter(d -> d.person().equals(person))
             .map(WorkTimesController::view)
-            .toList(),
+            .toList();
+    return new WorkTimesView(
+        hours,
+        days,
         known.away().stream()
             .filter(a -> a.person().equals(person))
             .map(WorkTimesController::view)
             .toList(),
         terms.zone().map(ZoneId::getId).orElse(null),
-        terms.contract().map(Duration::toMinutes).orElse(null));
+        terms.contract().map(Duration::toMinutes).orElse(null),
+        new TagsView(AsSeen.tag(hours), AsSeen.tag(days), AsSeen.tag(terms)));
   }
 
   private static HoursView view(WorkTimes.Hours hours) {
@@ -172,11 +186,22 @@ class WorkTimesController {
         away.sick());
   }
 
+  private void change(
+      Asker asker,
+      long id,
+      IfMatch match,
+      Function<TagsView, String> part,
+      JsonNode body,
+      Runnable how) {
+    asSeen.change(match, () -> times(asker, id), seen -> part.apply(seen.tags()), body, how);
+  }
+
   @PutMapping("/hours")
   @Operation(summary = "Sets a person's working hours")
   ResponseEntity<Void> setHours(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = HoursSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
@@ -198,7 +223,13 @@ class WorkTimesController {
       input.fault("hours", "is missing; an empty list says that the hours are not known");
     }
     input.check();
-    times.setHours(asker.person(), person, found);
+    change(
+        asker,
+        id,
+        match,
+        TagsView::hours,
+        body,
+        () -> times.setHours(asker.person(), person, found));
     return ResponseEntity.noContent().build();
   }
 
@@ -237,6 +268,7 @@ class WorkTimesController {
       Asker asker,
       @PathVariable long id,
       @PathVariable LocalDate day,
+      IfMatch match,
       @RequestBody @Schema(implementation = DatedSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
@@ -254,7 +286,13 @@ class WorkTimesController {
     }
     Optional<PlaceId> place = place(input);
     input.check();
-    times.setDated(asker.person(), person, day, place, Optional.of(found));
+    change(
+        asker,
+        id,
+        match,
+        TagsView::days,
+        body,
+        () -> times.setDated(asker.person(), person, day, place, Optional.of(found)));
     return ResponseEntity.noContent().build();
   }
 
@@ -277,6 +315,7 @@ class WorkTimesController {
   ResponseEntity<Void> setTerms(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
@@ -287,14 +326,19 @@ class WorkTimesController {
       input.fault("contractMinutes", "are not from 0 to " + WEEK_MINUTES);
     }
     input.check();
-    times.setTerms(
-        asker.person(),
-        person,
+    WorkTimes.Terms terms =
         new WorkTimes.Terms(
             zone,
             minutes.isPresent()
                 ? Optional.of(Duration.ofMinutes(minutes.getAsLong()))
-                : Optional.empty()));
+                : Optional.empty());
+    change(
+        asker,
+        id,
+        match,
+        TagsView::terms,
+        body,
+        () -> times.setTerms(asker.person(), person, terms));
     return ResponseEntity.noContent().build();
   }
 

@@ -29,6 +29,7 @@ import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.accounts.Accounts;
+import mellowrota.server.accounts.DemoAccounts;
 import mellowrota.server.acts.store.ActStore;
 import mellowrota.server.cover.Duties;
 import mellowrota.server.cover.HouseLimits;
@@ -36,6 +37,7 @@ import mellowrota.server.crew.People;
 import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Progress;
 import mellowrota.server.records.Records;
 import mellowrota.server.regions.Regions;
@@ -52,8 +54,6 @@ import tools.jackson.databind.node.ObjectNode;
 @RequiredArgsConstructor
 class DemoWorld {
 
-  private static final String PASSWORD = "still-water";
-
   private static final int TOLD_EVERY = 20;
 
   private final People people;
@@ -69,6 +69,7 @@ class DemoWorld {
   private final ActStore acts;
   private final Progress progress;
   private final Clock clock;
+  private final KeptSession session;
 
   /** What was made so far, by name. */
   private final class Made {
@@ -90,6 +91,8 @@ class DemoWorld {
       Records.Saved saved =
           DemoWorld.this.records.create(coordinator, Optional.of("demo-" + kept++), record);
       records.putIfAbsent(record.get("title").asString(), saved.records().get(0));
+      // All is one transaction; what is kept already need not be compared again for the next.
+      session.forget();
     }
   }
 
@@ -284,8 +287,8 @@ class DemoWorld {
       people.change(made.coordinator, id, right(person, made));
       String first = name.substring(0, name.indexOf(' ')).toLowerCase(Locale.ROOT);
       accounts.open(id, first + "@quillwater.example");
-      accounts.setPassword(id, PASSWORD);
-      accounts.addAppPassword(id, "Demo", PASSWORD + "-" + first);
+      accounts.setPassword(id, DemoAccounts.PASSWORD);
+      accounts.addAppPassword(id, "Demo", DemoAccounts.PASSWORD + "-" + first);
     }
   }
 

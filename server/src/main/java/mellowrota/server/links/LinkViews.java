@@ -8,8 +8,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.links.store.WaitingCopies;
 import mellowrota.server.outside.OutsideFault;
@@ -61,7 +63,28 @@ class LinkViews {
       @Schema(description = "What ails it, as a code") @Nullable String fault,
       @Nullable String faultWords,
       @Nullable Instant faultSince,
-      List<OutletView> calendars) {}
+      List<OutletView> calendars,
+      @With String tag)
+      implements AsSeen.Tagged<LinkView> {
+
+    /** Of what its owner says; how its copies fare changes by itself. */
+    LinkView tagged() {
+      return withTag(
+          AsSeen.tag(
+              calendars.stream()
+                  .map(
+                      one ->
+                          List.of(
+                              one.href,
+                              Optional.ofNullable(one.writes),
+                              one.families,
+                              Optional.ofNullable(one.from),
+                              one.alsoRead,
+                              one.people,
+                              one.readsBusy))
+                  .toList()));
+    }
+  }
 
   /** Whether it works is the office's to know; where the account is and what is in it, is not. */
   static LinkView watched(LinkView link) {
@@ -99,23 +122,27 @@ class LinkViews {
         link.fault(),
         link.fault() == null ? null : OutsideFault.Kind.valueOf(link.fault()).inGeneral(),
         link.faultSince(),
-        calendars);
+        calendars,
+        "");
   }
 
   LinkView of(World world, LinkStore.Link link) {
-    return new LinkView(
-        link.id(),
-        link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
-        true,
-        link.person().isEmpty(),
-        link.home().getHost(),
-        link.account(),
-        link.ends(),
-        link.stopped().isPresent(),
-        link.fault().orElse(null),
-        link.faultWords().orElse(null),
-        link.faultSince().orElse(null),
-        store.outlets(link.id()).stream().map(outlet -> of(world, outlet)).toList());
+    LinkView view =
+        new LinkView(
+            link.id(),
+            link.person().map(person -> ReaderWords.name(world, person)).orElse("The house"),
+            true,
+            link.person().isEmpty(),
+            link.home().getHost(),
+            link.account(),
+            link.ends(),
+            link.stopped().isPresent(),
+            link.fault().orElse(null),
+            link.faultWords().orElse(null),
+            link.faultSince().orElse(null),
+            store.outlets(link.id()).stream().map(outlet -> of(world, outlet)).toList(),
+            "");
+    return view.tagged();
   }
 
   private OutletView of(World world, LinkStore.Outlet outlet) {

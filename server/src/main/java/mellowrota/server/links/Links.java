@@ -252,10 +252,19 @@ public class Links implements Leaving {
   }
 
   /**
-   * Changes what is written to and read from the account's calendars. What is written there no
-   * longer is taken off.
+   * Changes what is written to and read from the account's calendars, and its password; empty:
+   * these stay. What is written there no longer is taken off.
    */
-  void change(PersonId asker, long id, List<Wanted> wanted) {
+  void change(PersonId asker, long id, String password, List<Wanted> wanted) {
+    if (!password.isEmpty()) {
+      setPassword(asker, id, password);
+    }
+    if (!wanted.isEmpty()) {
+      change(asker, id, wanted);
+    }
+  }
+
+  private void change(PersonId asker, long id, List<Wanted> wanted) {
     requireNoOtherSpelling(wanted, Optional.of(id));
     acts.run(
         Acts.Wanted.by(asker, "link.change", Optional.empty(), "").changingTheWorld(),
@@ -352,7 +361,7 @@ public class Links implements Leaving {
   }
 
   /** Gives it another password; it is tried at once. */
-  void password(PersonId asker, long id, String password) {
+  private void setPassword(PersonId asker, long id, String password) {
     change(
         asker,
         id,

@@ -11,11 +11,13 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sync.Deciding;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.links.store.LinkStore;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -50,6 +52,7 @@ class LinksController {
   private final StandingEntries standsThere;
   private final Worlds worlds;
   private final LinkViews views;
+  private final AsSeen asSeen;
 
   @Schema(name = "FoundCalendar")
   record FoundView(
@@ -179,6 +182,7 @@ class LinksController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = LinkInput.ChangeSchema.class) JsonNode body) {
     Input input = inputs.change(body);
     Person person = worlds.now().person(asker.person());
@@ -189,12 +193,11 @@ class LinksController {
       Host.Account account = account(link, password);
       List<Host.Found> found = tries.of(asker.person(), () -> host.calendars(account, link.home()));
       List<Links.Wanted> wanted = inputs.wanted(input, found);
-      if (!password.isEmpty()) {
-        links.password(asker.person(), id, password);
-      }
-      if (!wanted.isEmpty()) {
-        links.change(asker.person(), id, wanted);
-      }
+      asSeen.change(
+          match,
+          () -> views.of(worlds.now(), links.mine(person, id)),
+          body,
+          () -> links.change(asker.person(), id, password, wanted));
     } catch (OutsideFault fault) {
       throw Problem.of(409, "outside-fault", fault.getMessage());
     }

@@ -14,7 +14,7 @@ import org.springframework.context.annotation.Configuration;
 class ApiDocument {
 
   static {
-    SpringDocUtils.getConfig().addRequestWrapperToIgnore(Asker.class);
+    SpringDocUtils.getConfig().addRequestWrapperToIgnore(Asker.class, IfMatch.class);
   }
 
   @Bean

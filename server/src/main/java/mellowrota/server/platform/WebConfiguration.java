@@ -59,6 +59,7 @@ class WebConfiguration implements WebMvcConfigurer {
   @Override
   public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
     resolvers.add(new AskerResolver());
+    resolvers.add(new IfMatchResolver());
   }
 
   private static final class AskerResolver implements HandlerMethodArgumentResolver {
@@ -79,6 +80,22 @@ class WebConfiguration implements WebMvcConfigurer {
       }
       Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
       return new Asker(PersonId.of(Long.parseLong(signedIn.getName())));
+    }
+  }
+
+  private static final class IfMatchResolver implements HandlerMethodArgumentResolver {
+    @Override
+    public boolean supportsParameter(MethodParameter parameter) {
+      return parameter.getParameterType().equals(IfMatch.class);
+    }
+
+    @Override
+    public Object resolveArgument(
+        MethodParameter parameter,
+        ModelAndViewContainer container,
+        NativeWebRequest request,
+        WebDataBinderFactory binders) {
+      return IfMatch.sent(request.getHeader(IfMatch.HEADER));
     }
   }
 }

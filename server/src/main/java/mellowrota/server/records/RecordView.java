@@ -51,12 +51,17 @@ public record RecordView(
   /** Anything with a name. */
   public record NamedView(long id, String name) {}
 
-  /** A due time in a zone, or a due date. */
+  /**
+   * A due time in a zone, or a due date.
+   *
+   * @param overdueFrom from when on open work is overdue
+   */
   public record DueView(
       @Nullable String at,
       @Nullable String zone,
       @Nullable Instant instant,
-      @Nullable String date) {}
+      @Nullable String date,
+      Instant overdueFrom) {}
 
   /** A further date of its own. */
   public record NamedDateView(String name, DueView when) {}

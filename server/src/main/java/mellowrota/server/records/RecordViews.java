@@ -1,6 +1,8 @@
 package mellowrota.server.records;
 
 import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -55,8 +57,8 @@ public class RecordViews {
             standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
             standing.sees(DetailKey.PLACE) ? place(world, record) : null,
             standing.sees(DetailKey.TEAM) ? team(world, record) : null,
-            times ? record.due().map(RecordViews::due).orElse(null) : null,
-            times ? dates(record) : null,
+            times ? record.due().map(due -> due(due, world.house().zone())).orElse(null) : null,
+            times ? dates(record, world.house().zone()) : null,
             times ? visits(record, standing.sees(DetailKey.MARGINS)) : null,
             standing.sees(DetailKey.PEOPLE) ? people(world, record, times) : null,
             standing.sees(DetailKey.TAGS) ? List.copyOf(new TreeSet<>(record.tags())) : null,
@@ -95,20 +97,22 @@ public class RecordViews {
   }
 
   /** A due time, for somebody who may see it. */
-  public static RecordView.DueView due(Due due) {
+  public static RecordView.DueView due(Due due, ZoneId house) {
+    Instant overdueFrom = due.overdueFrom(house);
     if (due instanceof Due.At at) {
       return new RecordView.DueView(
           at.time().toLocalDateTime().toString(),
           at.time().getZone().getId(),
           at.time().toInstant(),
-          null);
+          null,
+          overdueFrom);
     }
-    return new RecordView.DueView(null, null, null, ((Due.On) due).day().toString());
+    return new RecordView.DueView(null, null, null, ((Due.On) due).day().toString(), overdueFrom);
   }
 
-  private static List<RecordView.NamedDateView> dates(WorkRecord record) {
+  private static List<RecordView.NamedDateView> dates(WorkRecord record, ZoneId house) {
     return record.dates().stream()
-        .map(date -> new RecordView.NamedDateView(date.name(), due(date.when())))
+        .map(date -> new RecordView.NamedDateView(date.name(), due(date.when(), house)))
         .toList();
   }
 

@@ -16,6 +16,7 @@ import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
@@ -254,15 +255,7 @@ public class Records {
   }
 
   private void requireMatch(String ifMatch, RecordView seen, JsonNode body) {
-    if (!ifMatch.equals("*") && !ifMatch.equals(views.etag(seen))) {
-      throw Problem.of(
-              412,
-              "changed-meanwhile",
-              "Somebody changed this meanwhile. Look at theirs and yours, then send yours again.")
-          .with("theirs", seen)
-          .with("theirsTag", views.etag(seen))
-          .with("mine", body);
-    }
+    new IfMatch(ifMatch).require(views.etag(seen), seen, body);
   }
 
   /** Who may only mark may finish and take that back, and nothing else. */

@@ -1,7 +1,6 @@
 package mellowrota.server.records;
 
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
 import java.util.List;
@@ -13,6 +12,7 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
@@ -115,16 +115,12 @@ class RecordsController {
       Asker asker,
       @PathVariable long id,
       @RequestHeader(name = "Idempotency-Key", required = false) String key,
-      @Parameter(required = true) @RequestHeader(name = "If-Match", required = false)
-          String ifMatch,
+      IfMatch match,
       @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
-    if (ifMatch == null) {
-      throw Problem.of(
-          428, "if-match-missing", "Send If-Match with the ETag of the record as you saw it.");
-    }
     return answer(
             asker,
-            records.change(asker.person(), RecordId.of(id), IdempotencyKey.of(key), ifMatch, body))
+            records.change(
+                asker.person(), RecordId.of(id), IdempotencyKey.of(key), match.tag(), body))
         .body200();
   }
 

@@ -11,12 +11,15 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.Weeks;
 import mellowrota.server.ical.HolidayReader;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -49,6 +52,7 @@ class RegionsController {
 
   private final Regions regions;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   @Schema(name = "Holiday")
   record HolidayView(
@@ -67,7 +71,9 @@ class RegionsController {
       String name,
       @Schema(description = "The days on which it works; not there: as the house's")
           @Nullable List<String> week,
-      List<HolidayView> holidays) {}
+      List<HolidayView> holidays,
+      @With String tag)
+      implements AsSeen.Tagged<RegionView> {}
 
   @Schema(name = "RegionWish")
   record WishSchema(String name, @Nullable List<String> week) {}
@@ -109,12 +115,21 @@ class RegionsController {
     return regions.all().stream()
         .map(
             one ->
-                new RegionView(
-                    one.id(),
-                    one.name(),
-                    one.week().map(Weeks::names).orElse(null),
-                    one.holidays().stream().map(HolidayView::of).toList()))
+                AsSeen.tagged(
+                    new RegionView(
+                        one.id(),
+                        one.name(),
+                        one.week().map(Weeks::names).orElse(null),
+                        one.holidays().stream().map(HolidayView::of).toList(),
+                        "")))
         .toList();
+  }
+
+  private RegionView only(Asker asker, long id) {
+    return regions(asker).stream()
+        .filter(one -> one.id() == id)
+        .findFirst()
+        .orElseThrow(Problem::notFound);
   }
 
   @PostMapping
@@ -135,6 +150,7 @@ class RegionsController {
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Person me = coordinator(asker);
     Input input = Input.of(body, ChangeSchema.class);
@@ -145,7 +161,8 @@ class RegionsController {
     }
     Collection<Holiday> holidays = holidays(input);
     input.check();
-    regions.set(me.id(), id, name, week, holidays);
+    asSeen.change(
+        match, () -> only(asker, id), body, () -> regions.set(me.id(), id, name, week, holidays));
     return ResponseEntity.noContent().build();
   }
 

@@ -10,14 +10,17 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.Weeks;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -46,6 +49,7 @@ class WorkingDaysController {
 
   private final Regions regions;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   @Schema(name = "Closure")
   record ClosureView(
@@ -59,7 +63,9 @@ class WorkingDaysController {
           @Nullable Long region,
       @Schema(description = "The days on which work is done; not there: as the region's")
           @Nullable List<String> week,
-      List<ClosureView> closures) {}
+      List<ClosureView> closures,
+      @With String tag)
+      implements AsSeen.Tagged<DaysView> {}
 
   @Schema(name = "WorkedDaysChange")
   record ChangeSchema(
@@ -99,17 +105,20 @@ class WorkingDaysController {
 
   private DaysView view(Optional<PlaceId> place) {
     Regions.Said said = regions.said(place);
-    return new DaysView(
-        said.region().orElse(null),
-        said.week().map(Weeks::names).orElse(null),
-        said.closures().stream()
-            .map(
-                one ->
-                    new ClosureView(one.days().first(), one.days().until().minusDays(1), one.why()))
-            .toList());
+    return AsSeen.tagged(
+        new DaysView(
+            said.region().orElse(null),
+            said.week().map(Weeks::names).orElse(null),
+            said.closures().stream()
+                .map(
+                    one ->
+                        new ClosureView(
+                            one.days().first(), one.days().until().minusDays(1), one.why()))
+                .toList(),
+            ""));
   }
 
-  private void set(Asker asker, Optional<PlaceId> place, JsonNode body) {
+  private void set(Asker asker, IfMatch match, Optional<PlaceId> place, JsonNode body) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
       throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
@@ -140,13 +149,12 @@ class WorkingDaysController {
       }
     }
     input.check();
-    regions.set(
-        me.id(),
-        place,
+    Regions.Said said =
         new Regions.Said(
             region.isPresent() ? Optional.of(region.getAsLong()) : Optional.empty(),
             week,
-            closures));
+            closures);
+    asSeen.change(match, () -> view(place), body, () -> regions.set(me.id(), place, said));
   }
 
   @GetMapping("/places/{id}/days")
@@ -163,8 +171,9 @@ class WorkingDaysController {
   ResponseEntity<Void> setPlace(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
-    set(asker, place(worlds.now(), id), body);
+    set(asker, match, place(worlds.now(), id), body);
     return ResponseEntity.noContent().build();
   }
 
@@ -179,8 +188,10 @@ class WorkingDaysController {
   @PutMapping("/house/days")
   @Operation(summary = "Says them anew; the house's week is settled with the house")
   ResponseEntity<Void> setHouse(
-      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
-    set(asker, Optional.empty(), body);
+      Asker asker,
+      IfMatch match,
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
+    set(asker, match, Optional.empty(), body);
     return ResponseEntity.noContent().build();
   }
 

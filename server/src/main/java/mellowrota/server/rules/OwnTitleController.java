@@ -6,15 +6,18 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.sight.Pattern;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.crew.store.Persons;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -42,6 +45,7 @@ class OwnTitleController {
   private final Acts acts;
   private final Persons persons;
   private final Entries entries;
+  private final AsSeen asSeen;
 
   /**
    * A person's own title.
@@ -51,7 +55,8 @@ class OwnTitleController {
    * @param details what a pattern may ask for; what may not be shown there stays away all the same
    */
   @Schema(name = "OwnTitle")
-  record TitleView(String title, @Nullable String fixed, List<String> details) {}
+  record TitleView(String title, @Nullable String fixed, List<String> details, @With String tag)
+      implements AsSeen.Tagged<TitleView> {}
 
   @Schema(name = "OwnTitleChange")
   record ChangeSchema(String title) {}
@@ -61,22 +66,26 @@ class OwnTitleController {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   TitleView title(Asker asker) {
     World world = worlds.now();
-    return new TitleView(
-        Optional.ofNullable(world.wordings().ownTitles().get(asker.person()))
-            .map(Pattern::toString)
-            .orElse(""),
-        world.wordings().titlesFixed().orElse(null),
-        world.details().all().stream()
-            .map(DetailDefinition::key)
-            .filter(key -> !key.equals(DetailKey.TIMES) && !key.equals(DetailKey.MARGINS))
-            .map(DetailKey::name)
-            .toList());
+    return AsSeen.tagged(
+        new TitleView(
+            Optional.ofNullable(world.wordings().ownTitles().get(asker.person()))
+                .map(Pattern::toString)
+                .orElse(""),
+            world.wordings().titlesFixed().orElse(null),
+            world.details().all().stream()
+                .map(DetailDefinition::key)
+                .filter(key -> !key.equals(DetailKey.TIMES) && !key.equals(DetailKey.MARGINS))
+                .map(DetailKey::name)
+                .toList(),
+            ""));
   }
 
   @PutMapping
   @Operation(summary = "Calls things so on the asker's own calendar; empty: as the wordings say")
   ResponseEntity<Void> change(
-      Asker asker, @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
+      Asker asker,
+      IfMatch match,
+      @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("title")) {
       input.fault("title", "is missing; an empty one takes yours back");
@@ -87,6 +96,11 @@ class OwnTitleController {
       input.fault("title", "at character " + (fault.position() + 1) + ": " + fault.message());
     }
     input.check();
+    asSeen.change(match, () -> title(asker), body, () -> call(asker, title));
+    return ResponseEntity.noContent().build();
+  }
+
+  private void call(Asker asker, String title) {
     acts.run(
         Acts.Wanted.by(asker.person(), "account.title", Optional.empty(), "").changingTheWorld(),
         act -> {
@@ -98,7 +112,6 @@ class OwnTitleController {
           act.reaches(onTheirs(asker.person()));
           return "";
         });
-    return ResponseEntity.noContent().build();
   }
 
   private List<RecordId> onTheirs(PersonId person) {

@@ -8,13 +8,17 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.AsSeen;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
+import mellowrota.server.platform.Problem;
 import mellowrota.server.shares.store.ShareStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
@@ -41,6 +45,7 @@ class SharesController {
 
   private final Shares shares;
   private final Worlds worlds;
+  private final AsSeen asSeen;
 
   /**
    * A share.
@@ -63,7 +68,9 @@ class SharesController {
       @Nullable LocalDate until,
       Instant madeAt,
       boolean accepted,
-      boolean mine) {}
+      boolean mine,
+      @With String tag)
+      implements AsSeen.Tagged<ShareView> {}
 
   @Schema(name = "ShareMade")
   record MadeView(long id) {}
@@ -89,6 +96,13 @@ class SharesController {
     return shares.of(world, me).stream().map(share -> view(world, me, share)).toList();
   }
 
+  private ShareView only(Asker asker, long id) {
+    return shares(asker).stream()
+        .filter(one -> one.id() == id)
+        .findFirst()
+        .orElseThrow(Problem::notFound);
+  }
+
   private static ShareView view(World world, Person me, ShareStore.Share share) {
     Level limit = world.house().outsideLimit();
     boolean limited =
@@ -98,19 +112,21 @@ class SharesController {
                 .person(share.reader())
                 .filter(one -> !one.everywhere().isCrew() && !one.isTeamCoordinator())
                 .isPresent();
-    return new ShareView(
-        share.id(),
-        share.calendar().value(),
-        world.calendars().find(share.calendar()).map(Calendar::name).orElse(""),
-        ReaderWords.name(world, share.reader()),
-        ReaderWords.name(world, share.givenBy()),
-        share.level().name(),
-        limited ? limit.name() : null,
-        share.mayPassOn(),
-        share.until().orElse(null),
-        share.madeAt(),
-        share.accepted(),
-        share.reader().equals(me.id()));
+    return AsSeen.tagged(
+        new ShareView(
+            share.id(),
+            share.calendar().value(),
+            world.calendars().find(share.calendar()).map(Calendar::name).orElse(""),
+            ReaderWords.name(world, share.reader()),
+            ReaderWords.name(world, share.givenBy()),
+            share.level().name(),
+            limited ? limit.name() : null,
+            share.mayPassOn(),
+            share.until().orElse(null),
+            share.madeAt(),
+            share.accepted(),
+            share.reader().equals(me.id()),
+            ""));
   }
 
   @PostMapping
@@ -159,6 +175,7 @@ class SharesController {
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
+      IfMatch match,
       @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("level")) {
@@ -166,7 +183,8 @@ class SharesController {
     }
     Shares.Wanted wanted = wanted(input, Level.BUSY_ONLY);
     input.check();
-    shares.change(asker.person(), id, wanted);
+    asSeen.change(
+        match, () -> only(asker, id), body, () -> shares.change(asker.person(), id, wanted));
     return ResponseEntity.noContent().build();
   }
 

@@ -15,14 +15,11 @@ enum When {
   /** Work without a due time is ahead: its spans say when it is. */
   static When of(WorkRecord record, Instant now, LocalDate today, ZoneId zone) {
     Due due = record.due().orElse(null);
-    if (due instanceof Due.At at) {
-      Instant moment = at.time().toInstant();
-      boolean isToday = moment.atZone(zone).toLocalDate().equals(today);
-      return moment.isBefore(now) ? OVERDUE : isToday ? DUE_TODAY : AHEAD;
+    if (due == null) {
+      return AHEAD;
     }
-    if (due instanceof Due.On on) {
-      return on.day().isBefore(today) ? OVERDUE : on.day().equals(today) ? DUE_TODAY : AHEAD;
-    }
-    return AHEAD;
+    return !now.isBefore(due.overdueFrom(zone))
+        ? OVERDUE
+        : due.day(zone).equals(today) ? DUE_TODAY : AHEAD;
   }
 }

@@ -1,0 +1,44 @@
+package mellowrota.server.platform;
+
+import tools.jackson.databind.JsonNode;
+
+/**
+ * The tag of what its changer saw before they changed it, sent in the header {@code If-Match} (RFC
+ * 9110 §13.1.1). Controllers have it as a parameter; who sends none is refused with 428 (RFC 6585).
+ *
+ * @param tag a strong entity tag with its quotes, or {@code *}: whatever it is like by now
+ */
+public record IfMatch(String tag) {
+
+  static final String HEADER = "If-Match";
+
+  private static final String ANY = "*";
+
+  static IfMatch sent(String header) {
+    if (header == null) {
+      throw Problem.of(
+          428, "if-match-missing", "Send If-Match with the tag of what you change, as you saw it.");
+    }
+    return new IfMatch(header);
+  }
+
+  /**
+   * Goes on only where it is still as its changer saw it.
+   *
+   * @param now its tag by now, for the asker
+   * @param theirs as the asker would see it now
+   * @param mine what they sent
+   * @throws Problem 412 with theirs and mine
+   */
+  public void require(String now, Object theirs, JsonNode mine) {
+    if (!tag.equals(ANY) && !tag.equals(now)) {
+      throw Problem.of(
+              412,
+              "changed-meanwhile",
+              "Somebody changed this meanwhile. Look at theirs and yours, then send yours again.")
+          .with("theirs", theirs)
+          .with("theirsTag", now)
+          .with("mine", mine);
+    }
+  }
+}

@@ -1,1 +1,0 @@
-export { AccountPage } from './AccountPage';

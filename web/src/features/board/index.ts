@@ -1,2 +1,0 @@
-export { BoardPage } from './BoardPage';
-export { CrewWeek } from './CrewWeek';

@@ -1,1 +1,0 @@
-export { CrewPage } from './CrewPage';

@@ -1,1 +1,0 @@
-export { IncomingPage } from './IncomingPage';

@@ -1,1 +1,0 @@
-export { RulesPage } from './RulesPage';
