@@ -5,3 +5,8 @@
 export function worded(words: Readonly<Record<string, string>>, value: string): string {
   return words[value] ?? value;
 }
+
+/** Words of a closed set to choose from, in their order. */
+export function choices<Value extends string>(words: Readonly<Record<Value, string>>) {
+  return (Object.keys(words) as Value[]).map((value) => ({ value, label: words[value] }));
+}

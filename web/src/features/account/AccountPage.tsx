@@ -20,7 +20,7 @@ import {
 } from './queries';
 import { OwnTitle } from './OwnTitle';
 import { Shares } from './Shares';
-import { words } from './words';
+import { words, type Level } from './words';
 
 export function AccountPage({ email }: { email: string }) {
   return (
@@ -172,7 +172,7 @@ function Feeds() {
   const make = useMakeFeed();
   const withdraw = useWithdrawFeed();
   const [calendar, setCalendar] = useState<number | null>(null);
-  const [level, setLevel] = useState('ALL');
+  const [level, setLevel] = useState<Level>('ALL');
   const [label, setLabel] = useState('');
   const [until, setUntil] = useState('');
   const options = (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name }));

@@ -6,7 +6,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './account.module.css';
 import { useShareDeeds, useShares } from './queries';
-import { words } from './words';
+import { words, type Level } from './words';
 
 /** Calendars shown to one more reader: offered here, accepted by them, changed and withdrawn. */
 export function Shares() {
@@ -17,7 +17,7 @@ export function Shares() {
   const house = useHouse();
   const [calendar, setCalendar] = useState<number | null>(null);
   const [reader, setReader] = useState<number | null>(null);
-  const [level, setLevel] = useState('TIMES_AND_PLACE');
+  const [level, setLevel] = useState<Level>('TIMES_AND_PLACE');
   const [until, setUntil] = useState('');
   const [mayPassOn, setMayPassOn] = useState(false);
   const levelText = (one: string) => words.levels.find((l) => l.value === one)?.label ?? one;

@@ -1,3 +1,7 @@
+import type { Schemas } from '../../shared/api/client';
+
+export type Level = Schemas['Share']['level'];
+
 export const words = {
   heading: 'Your account',
   calendars: 'Calendars in your programs',
@@ -50,7 +54,7 @@ export const words = {
     { value: 'ALL', label: 'all that outside may see' },
     { value: 'TIMES_AND_PLACE', label: 'times and place' },
     { value: 'BUSY_ONLY', label: 'busy only' },
-  ],
+  ] as { value: Level; label: string }[],
   makeFeed: 'Make an address',
   noFeeds: 'No addresses yet.',
   asFile: 'A calendar as a file',

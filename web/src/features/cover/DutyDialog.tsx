@@ -1,10 +1,10 @@
 import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
-import { useState } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { tagOf, toldOf } from '../../shared/ui/useFormOf';
 import styles from './cover.module.css';
 import { useDuties, useDutyDeeds, type DutyWish } from './queries';
 import { words } from './words';
@@ -43,7 +43,7 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
   const places = usePlaces();
   const { add, change, remove } = useDutyDeeds();
   const error = add.error ?? change.error ?? remove.error;
-  const [tag] = useState(known?.tag ?? '');
+  const [form] = Form.useForm<Values>();
   const save = ({ name, place, skill, meanwhile, spans, lifted }: Values) => {
     const body: DutyWish = {
       name,
@@ -62,16 +62,21 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
       lifted: (lifted ?? '').split(/[\s,]+/).filter(Boolean),
     };
     if (known) {
-      change.mutate({ id: known.id, tag, ...body }, { onSuccess: onClose });
+      change.mutate(
+        { id: known.id, tag: tagOf(form), ...body },
+        { onSuccess: onClose, onError: (error) => toldOf(form, error) },
+      );
     } else {
       add.mutate(body, { onSuccess: onClose });
     }
   };
   return (
     <Form<Values>
+      form={form}
       layout="vertical"
       requiredMark={false}
       initialValues={{
+        tag: known?.tag,
         name: known?.name,
         place: known?.place,
         skill: known?.skill,

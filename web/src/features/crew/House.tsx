@@ -4,7 +4,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, toldOf, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useChangeHouse, type HouseChange } from './queries';
 import { words } from './words';
@@ -36,6 +36,7 @@ export function House() {
               saved(form);
               tray.tell({ text: words.settled });
             },
+            onError: (error) => toldOf(form, error),
           },
         )
       }

@@ -1,5 +1,6 @@
 import { Button, Form, Input, Modal } from 'antd';
 import { useState } from 'react';
+import type { Schemas } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { useInvite, type Person } from './queries';
@@ -38,7 +39,7 @@ export function InviteDialog({ person, onClose }: { person: Person; onClose: () 
             email: person.email ?? '',
             right: person.right && person.right !== 'NONE' ? person.right : 'WORKER',
           }}
-          onFinish={(values: { email: string; right: string }) => invite.mutate(values)}
+          onFinish={(values: Schemas['InvitationWish']) => invite.mutate(values)}
         >
           <Form.Item label={words.email} name="email" rules={[{ required: true }]}>
             <Input autoFocus inputMode="email" />

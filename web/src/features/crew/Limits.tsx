@@ -3,7 +3,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, toldOf, useFormOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useLimits, useSetLimits, type Limit, type LimitsChange } from './queries';
 import { words } from './words';
@@ -66,6 +66,7 @@ export function Limits() {
               saved(form);
               tray.tell({ text: words.limitsSet });
             },
+            onError: (error) => toldOf(form, error),
           },
         )
       }

@@ -1,16 +1,12 @@
 import { Button, Form, Input, Modal } from 'antd';
-import { useState } from 'react';
+import type { Schemas } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { tagOf, toldOf } from '../../shared/ui/useFormOf';
 import { useChangePerson, type Person, type Team } from './queries';
 import { words } from './words';
 
-interface Values {
-  name: string;
-  standing: string;
-  right: string;
-  coordinates?: number[];
-}
+type Values = Schemas['CrewPersonChange'];
 
 export function PersonDialog({
   person,
@@ -22,7 +18,6 @@ export function PersonDialog({
   onClose: () => void;
 }) {
   const change = useChangePerson(person.id);
-  const [tag] = useState(person.tag);
   const [form] = Form.useForm<Values>();
   const right = Form.useWatch('right', form);
   const options = (list: Record<string, string>) =>
@@ -34,12 +29,18 @@ export function PersonDialog({
         layout="vertical"
         requiredMark={false}
         initialValues={{
+          tag: person.tag,
           name: person.name,
           standing: person.standing,
           right: person.right,
           coordinates: person.coordinates,
         }}
-        onFinish={(values) => change.mutate({ ...values, tag }, { onSuccess: onClose })}
+        onFinish={(values) =>
+          change.mutate(
+            { ...values, tag: tagOf(form) },
+            { onSuccess: onClose, onError: (error) => toldOf(form, error) },
+          )
+        }
       >
         <Form.Item label={words.name} name="name" rules={[{ required: true }]}>
           <Input maxLength={100} />

@@ -3,7 +3,7 @@ import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { partSaved, tagOf } from '../../shared/ui/useFormOf';
+import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
 import { useSetWorkedDays, useWorkedDays } from './regionQueries';
@@ -26,16 +26,22 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
     ways,
     ...worked
   }: PlaceTerms & WorkedDaysValues) => {
-    await set.mutateAsync({
-      tag: tagOf(form, 'terms'),
-      capacity: capacity ?? null,
-      ofPeople,
-      latitude: latitude ?? null,
-      longitude: longitude ?? null,
-      ways,
-    });
+    await set.mutateAsync(
+      {
+        tag: tagOf(form, 'terms'),
+        capacity: capacity ?? null,
+        ofPeople,
+        latitude: latitude ?? null,
+        longitude: longitude ?? null,
+        ways,
+      },
+      { onError: (error) => toldOf(form, error, 'terms') },
+    );
     partSaved(form, 'terms');
-    await setDays.mutateAsync({ tag: tagOf(form, 'days'), ...workedDaysSaid(worked) });
+    await setDays.mutateAsync(
+      { tag: tagOf(form, 'days'), ...workedDaysSaid(worked) },
+      { onError: (error) => toldOf(form, error, 'days') },
+    );
     onClose();
   };
   const places = usePlaces();

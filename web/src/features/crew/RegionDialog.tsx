@@ -1,6 +1,6 @@
 import { Button, Checkbox, Form, Input, Modal, Upload } from 'antd';
 import { Fault } from '../../shared/ui/Fault';
-import { tagOf } from '../../shared/ui/useFormOf';
+import { tagOf, toldOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useReadHolidays, useRegionDeeds, type Holiday, type Region } from './regionQueries';
 import { OwnWeek } from './WorkedDays';
@@ -8,7 +8,7 @@ import { words } from './words';
 
 interface Values {
   name: string;
-  week?: string[];
+  week?: Region['week'];
   holidays: Holiday[];
 }
 
@@ -55,7 +55,7 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
               ...(week && week.length > 0 && { week }),
               holidays: holidays.map(({ day, name, half }) => ({ day, name: name ?? '', half })),
             },
-            { onSuccess: onClose },
+            { onSuccess: onClose, onError: (error) => toldOf(form, error) },
           )
         }
       >

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
-import { saved, tagOf, useFormOf } from '../../shared/ui/useFormOf';
+import { saved, tagOf, toldOf, useFormOf } from '../../shared/ui/useFormOf';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { RegionDialog } from './RegionDialog';
@@ -107,6 +107,7 @@ function OfHouse() {
               saved(form);
               tray.tell({ text: words.settled });
             },
+            onError: (error) => toldOf(form, error),
           },
         )
       }

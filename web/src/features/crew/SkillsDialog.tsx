@@ -1,7 +1,7 @@
 import { Button, Checkbox, Form, Input, Modal } from 'antd';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { tagOf } from '../../shared/ui/useFormOf';
+import { tagOf, toldOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useSetSkills, useSkills, type Person } from './queries';
 import { words } from './words';
@@ -33,7 +33,7 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
                 notAlone: values.notAlone,
                 skills: values.skills.map(({ skill, last }) => ({ skill, ...(last && { last }) })),
               },
-              { onSuccess: onClose },
+              { onSuccess: onClose, onError: (error) => toldOf(form, error) },
             )
           }
         >

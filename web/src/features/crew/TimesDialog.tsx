@@ -5,7 +5,7 @@ import { mondayOf, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { partSaved, tagOf } from '../../shared/ui/useFormOf';
+import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
 import styles from './crew.module.css';
 import { useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
 import { words } from './words';
@@ -202,13 +202,19 @@ function Week({
   const error = setHours.error ?? setTerms.error;
   const [form] = Form.useForm<Values>();
   const save = async ({ hours, contract, zone }: Values) => {
-    await setHours.mutateAsync({ tag: tagOf(form, 'hours'), hours: hours.map(said) });
+    await setHours.mutateAsync(
+      { tag: tagOf(form, 'hours'), hours: hours.map(said) },
+      { onError: (error) => toldOf(form, error, 'hours') },
+    );
     partSaved(form, 'hours');
-    await setTerms.mutateAsync({
-      tag: tagOf(form, 'terms'),
-      zone: zone?.trim() ? zone.trim() : null,
-      contractMinutes: contract == null ? null : Math.round(contract * 60),
-    });
+    await setTerms.mutateAsync(
+      {
+        tag: tagOf(form, 'terms'),
+        zone: zone?.trim() ? zone.trim() : null,
+        contractMinutes: contract == null ? null : Math.round(contract * 60),
+      },
+      { onError: (error) => toldOf(form, error, 'terms') },
+    );
     onClose();
   };
   return (

@@ -7,7 +7,7 @@ import { words } from './words';
 /** In which region something lies and when it is closed; a place may have a week of its own. */
 export interface WorkedDaysValues {
   region?: number;
-  week?: string[];
+  week?: WorkedDaysChange['week'];
   closures: { first: string; last?: string; why?: string }[];
 }
 

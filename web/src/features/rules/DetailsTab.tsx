@@ -3,7 +3,7 @@ import { forKey, forText, joined, PRESETS, type Detail, type For } from './model
 import type { World } from './queries';
 import styles from './rules.module.css';
 import { Token } from './Token';
-import { worded } from '../../shared/words';
+import { choices, worded } from '../../shared/words';
 import { words } from './words';
 
 interface Props {
@@ -147,10 +147,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                         <Checkbox.Group
                           className={styles.checks}
                           value={detail.kinds}
-                          options={all.map((value) => ({
-                            value,
-                            label: worded(words.kinds, value),
-                          }))}
+                          options={choices(words.kinds)}
                           onChange={(chosen) => onChange(at, { ...detail, kinds: chosen })}
                         />
                       </Token>
@@ -168,10 +165,7 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
                         <Checkbox.Group
                           className={styles.checks}
                           value={detail.states}
-                          options={Object.entries(words.states).map(([value, label]) => ({
-                            value,
-                            label,
-                          }))}
+                          options={choices(words.states)}
                           onChange={(chosen) => onChange(at, { ...detail, states: chosen })}
                         />
                       </Token>

@@ -1,12 +1,20 @@
 import { Button, Checkbox, Input, Radio } from 'antd';
 import { Conditions } from './Conditions';
-import { joined, musts, remindersText, targetsText, type Rule, type Wording } from './model';
+import {
+  joined,
+  musts,
+  remindersText,
+  targetsText,
+  type Condition,
+  type Rule,
+  type Wording,
+} from './model';
 import type { World } from './queries';
 import { Reminders } from './Reminders';
 import styles from './rules.module.css';
 import { Targets } from './Targets';
 import { Token } from './Token';
-import { worded } from '../../shared/words';
+import { choices, worded } from '../../shared/words';
 import { words } from './words';
 
 interface Props {
@@ -32,7 +40,7 @@ export function RuleRow(props: Props) {
   const others = conditions.filter((c) => c !== kind);
   const setOthers = (parts: typeof conditions) =>
     onChange({ ...rule, when: { all: [...(kind ? [kind] : []), ...parts] } });
-  const setKind = (kinds: string[]) =>
+  const setKind = (kinds: NonNullable<Condition['kind']>) =>
     onChange({
       ...rule,
       when: { all: [...(kinds.length > 0 ? [{ kind: kinds }] : []), ...others] },
@@ -105,7 +113,7 @@ export function RuleRow(props: Props) {
             <Checkbox.Group
               className={styles.checks}
               value={kind?.kind ?? []}
-              options={Object.entries(words.kinds).map(([value, label]) => ({ value, label }))}
+              options={choices(words.kinds)}
               onChange={setKind}
             />
           </Token>

@@ -47,7 +47,7 @@ const EYES = 'as-seen-by';
 export interface Eyes {
   id: number;
   name: string;
-  right: string;
+  right: Schemas['Session']['right'];
 }
 
 export function eyes(): Eyes | null {

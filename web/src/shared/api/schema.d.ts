@@ -2144,7 +2144,7 @@ export interface components {
             allDay?: boolean;
             any?: components["schemas"]["Condition"][];
             detail?: string;
-            kind?: string[];
+            kind?: ("JOB" | "TICKET" | "SHIFT" | "DEADLINE")[];
             /** Format: int64 */
             madeBy?: number;
             none?: components["schemas"]["Condition"][];
@@ -2154,7 +2154,7 @@ export interface components {
             /** Format: int32 */
             role?: number;
             startsBetween?: string[];
-            state?: string[];
+            state?: ("DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED")[];
             tag?: string;
             /** Format: int64 */
             team?: number;
@@ -2355,10 +2355,10 @@ export interface components {
             /** @description Teams whose records a team coordinator has office rights on */
             coordinates?: number[];
             name?: string;
-            /** @description NONE, WORKER, TEAM_COORDINATOR or COORDINATOR */
-            right?: string;
-            /** @description HOUSE, AGENCY, OUTSIDE or LEFT */
-            standing?: string;
+            /** @enum {string} */
+            right?: "NONE" | "WORKER" | "TEAM_COORDINATOR" | "COORDINATOR";
+            /** @enum {string} */
+            standing?: "HOUSE" | "AGENCY" | "OUTSIDE" | "LEFT";
         };
         DayOff: {
             /** Format: date */
@@ -2387,22 +2387,22 @@ export interface components {
         Detail: {
             choices: string[];
             key: string;
-            kinds: string[];
+            kinds: ("JOB" | "TICKET" | "SHIFT" | "DEADLINE")[];
             label: string;
-            /** @description TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK */
-            sort: string;
+            /** @enum {string} */
+            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
             typed: boolean;
         };
         DetailDefinition: {
             choices: string[];
             for: components["schemas"]["For"];
             key: string;
-            kinds: string[];
+            kinds: ("JOB" | "TICKET" | "SHIFT" | "DEADLINE")[];
             label: string;
             own: boolean;
             /** @enum {string} */
             sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
-            states: string[];
+            states: ("DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED")[];
             typed: boolean;
         };
         DetailShown: {
@@ -2542,8 +2542,11 @@ export interface components {
             label: string;
             /** Format: date-time */
             lastUsedAt?: string;
-            /** @description What it asks for; the organisation's limit for outside still holds */
-            level: string;
+            /**
+             * @description What it asks for; the organisation's limit for outside still holds
+             * @enum {string}
+             */
+            level: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             /** Format: date-time */
             madeAt: string;
             madeBy: string;
@@ -2562,8 +2565,11 @@ export interface components {
             calendar: number;
             /** @description Who or what it is for */
             label: string;
-            /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said */
-            level?: string;
+            /**
+             * @description ALL unless said
+             * @enum {string}
+             */
+            level?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             /**
              * Format: date
              * @description The first day on which it answers no longer
@@ -2729,13 +2735,14 @@ export interface components {
             /** @enum {string} */
             linksDecidedBy: "PEOPLE" | "HOUSE";
             name: string;
-            outsideLimit: string;
+            /** @enum {string} */
+            outsideLimit: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             outsideReason: string;
             /** Format: int32 */
             readingInterval: number;
             tag: string;
             trustsOwnFeeds: boolean;
-            week: string[];
+            week: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
             zone: string;
         };
         HouseChange: {
@@ -2747,7 +2754,8 @@ export interface components {
             /** @enum {string} */
             linksDecidedBy?: "PEOPLE" | "HOUSE";
             name?: string;
-            outsideLimit?: string;
+            /** @enum {string} */
+            outsideLimit?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             outsideReason?: string;
             /**
              * Format: int32
@@ -2755,7 +2763,7 @@ export interface components {
              */
             readingInterval?: number;
             trustsOwnFeeds?: boolean;
-            week?: string[];
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         Invitation: {
             email?: string;
@@ -2773,8 +2781,11 @@ export interface components {
         };
         InvitationWish: {
             email: string;
-            /** @description WORKER, TEAM_COORDINATOR or COORDINATOR */
-            right: string;
+            /**
+             * @description Not NONE
+             * @enum {string}
+             */
+            right: "NONE" | "WORKER" | "TEAM_COORDINATOR" | "COORDINATOR";
         };
         LandingView: {
             lands: components["schemas"]["Lands"][];
@@ -3307,13 +3318,13 @@ export interface components {
             name: string;
             tag: string;
             /** @description The days on which it works; not there: as the house's */
-            week?: string[];
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         RegionChange: {
             holidays: components["schemas"]["Holiday"][];
             name: string;
             /** @description Not there: as the house's */
-            week?: string[];
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         RegionMade: {
             /** Format: int64 */
@@ -3321,7 +3332,7 @@ export interface components {
         };
         RegionWish: {
             name: string;
-            week?: string[];
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         Released: {
             /** Format: int64 */
@@ -3355,7 +3366,7 @@ export interface components {
             name: string;
             /** Format: int32 */
             number: number;
-            rights: string[];
+            rights: ("TIMES" | "PEOPLE" | "NOTES" | "MARKS")[];
         };
         RowFault: {
             /** Format: int32 */
@@ -3443,7 +3454,8 @@ export interface components {
             now: string;
             /** Format: int64 */
             person?: number;
-            right?: string;
+            /** @enum {string} */
+            right?: "NONE" | "WORKER" | "TEAM_COORDINATOR" | "COORDINATOR";
             signedIn: boolean;
             zone: string;
         };
@@ -3535,10 +3547,12 @@ export interface components {
             calendar: number;
             calendarName: string;
             givenBy: string;
-            holds?: string;
+            /** @enum {string} */
+            holds?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             /** Format: int64 */
             id: number;
-            level: string;
+            /** @enum {string} */
+            level: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             /** Format: date-time */
             madeAt: string;
             mayPassOn: boolean;
@@ -3549,7 +3563,8 @@ export interface components {
             until?: string;
         };
         ShareChange: {
-            level: string;
+            /** @enum {string} */
+            level: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             mayPassOn?: boolean;
             /** Format: date */
             until?: string;
@@ -3561,8 +3576,11 @@ export interface components {
         ShareWish: {
             /** Format: int64 */
             calendar: number;
-            /** @description BUSY_ONLY, TIMES_AND_PLACE or ALL; TIMES_AND_PLACE unless said */
-            level?: string;
+            /**
+             * @description TIMES_AND_PLACE unless said
+             * @enum {string}
+             */
+            level?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             mayPassOn?: boolean;
             /** Format: int64 */
             reader: number;
@@ -3976,13 +3994,13 @@ export interface components {
             region?: number;
             tag: string;
             /** @description The days on which work is done; not there: as the region's */
-            week?: string[];
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         WorkedDaysChange: {
             closures?: components["schemas"]["Closure"][];
             /** Format: int64 */
             region?: number | null;
-            week?: string[] | null;
+            week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[] | null;
         };
         Yes: {
             as: string;
@@ -4316,6 +4334,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -4699,6 +4718,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4732,6 +4752,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4882,6 +4903,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5091,6 +5113,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             503: components["responses"]["BUSY"];
         };
     };
@@ -5122,6 +5146,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5266,7 +5291,10 @@ export interface operations {
     make: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5390,6 +5418,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5438,6 +5467,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             503: components["responses"]["BUSY"];
         };
     };
@@ -5554,6 +5585,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             404: components["responses"]["NOT_FOUND"];
             422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
@@ -5582,6 +5615,8 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             404: components["responses"]["NOT_FOUND"];
             409: components["responses"]["CONFLICT"];
             413: components["responses"]["TOO_LARGE"];
@@ -5706,6 +5741,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -6186,7 +6222,10 @@ export interface operations {
     addPerson: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6635,7 +6674,10 @@ export interface operations {
     addPlace: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6868,6 +6910,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -6965,6 +7008,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7026,9 +7070,10 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                "Idempotency-Key"?: string;
                 /** @description The tag of it as its changer saw it; *: as it is by now */
                 "If-Match": string;
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 id: number;
@@ -7200,7 +7245,10 @@ export interface operations {
     add: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7351,6 +7399,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7399,6 +7448,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             503: components["responses"]["BUSY"];
         };
     };
@@ -7544,6 +7595,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description Sent twice under one key it is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7705,6 +7757,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             503: components["responses"]["BUSY"];
         };
     };
@@ -7731,6 +7785,8 @@ export interface operations {
                 };
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             409: components["responses"]["CONFLICT"];
             413: components["responses"]["TOO_LARGE"];
             422: components["responses"]["FAULTS"];
@@ -7754,6 +7810,8 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             409: components["responses"]["CONFLICT"];
             503: components["responses"]["BUSY"];
         };
@@ -7813,7 +7871,10 @@ export interface operations {
     offer: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7959,7 +8020,10 @@ export interface operations {
     addTeam: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Sent twice under one key it is done once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

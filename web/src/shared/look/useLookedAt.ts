@@ -12,7 +12,10 @@ export interface Wish {
 export const LookContext = createContext<{ ask: (wish: Wish) => void }>({ ask: () => undefined });
 
 interface Deed<V, R> {
-  mutate: (value: V, then?: { onSuccess?: (done: R) => void }) => void;
+  mutate: (
+    value: V,
+    then?: { onSuccess?: (done: R) => void; onError?: (error: Error) => void },
+  ) => void;
   isPending: boolean;
   error: Error | null;
   variables: V | undefined;
@@ -39,6 +42,10 @@ export function useLookedAt<V, R>(
     setState((before) => ({ ...before, isPending: false, error }));
   const mutate: Deed<V, R>['mutate'] = (value, then) => {
     setState({ isPending: true, error: null, variables: value, data: undefined });
+    const failed = (error: Error) => {
+      rest(error);
+      then?.onError?.(error);
+    };
     const go = async () => {
       try {
         const done = await change(api, value);
@@ -47,13 +54,13 @@ export function useLookedAt<V, R>(
         then?.onSuccess?.(done);
         return true;
       } catch (error) {
-        rest(error as Error);
+        failed(error as Error);
         return false;
       }
     };
     lookAt((client) => change(client, value)).then(
       (preview) => (isNothing(preview) ? void go() : ask({ preview, go, leave: () => rest() })),
-      (error: unknown) => rest(error as Error),
+      (error: unknown) => failed(error as Error),
     );
   };
   return { mutate, ...state };

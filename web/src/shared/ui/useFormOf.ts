@@ -1,5 +1,6 @@
 import { Form, type FormInstance } from 'antd';
 import { useEffect, useRef } from 'react';
+import { ProblemError } from '../api/client';
 
 /**
  * A form that stays on its page: what is read anew is shown in it, as long as nobody has begun to
@@ -25,6 +26,13 @@ export function saved(form: FormInstance) {
 /** The tag of what a form began with; of a part of it, where each has its own. */
 export function tagOf(form: FormInstance, part?: string): string {
   return form.getFieldValue(part ? ['tags', part] : 'tag');
+}
+
+/** Somebody changed it meanwhile, and whoever saves was told: the next time theirs is known. */
+export function toldOf(form: FormInstance, error: unknown, part?: string) {
+  if (error instanceof ProblemError && error.problem.theirsTag) {
+    form.setFieldValue(part ? ['tags', part] : ['tag'], error.problem.theirsTag);
+  }
 }
 
 /** A part was saved, and what stands there now is what the form says. */

@@ -22,8 +22,8 @@ public class ContractTest {
 
   private static final Path COMMITTED = Path.of("..", "server", "openapi.json");
 
-  /** Whoever signs in, or comes by an invitation, is not signed in yet. */
-  private static final Set<String> OPEN = Set.of("/api/v1/session", "/api/v1/invitations/{token}");
+  /** What people type as they like. */
+  private static final Set<String> TYPED = Set.of("code", "categories");
 
   /** An operation of the document. */
   private record Operation(String method, String path, JsonNode said) {
@@ -103,11 +103,23 @@ public class ContractTest {
   }
 
   @Test
+  public void everyMakerTakesAKey() {
+    List<Operation> makers =
+        operations().stream()
+            .filter(one -> one.said.at("/responses/200/content").toString().contains("Made\""))
+            .toList();
+    assertThat(makers).hasSizeGreaterThan(6);
+    for (Operation one : makers) {
+      assertThat(one.said.path("parameters").valueStream().map(p -> p.get("name").asString()))
+          .as(one.toString())
+          .contains("Idempotency-Key");
+    }
+  }
+
+  @Test
   public void everyOperationTellsHowItIsRefused() {
     for (Operation one : operations()) {
-      boolean open = OPEN.contains(one.path);
-      assertThat(one.isRefusedBy(400) && one.isRefusedBy(503)).as(one.toString()).isTrue();
-      assertThat(open || one.isRefusedBy(401) && one.isRefusedBy(403)).as(one.toString()).isTrue();
+      assertThat(List.of(400, 401, 403, 503)).as(one.toString()).allMatch(one::isRefusedBy);
       assertThat(one.isRefusedBy(404)).as(one.toString()).isEqualTo(one.path.contains("{"));
       assertThat(one.isRefusedBy(413)).as(one.toString()).isEqualTo(one.said.has("requestBody"));
       assertThat(one.isRefusedBy(409)).as(one.toString()).isEqualTo(!one.method.equals("GET"));
@@ -135,8 +147,8 @@ public class ContractTest {
               .map(c -> c.get("schema"))
               .orElse(null);
       if (plain && schema != null && !one.path.endsWith("/events")) {
-        Api.Answer answer = hana.get(one.path).expect(200);
-        if (answer.header("Content-Type").contains("json")) {
+        Api.Answer answer = hana.get(one.path);
+        if (answer.status() == 200 && answer.header("Content-Type").contains("json")) {
           words(one.path, schema, answer.json(), open);
         }
       }
@@ -151,6 +163,7 @@ public class ContractTest {
     } else if (value.isObject()) {
       value
           .propertyStream()
+          .filter(one -> !TYPED.contains(one.getKey()))
           .forEach(
               one ->
                   words(

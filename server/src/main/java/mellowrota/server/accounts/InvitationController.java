@@ -31,9 +31,7 @@ class InvitationController {
   private final People people;
 
   @Schema(name = "InvitationWish")
-  record WishSchema(
-      String email,
-      @Schema(description = "WORKER, TEAM_COORDINATOR or COORDINATOR") String right) {}
+  record WishSchema(String email, @Schema(description = "Not NONE") Person.AccountRight right) {}
 
   /** A fresh one-time link, relative to the house's address. */
   @Schema(name = "InvitationLink")

@@ -11,10 +11,12 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.LongSupplier;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.store.ActStore;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.KeptSession;
 import mellowrota.server.platform.Problem;
 import org.springframework.beans.factory.ObjectProvider;
@@ -132,6 +134,33 @@ public class Acts {
       ActHeader.tellAfterCommit(act.id(), wanted.kind());
     }
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());
+  }
+
+  /**
+   * Makes something by an act of its own, once under a key: under it again, the number of the first
+   * is the answer.
+   *
+   * @param body what was asked, so that the same key with something else is noticed
+   * @param make answers the number of what it made
+   */
+  public long make(PersonId actor, IdempotencyKey key, String body, LongSupplier make) {
+    if (key.value().isEmpty() || LookFirst.now()) {
+      return make.getAsLong();
+    }
+    Wanted wanted = Wanted.by(actor, "make", key.value(), body);
+    String bodyHash = hash(body);
+    return transaction.execute(
+        status -> {
+          // Nobody else does an act from here on, so that the last one is ours.
+          house.lock(true);
+          if (store.first(actor.value(), key.value().get()).isPresent()) {
+            return Long.parseLong(firstAnswer(wanted, bodyHash).answer());
+          }
+          long made = make.getAsLong();
+          session.write();
+          store.keyLast(actor.value(), key.value().get(), bodyHash, String.valueOf(made));
+          return made;
+        });
   }
 
   /**

@@ -102,14 +102,14 @@ class BoardItems {
               record.id().value(),
               visit.no(),
               record.visits().size(),
-              record.kind().name(),
+              record.kind(),
               standing.sees(DetailKey.REF) ? record.ref() : null,
               standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
               standing.sees(DetailKey.PLACE)
                   ? record.place().map(PlaceId::value).orElse(null)
                   : null,
               standing.sees(DetailKey.TEAM) ? record.team().map(TeamId::value).orElse(null) : null,
-              record.state().name(),
+              record.state(),
               record.started() ? true : null,
               record.isPrivate() ? true : null,
               RecordViews.visit(visit, record.tentative(visit.no()), margins),

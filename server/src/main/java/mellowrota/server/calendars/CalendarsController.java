@@ -27,11 +27,7 @@ class CalendarsController {
    * @param reads whether the asker may read it
    */
   @Schema(name = "Calendar")
-  record CalendarView(
-      long id,
-      String name,
-      @Schema(implementation = Calendar.Sort.class) String sort,
-      boolean reads) {}
+  record CalendarView(long id, String name, Calendar.Sort sort, boolean reads) {}
 
   @GetMapping("/api/v1/calendars")
   @Operation(summary = "The calendars the asker may read; a coordinator sees what there are")
@@ -49,7 +45,7 @@ class CalendarsController {
     return new CalendarView(
         calendar.id().value(),
         calendar.name(),
-        calendar.owner().sort().name(),
+        calendar.owner().sort(),
         world.calendars().servedTo(person.id(), calendar.id()).isPresent());
   }
 }

@@ -31,7 +31,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -228,7 +227,7 @@ class CoverController {
   @Operation(summary = "Two people change places on two visits, in one act")
   GivenView swap(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = SwapSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
@@ -240,8 +239,7 @@ class CoverController {
     }
     sides.forEach(side -> seat(world, asker.person(), side).ifPresent(seats::add));
     input.check();
-    Assigning.Given given =
-        assigning.swap(asker.person(), IdempotencyKey.of(key), seats.get(0), seats.get(1));
+    Assigning.Given given = assigning.swap(asker.person(), key.value(), seats.get(0), seats.get(1));
     return new GivenView(given.act(), given.record());
   }
 
@@ -256,7 +254,7 @@ class CoverController {
   @Operation(summary = "Hands a visit from one person to another")
   GivenView handOver(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = HandOverSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
@@ -271,7 +269,7 @@ class CoverController {
       throw Problem.fault("/from", "is not on this visit (any more)");
     }
     Assigning.Given given =
-        assigning.handOver(asker.person(), IdempotencyKey.of(key), standing, visit, from, to);
+        assigning.handOver(asker.person(), key.value(), standing, visit, from, to);
     return new GivenView(given.act(), given.record());
   }
 
@@ -381,7 +379,7 @@ class CoverController {
           "Gives what is short to somebody: a shift that nobody has, else a new one; or a visit")
   GivenView give(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = GiveSchema.class) JsonNode body) {
     World world = worlds.now();
     DutiesController.requireOffice(world.person(asker.person()));
@@ -392,7 +390,7 @@ class CoverController {
     PersonId person = somebody(world, input, "person");
     input.check();
     TimeSpan span = span(start.orElseThrow(), end.orElseThrow());
-    Optional<String> once = IdempotencyKey.of(key);
+    Optional<String> once = key.value();
     Assigning.Given given;
     if (Ask.of(ask) instanceof Ask.OfVisit visit) {
       RecordAccess.Standing standing = assigning.standing(world, asker.person(), visit.record());

@@ -36,7 +36,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
@@ -149,10 +148,10 @@ class DutiesController {
   @Operation(summary = "Makes a duty")
   ResponseEntity<MadeView> add(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = DutySchema.class) JsonNode body) {
     requireCoordinator(asker);
-    long id = duties.add(asker.person(), IdempotencyKey.of(key), wanted(0, body));
+    long id = duties.add(asker.person(), key.value(), wanted(0, body));
     return ResponseEntity.status(201).body(new MadeView(id));
   }
 

@@ -19,13 +19,16 @@ import mellowrota.core.people.Holder;
 import mellowrota.core.people.Membership;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.Role;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Teams;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -57,6 +60,7 @@ class CrewController {
   private final Teams teams;
   private final AccountStates accounts;
   private final AsSeen asSeen;
+  private final Acts acts;
 
   /**
    * Somebody of the house.
@@ -68,8 +72,8 @@ class CrewController {
   record PersonView(
       long id,
       String name,
-      @Schema(implementation = Person.Standing.class) String standing,
-      @Schema(implementation = Person.AccountRight.class) @Nullable String right,
+      Person.Standing standing,
+      Person.@Nullable AccountRight right,
       List<Long> teams,
       @Nullable List<Long> coordinates,
       @Nullable String email,
@@ -90,13 +94,13 @@ class CrewController {
       implements AsSeen.Tagged<PlaceView> {}
 
   @Schema(name = "Role")
-  record RoleView(int number, String name, List<String> rights) {}
+  record RoleView(int number, String name, List<Role.Right> rights) {}
 
   @Schema(name = "CrewPersonChange")
   record PersonSchema(
       @Nullable String name,
-      @Schema(description = "HOUSE, AGENCY, OUTSIDE or LEFT") @Nullable String standing,
-      @Schema(description = "NONE, WORKER, TEAM_COORDINATOR or COORDINATOR") @Nullable String right,
+      Person.@Nullable Standing standing,
+      Person.@Nullable AccountRight right,
       @Schema(description = "Teams whose records a team coordinator has office rights on")
           @Nullable List<Long> coordinates) {}
 
@@ -145,8 +149,8 @@ class CrewController {
         new PersonView(
             p.id().value(),
             p.name(),
-            p.standing().name(),
-            office ? p.right().name() : null,
+            p.standing(),
+            office ? p.right() : null,
             List.copyOf(new TreeSet<>(teams)),
             office ? p.coordinates().stream().map(TeamId::value).sorted().toList() : null,
             account == null ? null : account.email(),
@@ -157,14 +161,21 @@ class CrewController {
   @PostMapping("/people")
   @Operation(summary = "Adds a person, who gets a calendar of their own at once")
   ResponseEntity<MadeView> addPerson(
-      Asker asker, @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = PersonSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, Set.of("name", "standing"));
     String name = input.required("name", 100);
     Person.Standing standing =
         input.choice("standing", Person.Standing.class).orElse(Person.Standing.HOUSE);
     input.check();
-    return made(people.add(asker.person(), name, standing).value());
+    return made(
+        acts.make(
+            asker.person(),
+            key,
+            body.toString(),
+            () -> people.add(asker.person(), name, standing).value()));
   }
 
   @PatchMapping("/people/{id}")
@@ -250,7 +261,9 @@ class CrewController {
   @PostMapping("/teams")
   @Operation(summary = "Makes a team, which gets a calendar at once")
   ResponseEntity<MadeView> addTeam(
-      Asker asker, @RequestBody @Schema(implementation = TeamSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = TeamSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, TeamSchema.class);
     String name = input.required("name", 80);
@@ -259,7 +272,12 @@ class CrewController {
       input.fault("hue", "is one of " + String.join(", ", new TreeSet<>(HUES)));
     }
     input.check();
-    return made(people.addTeam(asker.person(), name, hue.isEmpty() ? "lagoon" : hue).value());
+    return made(
+        acts.make(
+            asker.person(),
+            key,
+            body.toString(),
+            () -> people.addTeam(asker.person(), name, hue.isEmpty() ? "lagoon" : hue).value()));
   }
 
   @PatchMapping("/teams/{id}")
@@ -336,14 +354,21 @@ class CrewController {
   @PostMapping("/places")
   @Operation(summary = "Adds a place, which gets a calendar at once")
   ResponseEntity<MadeView> addPlace(
-      Asker asker, @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
     Input input = Input.of(body, PlaceSchema.class);
     String code = input.required("code", 12);
     String name = input.required("name", 100);
     Optional<ZoneId> zone = input.zone("zone");
     input.check();
-    return made(people.addPlace(asker.person(), code, name, zone).value());
+    return made(
+        acts.make(
+            asker.person(),
+            key,
+            body.toString(),
+            () -> people.addPlace(asker.person(), code, name, zone).value()));
   }
 
   @PatchMapping("/places/{id}")
@@ -376,7 +401,7 @@ class CrewController {
                 new RoleView(
                     role.id().value(),
                     role.name(),
-                    role.rights().stream().map(Enum::name).sorted().toList()))
+                    role.rights().stream().sorted(Comparator.comparing(Enum::name)).toList()))
         .toList();
   }
 

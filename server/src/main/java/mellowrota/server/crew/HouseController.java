@@ -2,6 +2,7 @@ package mellowrota.server.crew;
 
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.DayOfWeek;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -59,8 +60,8 @@ class HouseController {
   record HouseView(
       String name,
       String zone,
-      List<String> week,
-      String outsideLimit,
+      List<DayOfWeek> week,
+      Level outsideLimit,
       String outsideReason,
       boolean trustsOwnFeeds,
       int copiesWait,
@@ -72,8 +73,8 @@ class HouseController {
   @Schema(name = "HouseChange")
   record ChangeSchema(
       @Nullable String name,
-      @Nullable List<String> week,
-      @Nullable String outsideLimit,
+      @Nullable List<DayOfWeek> week,
+      @Nullable Level outsideLimit,
       @Nullable String outsideReason,
       @Nullable Boolean trustsOwnFeeds,
       @Schema(description = "In seconds, from 0 to 300") @Nullable Integer copiesWait,
@@ -90,8 +91,8 @@ class HouseController {
         new HouseView(
             house.name(),
             house.zone().getId(),
-            Weeks.names(house.week()),
-            house.outsideLimit().name(),
+            Weeks.days(house.week()),
+            house.outsideLimit(),
             store.outsideReason(),
             house.trustsOwnFeeds(),
             copying.waits(),

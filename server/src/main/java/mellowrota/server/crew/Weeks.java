@@ -17,12 +17,12 @@ public final class Weeks {
 
   /** As kept. */
   public static String kept(WorkingWeek week) {
-    return String.join(",", names(week));
+    return days(week).stream().map(DayOfWeek::name).collect(Collectors.joining(","));
   }
 
   /** The days it names, Monday first. */
-  public static List<String> names(WorkingWeek week) {
-    return week.days().stream().sorted().map(DayOfWeek::name).toList();
+  public static List<DayOfWeek> days(WorkingWeek week) {
+    return week.days().stream().sorted().toList();
   }
 
   public static WorkingWeek of(String kept) {

@@ -24,6 +24,7 @@ import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.Leaving;
 import mellowrota.server.crew.store.Persons;
 import mellowrota.server.feeds.store.FeedStore;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -57,27 +58,40 @@ class Feeds implements Leaving {
 
   /** Makes one and gives its token, which is not kept. */
   String make(
-      PersonId maker, CalendarId calendar, Level level, String label, Optional<LocalDate> until) {
+      PersonId maker,
+      IdempotencyKey key,
+      CalendarId calendar,
+      Level level,
+      String label,
+      Optional<LocalDate> until) {
     String token = token();
-    acts.run(
-        Acts.Wanted.by(maker, "feed.make", Optional.empty(), "").changingTheWorld(),
-        act -> {
-          World world = worlds.now();
-          Person person = world.person(maker);
-          Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
-          boolean own = of.owner() instanceof Calendar.Owner.Own o && o.person().equals(maker);
-          if (!own && !person.isCoordinator()) {
-            throw Problem.forbidden(
-                "You may make feeds of your own calendar; others are made by coordinators.");
-          }
-          if (of(person).size() >= MOST_OF_A_PERSON && !person.isCoordinator()) {
-            throw Problem.of(429, "too-many-feeds", "Withdraw some of your other feeds first.");
-          }
-          Rendering.Way way =
-              own ? new Rendering.Way.OwnFeed(maker, level) : new Rendering.Way.Feed(level);
-          store.add(hash(token), calendars.let(calendar, way, until), label, maker, act.at());
-          return "";
-        });
+    String asked = String.join("\n", calendar.toString(), level.name(), label, until.toString());
+    Acts.Done done =
+        acts.run(
+            Acts.Wanted.by(maker, "feed.make", key.value(), asked).changingTheWorld(),
+            act -> {
+              World world = worlds.now();
+              Person person = world.person(maker);
+              Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
+              boolean own = of.owner() instanceof Calendar.Owner.Own o && o.person().equals(maker);
+              if (!own && !person.isCoordinator()) {
+                throw Problem.forbidden(
+                    "You may make feeds of your own calendar; others are made by coordinators.");
+              }
+              if (of(person).size() >= MOST_OF_A_PERSON && !person.isCoordinator()) {
+                throw Problem.of(429, "too-many-feeds", "Withdraw some of your other feeds first.");
+              }
+              Rendering.Way way =
+                  own ? new Rendering.Way.OwnFeed(maker, level) : new Rendering.Way.Feed(level);
+              store.add(hash(token), calendars.let(calendar, way, until), label, maker, act.at());
+              return "";
+            });
+    if (done.again()) {
+      throw Problem.of(
+          409,
+          "told-once",
+          "This address was made already and is told once; withdraw it and make another.");
+    }
     return token;
   }
 

@@ -18,6 +18,7 @@ import mellowrota.core.sight.Face;
 import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
@@ -57,7 +58,7 @@ class FeedsController {
       String calendarName,
       String label,
       @Schema(description = "What it asks for; the organisation's limit for outside still holds")
-          String level,
+          Level level,
       String madeBy,
       Instant madeAt,
       @Schema(description = "The first day on which it answers no longer")
@@ -72,8 +73,7 @@ class FeedsController {
   record FeedSchema(
       long calendar,
       @Schema(description = "Who or what it is for") String label,
-      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; ALL unless said")
-          @Nullable String level,
+      @Schema(description = "ALL unless said") @Nullable Level level,
       @Schema(description = "The first day on which it answers no longer")
           @Nullable LocalDate until) {}
 
@@ -90,7 +90,7 @@ class FeedsController {
                     feed.calendar().value(),
                     world.calendars().find(feed.calendar()).map(Calendar::name).orElse(""),
                     feed.label(),
-                    feed.level().name(),
+                    feed.level(),
                     world.crew().person(feed.madeBy()).map(Person::name).orElse(""),
                     feed.madeAt(),
                     feed.until().orElse(null),
@@ -101,7 +101,9 @@ class FeedsController {
   @PostMapping("/api/v1/feeds")
   @Operation(summary = "Makes a secret address for a calendar; it is told once")
   ResponseEntity<MadeView> make(
-      Asker asker, @RequestBody @Schema(implementation = FeedSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = FeedSchema.class) JsonNode body) {
     Input input = Input.of(body, FeedSchema.class);
     OptionalLong calendar = input.number("calendar");
     String label = input.required("label", 80);
@@ -115,7 +117,7 @@ class FeedsController {
     }
     input.check();
     String token =
-        feeds.make(asker.person(), CalendarId.of(calendar.orElseThrow()), level, label, until);
+        feeds.make(asker.person(), key, CalendarId.of(calendar.orElseThrow()), level, label, until);
     return ResponseEntity.status(201).body(new MadeView("/feeds/" + token + ".ics"));
   }
 

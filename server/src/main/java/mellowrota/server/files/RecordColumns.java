@@ -56,8 +56,8 @@ final class RecordColumns {
     for (RecordView.VisitView visit : visits) {
       List<String> row = new ArrayList<>();
       row.add(text(view.ref()));
-      row.add(view.kind().toLowerCase(java.util.Locale.ROOT));
-      row.add(text(view.state()).toLowerCase(java.util.Locale.ROOT));
+      row.add(view.kind().name().toLowerCase(java.util.Locale.ROOT));
+      row.add(view.state() == null ? "" : view.state().name().toLowerCase(java.util.Locale.ROOT));
       row.add(text(view.title()));
       row.add(view.place() == null ? "" : view.place().name());
       row.add(view.team() == null ? "" : view.team().name());

@@ -18,6 +18,7 @@ import mellowrota.core.sight.Face;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.State;
 import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.records.RecordView;
 
@@ -91,7 +92,7 @@ final class RecordEvents {
             text,
             times,
             new Entry.Marks(
-                "DONE".equals(view.state()), tentative, family == Family.WORK, false, false),
+                view.state() == State.DONE, tentative, family == Family.WORK, false, false),
             List.of());
     return new IcalendarWriter.Written(Uid.of(seed, key).value(), 0, now, face);
   }

@@ -21,7 +21,6 @@ import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -128,12 +127,12 @@ class IncomingController {
       summary = "Takes the rows that have no fault as one act, at most 500; the others are told")
   TakenView take(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = FileRows.Sent.class) JsonNode body) {
     World world = worlds.now();
     FileRows rows = FileRows.of(body, what -> Field.of(what, world), MOST_TAKEN);
     requireMayBring(world.person(asker.person()), rows.what());
-    Incoming.Taking taking = incoming.take(asker, IdempotencyKey.of(key), body.toString(), rows);
+    Incoming.Taking taking = incoming.take(asker, key.value(), body.toString(), rows);
     return new TakenView(
         taking.done().act(), taking.verdicts(), taking.done().entries(), taking.done().calendars());
   }

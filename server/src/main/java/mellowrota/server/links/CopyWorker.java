@@ -115,7 +115,7 @@ class CopyWorker {
   /** Keeps what is about to be written, before it is. */
   private CopyStore.Copy attempted(CopyStore.Copy copy, String text, Optional<String> tag) {
     copies.attempts(copy, text, tag);
-    return copy.attempted(text, tag);
+    return copy.withAttempt(Optional.of(text)).withAttemptTag(tag);
   }
 
   /**

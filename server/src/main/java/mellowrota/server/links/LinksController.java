@@ -30,7 +30,6 @@ import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
@@ -140,7 +139,7 @@ class LinksController {
   @Operation(summary = "Links an account's calendars")
   ResponseEntity<MadeView> add(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = LinkInput.AddSchema.class) JsonNode body) {
     Input input = inputs.link(body);
     boolean ofTheHouse = input.flag("ofTheHouse").orElse(false);
@@ -148,9 +147,7 @@ class LinksController {
       Host.Account account = inputs.account(input);
       Host.Discovered found = tries.of(asker.person(), () -> host.discover(account));
       List<Links.Wanted> wanted = inputs.wanted(input, found.calendars());
-      long id =
-          links.add(
-              asker.person(), IdempotencyKey.of(key), ofTheHouse, account, found.home(), wanted);
+      long id = links.add(asker.person(), key.value(), ofTheHouse, account, found.home(), wanted);
       return ResponseEntity.status(201).body(new MadeView(id));
     } catch (OutsideFault fault) {
       throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());

@@ -14,7 +14,8 @@ import org.springframework.context.annotation.Configuration;
 class ApiDocument {
 
   static {
-    SpringDocUtils.getConfig().addRequestWrapperToIgnore(Asker.class, IfMatch.class);
+    SpringDocUtils.getConfig()
+        .addRequestWrapperToIgnore(Asker.class, IfMatch.class, IdempotencyKey.class);
   }
 
   @Bean

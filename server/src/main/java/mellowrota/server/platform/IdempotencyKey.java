@@ -2,19 +2,22 @@ package mellowrota.server.platform;
 
 import java.util.Optional;
 
-/** The key a caller gives a command, so that sent twice it is done once. */
-public final class IdempotencyKey {
+/**
+ * The key a caller gives a command, so that sent twice it is done once; empty: it is done each
+ * time. Controllers have it as a parameter.
+ */
+public record IdempotencyKey(Optional<String> value) {
 
-  private IdempotencyKey() {}
+  static final String HEADER = "Idempotency-Key";
 
   /**
-   * As sent in the header {@code Idempotency-Key}.
+   * As sent in the header, or null.
    *
    * @throws Problem where it is no such key
    */
-  public static Optional<String> of(String header) {
+  static IdempotencyKey sent(String header) {
     if (header == null) {
-      return Optional.empty();
+      return new IdempotencyKey(Optional.empty());
     }
     boolean good =
         !header.isBlank()
@@ -23,6 +26,6 @@ public final class IdempotencyKey {
     if (!good) {
       throw Problem.badRequest("Idempotency-Key holds 1 to 100 printable ASCII characters.");
     }
-    return Optional.of(header);
+    return new IdempotencyKey(Optional.of(header));
   }
 }

@@ -89,17 +89,28 @@ class ToldAnswers {
         answers.addApiResponse("204", new ApiResponse().description("Done"));
       }
       if (wants(method, IfMatch.class)) {
-        operation.addParametersItem(
-            new HeaderParameter()
-                .name(IfMatch.HEADER)
-                .required(true)
-                .schema(new StringSchema())
-                .description("The tag of it as its changer saw it; *: as it is by now"));
+        header(
+            operation,
+            IfMatch.HEADER,
+            true,
+            "The tag of it as its changer saw it; *: as it is by now");
+      }
+      if (wants(method, IdempotencyKey.class)) {
+        header(operation, IdempotencyKey.HEADER, false, "Sent twice under one key it is done once");
       }
       refusals(operation, method)
           .forEach(one -> answers.addApiResponse(one.status, new ApiResponse().$ref(one.name())));
       return operation;
     };
+  }
+
+  private static void header(Operation operation, String name, boolean required, String words) {
+    operation.addParametersItem(
+        new HeaderParameter()
+            .name(name)
+            .required(required)
+            .schema(new StringSchema())
+            .description(words));
   }
 
   private static Stream<Refusal> refusals(Operation operation, HandlerMethod method) {
@@ -111,8 +122,7 @@ class ToldAnswers {
         .filter(
             one ->
                 switch (one) {
-                  case MALFORMED, BUSY -> true;
-                  case NOT_SIGNED_IN, NOT_ALLOWED -> wants(method, Asker.class);
+                  case MALFORMED, NOT_SIGNED_IN, NOT_ALLOWED, BUSY -> true;
                   case NOT_FOUND -> named;
                   case CONFLICT -> !method.hasMethodAnnotation(GetMapping.class);
                   case CHANGED_MEANWHILE, NO_IF_MATCH -> wants(method, IfMatch.class);

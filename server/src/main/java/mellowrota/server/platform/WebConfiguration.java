@@ -2,6 +2,7 @@ package mellowrota.server.platform;
 
 import java.time.Clock;
 import java.util.List;
+import java.util.function.Function;
 import mellowrota.core.people.PersonId;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
@@ -59,7 +60,9 @@ class WebConfiguration implements WebMvcConfigurer {
   @Override
   public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
     resolvers.add(new AskerResolver());
-    resolvers.add(new IfMatchResolver());
+    resolvers.add(new HeaderResolver(IfMatch.class, IfMatch.HEADER, IfMatch::sent));
+    resolvers.add(
+        new HeaderResolver(IdempotencyKey.class, IdempotencyKey.HEADER, IdempotencyKey::sent));
   }
 
   private static final class AskerResolver implements HandlerMethodArgumentResolver {
@@ -83,10 +86,13 @@ class WebConfiguration implements WebMvcConfigurer {
     }
   }
 
-  private static final class IfMatchResolver implements HandlerMethodArgumentResolver {
+  /** Something that a header says. */
+  private record HeaderResolver(Class<?> type, String header, Function<String, Object> read)
+      implements HandlerMethodArgumentResolver {
+
     @Override
     public boolean supportsParameter(MethodParameter parameter) {
-      return parameter.getParameterType().equals(IfMatch.class);
+      return parameter.getParameterType().equals(type);
     }
 
     @Override
@@ -95,7 +101,7 @@ class WebConfiguration implements WebMvcConfigurer {
         ModelAndViewContainer container,
         NativeWebRequest request,
         WebDataBinderFactory binders) {
-      return IfMatch.sent(request.getHeader(IfMatch.HEADER));
+      return read.apply(request.getHeader(header));
     }
   }
 }

@@ -22,8 +22,8 @@ public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
   public record Lands(
       long calendar,
       String name,
-      @Schema(implementation = Calendar.Sort.class) String sort,
-      @Schema(implementation = Family.class) String family,
+      Calendar.Sort sort,
+      Family family,
       @Nullable Integer visit,
       @Schema(allowableValues = {"FIRST", "CHANGE"}) @Nullable String waits,
       @Nullable TimesView times,
@@ -51,7 +51,7 @@ public record LandingView(List<Lands> lands, List<Nowhere> nowhere) {
   public record DetailShown(String label, boolean shown, @Nullable String because) {}
 
   /** A reason as a code and what it speaks of. */
-  public record Why(@Schema(implementation = Reason.Code.class) String code, String subject) {}
+  public record Why(Reason.Code code, String subject) {}
 
   /** A calendar it does not stand on, with the first reason that holds. */
   public record Nowhere(long calendar, String name, Why why) {}

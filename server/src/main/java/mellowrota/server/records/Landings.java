@@ -62,7 +62,7 @@ public class Landings {
         }
       }
     }
-    lands.sort(Comparator.comparing(one -> Calendar.Sort.valueOf(one.sort())));
+    lands.sort(Comparator.comparing(LandingView.Lands::sort));
     return new LandingView(lands, nowhere);
   }
 
@@ -85,14 +85,14 @@ public class Landings {
             || reason.code() == Reason.Code.ALSO_HERE;
     if (typed) {
       String told = standing.isOffice() ? reason.subject() : "";
-      return new LandingView.Why(reason.code().name(), told);
+      return new LandingView.Why(reason.code(), told);
     }
     if (reason.subject().isEmpty()) {
-      return new LandingView.Why(reason.code().name(), "");
+      return new LandingView.Why(reason.code(), "");
     }
     LandingRule rule = standing.world().rulesById().get(Long.valueOf(reason.subject()));
     return new LandingView.Why(
-        reason.code().name(), rule.position() + (rule.note().isEmpty() ? "" : ": " + rule.note()));
+        reason.code(), rule.position() + (rule.note().isEmpty() ? "" : ": " + rule.note()));
   }
 
   private Optional<LandingView.Lands> lands(
@@ -132,8 +132,8 @@ public class Landings {
         new LandingView.Lands(
             calendar.id().value(),
             calendar.name(),
-            calendar.owner().sort().name(),
-            entry.key().family().name(),
+            calendar.owner().sort(),
+            entry.key().family(),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,
             waits == null || !standing.isOffice() ? null : Sights.waits(waits),
             times ? times(times(standing, entry, face)) : null,

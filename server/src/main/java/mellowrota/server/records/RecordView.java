@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
 public record RecordView(
     long id,
     @Nullable String ref,
-    @Schema(implementation = Kind.class) String kind,
-    @Schema(implementation = State.class) @Nullable String state,
+    Kind kind,
+    @Nullable State state,
     @Nullable Boolean started,
     @Nullable Boolean cant,
     boolean isPrivate,
@@ -86,7 +86,7 @@ public record RecordView(
 
   /** What the office decided for this record beside the rules. */
   public record ExceptionView(
-      @Schema(implementation = Ruling.Sort.class) String sort,
+      Ruling.Sort sort,
       @Nullable Long calendar,
       @Nullable String calendarName,
       @Nullable Integer visit,

@@ -49,8 +49,8 @@ public class RecordViews {
         new RecordView(
             record.id().value(),
             standing.sees(DetailKey.REF) ? record.ref() : null,
-            record.kind().name(),
-            times ? record.state().name() : null,
+            record.kind(),
+            times ? record.state() : null,
             times ? record.started() : null,
             times && record.cant() ? true : null,
             record.isPrivate(),
@@ -147,7 +147,7 @@ public class RecordViews {
             r -> {
               boolean named = r.sort() != Ruling.Sort.NOT_SENT;
               return new RecordView.ExceptionView(
-                  r.sort().name(),
+                  r.sort(),
                   named ? r.calendar() : null,
                   named
                       ? world

@@ -27,7 +27,6 @@ import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -96,9 +95,9 @@ class RecordsController {
   @Operation(summary = "Makes a record")
   ResponseEntity<ActAnswer> create(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
-    return answer(asker, records.create(asker.person(), IdempotencyKey.of(key), body)).body201();
+    return answer(asker, records.create(asker.person(), key.value(), body)).body201();
   }
 
   @GetMapping("/records/{id}")
@@ -114,13 +113,11 @@ class RecordsController {
   ResponseEntity<ActAnswer> change(
       Asker asker,
       @PathVariable long id,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       IfMatch match,
       @RequestBody @Schema(implementation = RecordSchemas.ChangeSchema.class) JsonNode body) {
     return answer(
-            asker,
-            records.change(
-                asker.person(), RecordId.of(id), IdempotencyKey.of(key), match.tag(), body))
+            asker, records.change(asker.person(), RecordId.of(id), key.value(), match.tag(), body))
         .body200();
   }
 
@@ -128,9 +125,9 @@ class RecordsController {
   @Operation(summary = "Makes and changes several records as one act: all of it, or nothing")
   ResponseEntity<ActAnswer> several(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = RecordSchemas.SeveralSchema.class) JsonNode body) {
-    return answer(asker, records.several(asker.person(), IdempotencyKey.of(key), body)).body200();
+    return answer(asker, records.several(asker.person(), key.value(), body)).body200();
   }
 
   @GetMapping("/records/{id}/landings")
@@ -162,21 +159,18 @@ class RecordsController {
 
   @PostMapping("/acts/{id}/undo")
   @Operation(summary = "Takes back an act, as far as nobody changed its values since")
-  ResponseEntity<ActAnswer> undo(
-      Asker asker,
-      @PathVariable long id,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key) {
+  ResponseEntity<ActAnswer> undo(Asker asker, @PathVariable long id, IdempotencyKey key) {
     for (Undoes others : undoes) {
       if (others.knows(id)) {
         if (!others.mayUndo(asker.person(), id)) {
           throw Problem.notFound();
         }
-        Acts.Done done = others.undo(asker.person(), id, IdempotencyKey.of(key));
+        Acts.Done done = others.undo(asker.person(), id, key.value());
         return ResponseEntity.ok(
             new ActAnswer(done.act(), null, List.of(), done.entries(), done.calendars(), null));
       }
     }
-    return answer(asker, undoing.undo(asker.person(), id, IdempotencyKey.of(key))).body200();
+    return answer(asker, undoing.undo(asker.person(), id, key.value())).body200();
   }
 
   private RecordAccess.Standing standing(Asker asker, RecordId id) {

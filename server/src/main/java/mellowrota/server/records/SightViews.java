@@ -51,7 +51,7 @@ public final class SightViews {
   public record AudienceView(
       long calendar,
       String name,
-      @Schema(implementation = Calendar.Sort.class) String sort,
+      Calendar.Sort sort,
       @Schema(allowableValues = {"MEMBERS", "SHARE", "FEED", "COPY"}) String way,
       String readers,
       @Nullable Integer visit,

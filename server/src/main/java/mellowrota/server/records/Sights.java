@@ -80,7 +80,7 @@ public class Sights {
         new SightViews.AudienceView(
             calendar.id().value(),
             calendar.name(),
-            calendar.owner().sort().name(),
+            calendar.owner().sort(),
             ReaderWords.way(rendering),
             ReaderWords.of(world, rendering),
             standing.record().visits().size() > 1 ? entry.key().visit() : null,

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.nio.charset.StandardCharsets;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
@@ -15,10 +16,12 @@ import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
+import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.Weeks;
 import mellowrota.server.ical.HolidayReader;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -53,6 +56,7 @@ class RegionsController {
   private final Regions regions;
   private final Worlds worlds;
   private final AsSeen asSeen;
+  private final Acts acts;
 
   @Schema(name = "Holiday")
   record HolidayView(
@@ -70,18 +74,18 @@ class RegionsController {
       long id,
       String name,
       @Schema(description = "The days on which it works; not there: as the house's")
-          @Nullable List<String> week,
+          @Nullable List<DayOfWeek> week,
       List<HolidayView> holidays,
       @With String tag)
       implements AsSeen.Tagged<RegionView> {}
 
   @Schema(name = "RegionWish")
-  record WishSchema(String name, @Nullable List<String> week) {}
+  record WishSchema(String name, @Nullable List<DayOfWeek> week) {}
 
   @Schema(name = "RegionChange")
   record ChangeSchema(
       String name,
-      @Schema(description = "Not there: as the house's") @Nullable List<String> week,
+      @Schema(description = "Not there: as the house's") @Nullable List<DayOfWeek> week,
       List<HolidayView> holidays) {}
 
   @Schema(name = "RegionMade")
@@ -119,7 +123,7 @@ class RegionsController {
                     new RegionView(
                         one.id(),
                         one.name(),
-                        one.week().map(Weeks::names).orElse(null),
+                        one.week().map(Weeks::days).orElse(null),
                         one.holidays().stream().map(HolidayView::of).toList(),
                         "")))
         .toList();
@@ -135,14 +139,18 @@ class RegionsController {
   @PostMapping
   @Operation(summary = "Adds a region, as yet without holidays")
   ResponseEntity<MadeView> add(
-      Asker asker, @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
     Person me = coordinator(asker);
     Input input = Input.of(body, WishSchema.class);
     String name = input.required("name", LONGEST_NAME);
     Optional<WorkingWeek> week = WorkingDaysController.week(input);
     input.check();
     return ResponseEntity.status(HttpStatus.CREATED)
-        .body(new MadeView(regions.add(me.id(), name, week)));
+        .body(
+            new MadeView(
+                acts.make(me.id(), key, body.toString(), () -> regions.add(me.id(), name, week))));
   }
 
   @PutMapping("/{id}")

@@ -2,6 +2,7 @@ package mellowrota.server.regions;
 
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -62,7 +63,7 @@ class WorkingDaysController {
                   "In which it lies; not there: a place's is the house's, the house's none")
           @Nullable Long region,
       @Schema(description = "The days on which work is done; not there: as the region's")
-          @Nullable List<String> week,
+          @Nullable List<DayOfWeek> week,
       List<ClosureView> closures,
       @With String tag)
       implements AsSeen.Tagged<DaysView> {}
@@ -70,7 +71,7 @@ class WorkingDaysController {
   @Schema(name = "WorkedDaysChange")
   record ChangeSchema(
       @Schema(nullable = true) @Nullable Long region,
-      @Schema(nullable = true) @Nullable List<String> week,
+      @Schema(nullable = true) @Nullable List<DayOfWeek> week,
       @Nullable List<ClosureView> closures) {}
 
   @Schema(name = "DayOff")
@@ -108,7 +109,7 @@ class WorkingDaysController {
     return AsSeen.tagged(
         new DaysView(
             said.region().orElse(null),
-            said.week().map(Weeks::names).orElse(null),
+            said.week().map(Weeks::days).orElse(null),
             said.closures().stream()
                 .map(
                     one ->

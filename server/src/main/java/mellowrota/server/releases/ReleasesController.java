@@ -37,7 +37,6 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
@@ -100,7 +99,7 @@ class ReleasesController {
   @Operation(summary = "Says yes to entries as they were looked at: all of them, or none")
   ReleasedView release(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = YesesView.class) JsonNode body) {
     office(worlds.now(), asker);
     Input input = Input.of(body, YesesView.class);
@@ -118,7 +117,7 @@ class ReleasesController {
       input.fault("items", "are missing; GET /api/v1/releases lists what waits");
     }
     input.check();
-    Acts.Done done = releases.release(asker.person(), IdempotencyKey.of(key), body.toString(), all);
+    Acts.Done done = releases.release(asker.person(), key.value(), body.toString(), all);
     return new ReleasedView(done.act(), done.entries(), done.calendars());
   }
 

@@ -4,6 +4,8 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Kind;
 import mellowrota.server.sight.store.SetStore;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,12 +22,9 @@ class DetailsController {
   record DetailView(
       String key,
       String label,
-      List<String> kinds,
+      List<Kind> kinds,
       boolean typed,
-      @Schema(
-              description =
-                  "TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK")
-          String sort,
+      DetailSort sort,
       List<String> choices) {}
 
   @GetMapping("/api/v1/details")
@@ -38,9 +37,9 @@ class DetailsController {
                 new DetailView(
                     one.key().name(),
                     one.label(),
-                    one.kinds().stream().sorted().map(Enum::name).toList(),
+                    one.kinds().stream().sorted().toList(),
                     one.typed(),
-                    one.sort().name(),
+                    one.sort(),
                     one.choices()))
         .toList();
   }

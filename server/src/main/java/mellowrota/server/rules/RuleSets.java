@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.WordingId;
 import mellowrota.core.rule.LandingRule;
@@ -18,10 +17,8 @@ import mellowrota.core.sight.Wording;
 import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
-import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
-import mellowrota.core.work.State;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.RuleSentences;
@@ -89,18 +86,14 @@ class RuleSets {
                 new SetViews.DetailView(
                     one.key().name(),
                     one.label(),
-                    names(one.kinds()),
+                    one.kinds().stream().sorted().toList(),
                     ForSets.view(one.forWhom()),
-                    one.sort().name(),
+                    one.sort(),
                     one.choices(),
-                    names(one.states()),
+                    one.states().stream().sorted().toList(),
                     one.typed(),
                     DetailsInput.isOwn(one.key())))
         .toList();
-  }
-
-  private static List<String> names(Set<? extends Enum<?>> some) {
-    return some.stream().sorted().map(Enum::name).toList();
   }
 
   /** Tells one state of the set from another. */
@@ -225,12 +218,12 @@ class RuleSets {
           new DetailDefinition(
               new DetailKey(one.key()),
               one.label(),
-              one.kinds().stream().map(Kind::valueOf).collect(Collectors.toSet()),
+              Set.copyOf(one.kinds()),
               ForSets.of(one.forWhom()),
               one.typed(),
-              DetailSort.valueOf(one.sort()),
+              one.sort(),
               one.choices(),
-              one.states().stream().map(State::valueOf).collect(Collectors.toSet())));
+              Set.copyOf(one.states())));
     }
     return found;
   }

@@ -26,7 +26,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
@@ -161,12 +160,11 @@ class RulesController {
   @Operation(summary = "Puts a set in force that was looked at, as one act")
   SetViews.TakenView take(
       Asker asker,
-      @RequestHeader(name = "Idempotency-Key", required = false) String key,
+      IdempotencyKey key,
       @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
     coordinator(world, asker);
-    Acts.Done done =
-        changes.take(asker, IdempotencyKey.of(key), body.toString(), SetInput.read(world, body));
+    Acts.Done done = changes.take(asker, key.value(), body.toString(), SetInput.read(world, body));
     boolean goesOn = work.now().filter(one -> one.act() == done.act()).isPresent();
     return new SetViews.TakenView(done.act(), done.entries(), done.calendars(), goesOn);
   }

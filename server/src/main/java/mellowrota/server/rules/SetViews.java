@@ -5,10 +5,13 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Stream;
+import lombok.With;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.State;
 import mellowrota.server.acts.Leaving;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
@@ -30,8 +33,8 @@ final class SetViews {
       @Nullable List<ConditionView> all,
       @Nullable List<ConditionView> any,
       @Nullable List<ConditionView> none,
-      @Nullable List<String> kind,
-      @Nullable List<String> state,
+      @Nullable List<Kind> kind,
+      @Nullable List<State> state,
       @Nullable String tag,
       @Nullable Long team,
       @Nullable Long place,
@@ -74,10 +77,10 @@ final class SetViews {
       boolean on,
       ConditionView when,
       List<TargetView> lands,
-      @Schema(implementation = Shape.class) String as,
+      Shape as,
       @Nullable Long wording,
       @Nullable Boolean busy,
-      @Schema(implementation = LandingRule.WhenDone.class) String whenDone,
+      LandingRule.WhenDone whenDone,
       @Nullable List<ReminderView> reminders,
       @Nullable String attendees,
       @Nullable Boolean afterYes,
@@ -122,11 +125,11 @@ final class SetViews {
   record DetailView(
       String key,
       String label,
-      List<String> kinds,
+      List<Kind> kinds,
       @JsonProperty("for") ForSets.ForView forWhom,
-      @Schema(implementation = DetailSort.class) String sort,
+      DetailSort sort,
       List<String> choices,
-      List<String> states,
+      List<State> states,
       boolean typed,
       boolean own) {}
 
@@ -249,31 +252,18 @@ final class SetViews {
       long takenOff,
       long waits,
       List<CalendarView> calendars,
-      List<SightView> shown,
-      List<SightView> hidden,
+      @With List<SightView> shown,
+      @With List<SightView> hidden,
       List<ForChangeView> readers,
       List<String> warnings,
-      List<EndsView> ends,
+      @With List<EndsView> ends,
       String digest) {
 
     /** With more that is newly shown, and hidden, and what ends with whoever leaves. */
     PreviewView with(List<SightView> moreShown, List<SightView> moreHidden, List<EndsView> ending) {
-      return new PreviewView(
-          looked,
-          finished,
-          records,
-          total,
-          added,
-          changed,
-          takenOff,
-          waits,
-          calendars,
-          Stream.concat(moreShown.stream(), shown.stream()).toList(),
-          Stream.concat(moreHidden.stream(), hidden.stream()).toList(),
-          readers,
-          warnings,
-          ending,
-          digest);
+      return withShown(Stream.concat(moreShown.stream(), shown.stream()).toList())
+          .withHidden(Stream.concat(moreHidden.stream(), hidden.stream()).toList())
+          .withEnds(ending);
     }
   }
 

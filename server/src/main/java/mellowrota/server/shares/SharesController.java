@@ -14,8 +14,10 @@ import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.AsSeen;
 import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
 import mellowrota.server.platform.Problem;
@@ -46,6 +48,7 @@ class SharesController {
   private final Shares shares;
   private final Worlds worlds;
   private final AsSeen asSeen;
+  private final Acts acts;
 
   /**
    * A share.
@@ -62,8 +65,8 @@ class SharesController {
       String calendarName,
       String reader,
       String givenBy,
-      String level,
-      @Nullable String holds,
+      Level level,
+      @Nullable Level holds,
       boolean mayPassOn,
       @Nullable LocalDate until,
       Instant madeAt,
@@ -79,13 +82,12 @@ class SharesController {
   record WishSchema(
       long calendar,
       long reader,
-      @Schema(description = "BUSY_ONLY, TIMES_AND_PLACE or ALL; TIMES_AND_PLACE unless said")
-          @Nullable String level,
+      @Schema(description = "TIMES_AND_PLACE unless said") @Nullable Level level,
       @Nullable Boolean mayPassOn,
       @Schema(description = "The first day on which it is over") @Nullable LocalDate until) {}
 
   @Schema(name = "ShareChange")
-  record ChangeSchema(String level, @Nullable Boolean mayPassOn, @Nullable LocalDate until) {}
+  record ChangeSchema(Level level, @Nullable Boolean mayPassOn, @Nullable LocalDate until) {}
 
   @GetMapping
   @Operation(summary = "Shares the asker gave, reads by or owns the calendar of; a coordinator all")
@@ -119,8 +121,8 @@ class SharesController {
             world.calendars().find(share.calendar()).map(Calendar::name).orElse(""),
             ReaderWords.name(world, share.reader()),
             ReaderWords.name(world, share.givenBy()),
-            share.level().name(),
-            limited ? limit.name() : null,
+            share.level(),
+            limited ? limit : null,
             share.mayPassOn(),
             share.until().orElse(null),
             share.madeAt(),
@@ -132,7 +134,9 @@ class SharesController {
   @PostMapping
   @Operation(summary = "Offers a calendar to a reader; it shows once accepted")
   ResponseEntity<MadeView> offer(
-      Asker asker, @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
+      Asker asker,
+      IdempotencyKey key,
+      @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
     Input input = Input.of(body, WishSchema.class);
     OptionalLong calendar = input.number("calendar");
     OptionalLong reader = input.number("reader");
@@ -145,11 +149,16 @@ class SharesController {
     Shares.Wanted wanted = wanted(input, Level.TIMES_AND_PLACE);
     input.check();
     long id =
-        shares.offer(
+        acts.make(
             asker.person(),
-            CalendarId.of(calendar.orElseThrow()),
-            PersonId.of(reader.orElseThrow()),
-            wanted);
+            key,
+            body.toString(),
+            () ->
+                shares.offer(
+                    asker.person(),
+                    CalendarId.of(calendar.orElseThrow()),
+                    PersonId.of(reader.orElseThrow()),
+                    wanted));
     return ResponseEntity.status(201).body(new MadeView(id));
   }
 

@@ -69,6 +69,20 @@ public class ActStore {
         .findFirst();
   }
 
+  /** Gives somebody's last act a key and what is answered under it. */
+  public void keyLast(long actor, String key, String bodyHash, String answer) {
+    kept.createQuery(
+            """
+            update ActEntity set idemKey = :key, bodyHash = :hash, answer = :answer
+            where id = (select max(one.id) from ActEntity one where one.actor = :actor)
+            """)
+        .setParameter("key", key)
+        .setParameter("hash", bodyHash)
+        .setParameter("answer", answer)
+        .setParameter("actor", actor)
+        .executeUpdate();
+  }
+
   /** Keeps what is answered, and tells every server process. Native, as {@link #tell}. */
   public void answered(
       long act, String answer, String reason, String channel, Collection<String> notices) {

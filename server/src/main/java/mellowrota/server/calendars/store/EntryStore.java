@@ -19,6 +19,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lombok.With;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
@@ -120,14 +121,14 @@ public class EntryStore {
       EntryKey key,
       String uid,
       int sequence,
-      Difference.State state,
+      @With Difference.State state,
       Instant starts,
       Instant ends,
-      String rules,
-      String released,
-      Instant asksSince,
+      @With String rules,
+      @With String released,
+      @With Instant asksSince,
       long changeNo,
-      boolean numbered) {
+      @With boolean numbered) {
 
     static EntryRow of(EntryEntity one) {
       return new EntryRow(
@@ -163,31 +164,7 @@ public class EntryStore {
     }
 
     EntryRow gone() {
-      return new EntryRow(
-          id,
-          key,
-          uid,
-          sequence,
-          Difference.State.GONE,
-          starts,
-          ends,
-          rules,
-          released,
-          asksSince,
-          changeNo,
-          true);
-    }
-
-    /** Standing there by these rules; nobody sees that, so it needs no number. */
-    EntryRow by(String those) {
-      return new EntryRow(
-          id, key, uid, sequence, state, starts, ends, those, released, asksSince, changeNo,
-          numbered);
-    }
-
-    EntryRow waiting(String keeps, Instant since) {
-      return new EntryRow(
-          id, key, uid, sequence, state, starts, ends, rules, keeps, since, changeNo, numbered);
+      return withState(Difference.State.GONE).withNumbered(true);
     }
   }
 
@@ -272,7 +249,8 @@ public class EntryStore {
       String rules = rules(one.entry());
       Known before = known.get(key);
       if (before != null && !rows.containsKey(key) && !before.row().rules().equals(rules)) {
-        rows.put(key, before.row().by(rules));
+        // Nobody sees that, so it needs no number.
+        rows.put(key, before.row().withRules(rules));
       }
     }
   }
@@ -288,7 +266,7 @@ public class EntryStore {
     Instant asks = !one.asks() ? null : since == null || gone ? act.at() : since;
     if (!Objects.equals(had, keeps) || !Objects.equals(since, asks)) {
       EntryRow row = rows.containsKey(key) ? rows.get(key) : before.orElseThrow();
-      rows.put(key, row.waiting(keeps, asks));
+      rows.put(key, row.withReleased(keeps).withAsksSince(asks));
     }
   }
 
@@ -307,7 +285,7 @@ public class EntryStore {
         (key, one) -> {
           // What was taken off asks for nothing; it is remembered in case it comes back as it was.
           if (!standing.contains(key) && one.row().asksSince() != null) {
-            rows.put(key, rows.getOrDefault(key, one.row()).waiting(one.row().released(), null));
+            rows.put(key, rows.getOrDefault(key, one.row()).withAsksSince(null));
           }
         });
   }

@@ -19,6 +19,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
+import lombok.With;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Family;
 import mellowrota.core.sight.Face;
@@ -82,8 +83,8 @@ public class CopyStore {
       Optional<String> written,
       Optional<String> stands,
       Optional<String> etag,
-      Optional<String> attempt,
-      Optional<String> attemptTag,
+      @With Optional<String> attempt,
+      @With Optional<String> attemptTag,
       boolean look,
       int tries,
       String uid,
@@ -97,28 +98,6 @@ public class CopyStore {
       return text.filter(one -> !one.isEmpty())
           .flatMap(one -> CopyText.read(one, uid, zone))
           .map(CopyText.Read::content);
-    }
-
-    /** The same with something that may have arrived there. */
-    public Copy attempted(String text, Optional<String> tag) {
-      return new Copy(
-          outlet,
-          entry,
-          href,
-          state,
-          wanted,
-          written,
-          stands,
-          etag,
-          Optional.of(text),
-          tag,
-          look,
-          tries,
-          uid,
-          record,
-          visit,
-          family,
-          rendering);
     }
   }
 

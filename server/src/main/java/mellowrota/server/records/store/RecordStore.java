@@ -59,9 +59,16 @@ public class RecordStore implements Naming {
     return ids.stream().map(id -> records.get(id.value())).filter(Objects::nonNull).toList();
   }
 
-  /** Locks the rows in the order of their numbers. */
+  /**
+   * Locks the rows in the order of their numbers. Native: HQL locks what it loads, and these are
+   * loaded afterwards.
+   */
   public void lock(Collection<RecordId> ids) {
-    locked(ids);
+    kept.unwrap(Session.class)
+        .createNativeQuery(
+            "select id from record where id = any(:ids) order by id for no key update", Long.class)
+        .setParameter("ids", numbers(ids))
+        .getResultList();
   }
 
   private List<RecordEntity> locked(Collection<RecordId> ids) {
