@@ -14,6 +14,7 @@ import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.Family;
 import mellowrota.core.project.Difference;
 import mellowrota.core.work.RecordId;
+import org.hibernate.jpa.HibernateHints;
 
 /** An entry; {@link EntryStore} writes them, many at a time. */
 @Entity
@@ -47,7 +48,7 @@ final class EntryEntity {
 
   /** What a query finds. They are written past the session, which therefore keeps none of them. */
   static List<EntryEntity> list(EntityManager kept, TypedQuery<EntryEntity> query) {
-    List<EntryEntity> found = query.getResultList();
+    List<EntryEntity> found = query.setHint(HibernateHints.HINT_READ_ONLY, true).getResultList();
     found.forEach(kept::detach);
     return found;
   }

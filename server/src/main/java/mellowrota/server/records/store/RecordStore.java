@@ -18,6 +18,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.crew.Naming;
 import org.hibernate.Session;
+import org.hibernate.jpa.HibernateHints;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -49,7 +50,10 @@ public class RecordStore implements Naming {
     if (ids.isEmpty()) {
       return List.of();
     }
-    List<RecordEntity> found = forUpdate ? locked(ids) : query(ids).getResultList();
+    List<RecordEntity> found =
+        forUpdate
+            ? locked(ids)
+            : query(ids).setHint(HibernateHints.HINT_READ_ONLY, true).getResultList();
     Map<Long, WorkRecord> records = new HashMap<>();
     found.forEach(one -> records.put(one.id, one.record()));
     if (!forUpdate) {
