@@ -18,8 +18,12 @@ export function useFormOf<Values>(read: object | undefined): FormInstance<Values
   return form;
 }
 
-/** What stands in the form was saved: nobody is changing it any more. */
+/**
+ * What stands in the form was saved: nobody is changing it any more, and until it is read anew it is
+ * as it stands here.
+ */
 export function saved(form: FormInstance) {
+  form.setFieldValue('tag', '*');
   form.setFields(form.getFieldsError().map(({ name }) => ({ name, touched: false })));
 }
 

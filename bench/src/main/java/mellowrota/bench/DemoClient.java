@@ -63,6 +63,7 @@ final class DemoClient {
         HttpRequest.newBuilder(URI.create(server + path))
             .header("Content-Type", "application/json")
             .header("X-XSRF-TOKEN", token)
+            .header("If-Match", "*")
             .method(method, publisher(body))
             .build());
   }

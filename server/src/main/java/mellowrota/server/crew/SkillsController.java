@@ -88,7 +88,13 @@ class SkillsController {
       @RequestBody @Schema(implementation = SkillsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, SkillsSchema.class);
+    Skills.Known known = known(Input.of(body, SkillsSchema.class));
+    asSeen.change(
+        match, () -> skills(asker, id), body, () -> skills.set(asker.person(), person, known));
+    return ResponseEntity.noContent().build();
+  }
+
+  private static Skills.Known known(Input input) {
     Map<String, Optional<LocalDate>> found = new TreeMap<>();
     for (Input one : input.objects("skills", MOST_SKILLS, SkillView.class)) {
       String skill = one.required("skill", 40);
@@ -101,11 +107,6 @@ class SkillsController {
     }
     boolean notAlone = input.flag("notAlone").orElse(false);
     input.check();
-    asSeen.change(
-        match,
-        () -> skills(asker, id),
-        body,
-        () -> skills.set(asker.person(), person, new Skills.Known(found, notAlone)));
-    return ResponseEntity.noContent().build();
+    return new Skills.Known(found, notAlone);
   }
 }

@@ -205,11 +205,22 @@ class WorkTimesController {
       @RequestBody @Schema(implementation = HoursSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, HoursSchema.class);
+    List<WorkTimes.Hours> found = hours(Input.of(body, HoursSchema.class), person);
+    change(
+        asker,
+        id,
+        match,
+        TagsView::hours,
+        body,
+        () -> times.setHours(asker.person(), person, found));
+    return ResponseEntity.noContent().build();
+  }
+
+  private List<WorkTimes.Hours> hours(Input input, PersonId person) {
     List<WorkTimes.Hours> found = new ArrayList<>();
     Set<String> begun = new HashSet<>();
     for (Input item : input.objects("hours", MOST_HOURS, HoursView.class)) {
-      hours(item, person)
+      hoursOfOne(item, person)
           .ifPresent(
               hours -> {
                 if (!begun.add(
@@ -223,17 +234,10 @@ class WorkTimesController {
       input.fault("hours", "is missing; an empty list says that the hours are not known");
     }
     input.check();
-    change(
-        asker,
-        id,
-        match,
-        TagsView::hours,
-        body,
-        () -> times.setHours(asker.person(), person, found));
-    return ResponseEntity.noContent().build();
+    return found;
   }
 
-  private Optional<WorkTimes.Hours> hours(Input item, PersonId person) {
+  private Optional<WorkTimes.Hours> hoursOfOne(Input item, PersonId person) {
     long weekday = item.number("weekday").orElse(0);
     Optional<LocalTime> from = item.clock("from");
     Optional<LocalTime> until = item.clock("until");
@@ -273,6 +277,20 @@ class WorkTimesController {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
     Input input = Input.of(body, DatedSchema.class);
+    List<WorkTimes.Span> found = spans(input);
+    Optional<PlaceId> place = place(input);
+    input.check();
+    change(
+        asker,
+        id,
+        match,
+        TagsView::days,
+        body,
+        () -> times.setDated(asker.person(), person, day, place, Optional.of(found)));
+    return ResponseEntity.noContent().build();
+  }
+
+  private static List<WorkTimes.Span> spans(Input input) {
     List<WorkTimes.Span> found = new ArrayList<>();
     for (Input item : input.objects("times", MOST_OF_A_DAY, TimesView.class)) {
       Optional<LocalTime> from = item.clock("from");
@@ -284,16 +302,7 @@ class WorkTimesController {
     if (!input.has("times")) {
       input.fault("times", "are missing; an empty list says that they are not at work");
     }
-    Optional<PlaceId> place = place(input);
-    input.check();
-    change(
-        asker,
-        id,
-        match,
-        TagsView::days,
-        body,
-        () -> times.setDated(asker.person(), person, day, place, Optional.of(found)));
-    return ResponseEntity.noContent().build();
+    return found;
   }
 
   @DeleteMapping("/days/{day}")
@@ -319,19 +328,7 @@ class WorkTimesController {
       @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    Input input = Input.of(body, TermsSchema.class);
-    Optional<ZoneId> zone = input.zone("zone");
-    OptionalLong minutes = input.number("contractMinutes");
-    if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
-      input.fault("contractMinutes", "are not from 0 to " + WEEK_MINUTES);
-    }
-    input.check();
-    WorkTimes.Terms terms =
-        new WorkTimes.Terms(
-            zone,
-            minutes.isPresent()
-                ? Optional.of(Duration.ofMinutes(minutes.getAsLong()))
-                : Optional.empty());
+    WorkTimes.Terms terms = terms(Input.of(body, TermsSchema.class));
     change(
         asker,
         id,
@@ -340,6 +337,20 @@ class WorkTimesController {
         body,
         () -> times.setTerms(asker.person(), person, terms));
     return ResponseEntity.noContent().build();
+  }
+
+  private static WorkTimes.Terms terms(Input input) {
+    Optional<ZoneId> zone = input.zone("zone");
+    OptionalLong minutes = input.number("contractMinutes");
+    if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
+      input.fault("contractMinutes", "are not from 0 to " + WEEK_MINUTES);
+    }
+    input.check();
+    return new WorkTimes.Terms(
+        zone,
+        minutes.isPresent()
+            ? Optional.of(Duration.ofMinutes(minutes.getAsLong()))
+            : Optional.empty());
   }
 
   @PostMapping("/leave")
