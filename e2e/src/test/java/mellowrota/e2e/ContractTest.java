@@ -25,8 +25,8 @@ public class ContractTest {
   /** What people type as they like. */
   private static final Set<String> TYPED = Set.of("code", "categories");
 
-  /** An operation of the document. */
-  private record Operation(String method, String path, JsonNode said) {
+  /** An operation of the document, with all that is said of it. */
+  record Operation(String method, String path, JsonNode said) {
 
     /** At an address that may not be there. */
     String address() {
@@ -50,7 +50,7 @@ public class ContractTest {
     return Api.JSON.readTree(COMMITTED.toFile());
   }
 
-  private static List<Operation> operations() {
+  static List<Operation> operations() {
     List<Operation> found = new ArrayList<>();
     committed()
         .get("paths")

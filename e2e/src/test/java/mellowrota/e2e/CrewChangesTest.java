@@ -316,6 +316,12 @@ public class CrewChangesTest {
     assertThat(again.json()).isEqualTo(first.json());
     String other = body.replace("Once", "Twice");
     hana.post(path, other, "Idempotency-Key", key).expect(422);
+    hana.post(
+            "/api/v1/teams".equals(path) ? "/api/v1/people" : "/api/v1/teams",
+            body.replaceAll("\"code\"[^,]*, ", ""),
+            "Idempotency-Key",
+            key)
+        .expect(422);
     assertThat(
             hana.get(path)
                 .expect(200)

@@ -119,40 +119,25 @@ public class RefusalsTest extends OnDemo {
     }
   }
 
-  private record Operation(String method, String path, JsonNode about) {}
-
   /** Every operation of the document with values of all sorts where it takes some. */
   @Test
   public void anyRequestIsAnsweredOrRefusedInWords() {
     JsonNode document = ContractTest.committed();
-    List<Operation> all = new ArrayList<>();
-    document
-        .get("paths")
-        .properties()
-        .forEach(
-            path ->
-                path.getValue()
-                    .properties()
-                    .forEach(
-                        method ->
-                            all.add(
-                                new Operation(
-                                    method.getKey().toUpperCase(Locale.ROOT),
-                                    path.getKey(),
-                                    method.getValue()))));
+    List<ContractTest.Operation> all = new ArrayList<>(ContractTest.operations());
     // What streams without end is no answer to look at.
     all.removeIf(one -> one.path().endsWith("/events") || one.path().endsWith("/session"));
     SplittableRandom random = new SplittableRandom(SEED);
     for (int i = 0; i < REQUESTS; i++) {
-      Operation one = all.get(i < all.size() ? i : random.nextInt(all.size()));
+      ContractTest.Operation one = all.get(i < all.size() ? i : random.nextInt(all.size()));
       send(document, one, random, "request " + i + " of seed " + SEED);
     }
   }
 
-  private void send(JsonNode document, Operation one, SplittableRandom random, String which) {
+  private void send(
+      JsonNode document, ContractTest.Operation one, SplittableRandom random, String which) {
     StringBuilder query = new StringBuilder("?");
     String path = one.path();
-    for (JsonNode parameter : one.about().path("parameters")) {
+    for (JsonNode parameter : one.said().path("parameters")) {
       String name = parameter.get("name").asString();
       String value = ODD.get(random.nextInt(ODD.size()));
       if (parameter.get("in").asString().equals("path")) {
@@ -163,8 +148,8 @@ public class RefusalsTest extends OnDemo {
       }
     }
     String body = null;
-    if (one.about().has("requestBody")) {
-      JsonNode schema = one.about().at("/requestBody/content/application~1json/schema");
+    if (one.said().has("requestBody")) {
+      JsonNode schema = one.said().at("/requestBody/content/application~1json/schema");
       body = random.nextInt(8) == 0 ? "{" : made(document, schema, random, 0).toString();
     }
     Api.Answer answer =

@@ -81,6 +81,10 @@ public class Acts {
       return new Wanted(actor, kind, why, key, body, undoes, changesWorld);
     }
 
+    private String bodyHash() {
+      return hash(kind + '\n' + body);
+    }
+
     public Wanted undoing(long act) {
       return new Wanted(actor, kind, reason, key, body, Optional.of(act), changesWorld);
     }
@@ -106,7 +110,7 @@ public class Acts {
   private Done once(Wanted asked, Function<Act, String> command) {
     boolean looks = LookFirst.now();
     Wanted wanted = looks ? asked.under(Optional.empty()) : asked;
-    String bodyHash = hash(wanted.kind() + '\n' + wanted.body());
+    String bodyHash = wanted.bodyHash();
     Instant at = clock.instant().truncatedTo(ChronoUnit.MICROS);
     long worldVersion = house.lock(wanted.changesWorld());
     Optional<Long> begun =
@@ -140,15 +144,17 @@ public class Acts {
    * Makes something by an act of its own, once under a key: under it again, the number of the first
    * is the answer.
    *
+   * @param what what is made, as its act is called
    * @param body what was asked, so that the same key with something else is noticed
    * @param make answers the number of what it made
    */
-  public long make(PersonId actor, IdempotencyKey key, String body, LongSupplier make) {
+  public long make(
+      PersonId actor, IdempotencyKey key, String what, String body, LongSupplier make) {
     if (key.value().isEmpty() || LookFirst.now()) {
       return make.getAsLong();
     }
-    Wanted wanted = Wanted.by(actor, "make", key.value(), body);
-    String bodyHash = hash(body);
+    Wanted wanted = Wanted.by(actor, what, key.value(), body);
+    String bodyHash = wanted.bodyHash();
     return transaction.execute(
         status -> {
           // Nobody else does an act from here on, so that the last one is ours.

@@ -1,6 +1,8 @@
 package mellowrota.server.acts;
 
+import java.util.List;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.sight.Face;
@@ -34,6 +36,15 @@ public class AsSeen {
   /** The tag of what somebody sees; it tells nothing of what they do not see (SIGHT 8). */
   public static String tag(Object seen) {
     return '"' + Face.digest(seen.toString()) + '"';
+  }
+
+  /**
+   * The one of what somebody sees.
+   *
+   * @throws Problem 404 where they see none
+   */
+  public static <V> V only(List<V> seen, Predicate<V> which) {
+    return seen.stream().filter(which).findFirst().orElseThrow(Problem::notFound);
   }
 
   /**

@@ -99,13 +99,6 @@ class DutiesController {
     return duties.all().stream().map(DutiesController::view).toList();
   }
 
-  private DutyView only(Asker asker, long id) {
-    return duties(asker).stream()
-        .filter(one -> one.id() == id)
-        .findFirst()
-        .orElseThrow(Problem::notFound);
-  }
-
   static void requireOffice(Person asker) {
     if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
       throw Problem.forbidden("What must be stood is the office's to see.");
@@ -164,7 +157,11 @@ class DutiesController {
       @RequestBody @Schema(implementation = DutySchema.class) JsonNode body) {
     requireCoordinator(asker);
     Duties.Kept wanted = wanted(id, body);
-    asSeen.change(match, () -> only(asker, id), body, () -> duties.change(asker.person(), wanted));
+    asSeen.change(
+        match,
+        () -> AsSeen.only(duties(asker), one -> one.id() == id),
+        body,
+        () -> duties.change(asker.person(), wanted));
     return ResponseEntity.noContent().build();
   }
 

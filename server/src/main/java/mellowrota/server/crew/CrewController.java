@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
@@ -174,6 +173,7 @@ class CrewController {
         acts.make(
             asker.person(),
             key,
+            "crew.person",
             body.toString(),
             () -> people.add(asker.person(), name, standing).value()));
   }
@@ -194,7 +194,7 @@ class CrewController {
     input.check();
     asSeen.change(
         match,
-        () -> only(people(asker), one -> one.id() == id),
+        () -> AsSeen.only(people(asker), one -> one.id() == id),
         body,
         () ->
             people.change(
@@ -276,6 +276,7 @@ class CrewController {
         acts.make(
             asker.person(),
             key,
+            "crew.team",
             body.toString(),
             () -> people.addTeam(asker.person(), name, hue.isEmpty() ? "lagoon" : hue).value()));
   }
@@ -293,7 +294,7 @@ class CrewController {
     input.check();
     asSeen.change(
         match,
-        () -> only(teams(asker), one -> one.id() == id),
+        () -> AsSeen.only(teams(asker), one -> one.id() == id),
         body,
         () -> people.renameTeam(asker.person(), TeamId.of(id), name));
     return ResponseEntity.noContent().build();
@@ -367,6 +368,7 @@ class CrewController {
         acts.make(
             asker.person(),
             key,
+            "crew.place",
             body.toString(),
             () -> people.addPlace(asker.person(), code, name, zone).value()));
   }
@@ -385,7 +387,7 @@ class CrewController {
     input.check();
     asSeen.change(
         match,
-        () -> only(places(asker), one -> one.id() == id),
+        () -> AsSeen.only(places(asker), one -> one.id() == id),
         body,
         () -> people.renamePlace(asker.person(), PlaceId.of(id), code, name));
     return ResponseEntity.noContent().build();
@@ -403,10 +405,6 @@ class CrewController {
                     role.name(),
                     role.rights().stream().sorted(Comparator.comparing(Enum::name)).toList()))
         .toList();
-  }
-
-  private static <V> V only(List<V> all, Predicate<V> which) {
-    return all.stream().filter(which).findFirst().orElseThrow(Problem::notFound);
   }
 
   private static ResponseEntity<MadeView> made(long id) {

@@ -24,7 +24,7 @@ import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.json.JsonFactory;
 
-/** The clock, strict JSON, and the asker as a parameter of controllers. */
+/** The clock, strict JSON, and what controllers have as parameters by their types. */
 @Configuration
 class WebConfiguration implements WebMvcConfigurer {
 
@@ -59,35 +59,26 @@ class WebConfiguration implements WebMvcConfigurer {
 
   @Override
   public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
-    resolvers.add(new AskerResolver());
-    resolvers.add(new HeaderResolver(IfMatch.class, IfMatch.HEADER, IfMatch::sent));
+    resolvers.add(new Parameter(Asker.class, WebConfiguration::asker));
     resolvers.add(
-        new HeaderResolver(IdempotencyKey.class, IdempotencyKey.HEADER, IdempotencyKey::sent));
+        new Parameter(IfMatch.class, request -> IfMatch.sent(request.getHeader(IfMatch.HEADER))));
+    resolvers.add(
+        new Parameter(
+            IdempotencyKey.class,
+            request -> IdempotencyKey.sent(request.getHeader(IdempotencyKey.HEADER))));
   }
 
-  private static final class AskerResolver implements HandlerMethodArgumentResolver {
-    @Override
-    public boolean supportsParameter(MethodParameter parameter) {
-      return parameter.getParameterType().equals(Asker.class);
+  private static Asker asker(NativeWebRequest request) {
+    Object as = request.getAttribute(Asker.AS, RequestAttributes.SCOPE_REQUEST);
+    if (as != null) {
+      return new Asker((PersonId) as);
     }
-
-    @Override
-    public Object resolveArgument(
-        MethodParameter parameter,
-        ModelAndViewContainer container,
-        NativeWebRequest request,
-        WebDataBinderFactory binders) {
-      Object as = request.getAttribute(Asker.AS, RequestAttributes.SCOPE_REQUEST);
-      if (as != null) {
-        return new Asker((PersonId) as);
-      }
-      Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
-      return new Asker(PersonId.of(Long.parseLong(signedIn.getName())));
-    }
+    Authentication signedIn = SecurityContextHolder.getContext().getAuthentication();
+    return new Asker(PersonId.of(Long.parseLong(signedIn.getName())));
   }
 
-  /** Something that a header says. */
-  private record HeaderResolver(Class<?> type, String header, Function<String, Object> read)
+  /** Something that a controller has as a parameter by its type. */
+  private record Parameter(Class<?> type, Function<NativeWebRequest, Object> read)
       implements HandlerMethodArgumentResolver {
 
     @Override
@@ -101,7 +92,7 @@ class WebConfiguration implements WebMvcConfigurer {
         ModelAndViewContainer container,
         NativeWebRequest request,
         WebDataBinderFactory binders) {
-      return read.apply(request.getHeader(header));
+      return read.apply(request);
     }
   }
 }

@@ -129,13 +129,6 @@ class RegionsController {
         .toList();
   }
 
-  private RegionView only(Asker asker, long id) {
-    return regions(asker).stream()
-        .filter(one -> one.id() == id)
-        .findFirst()
-        .orElseThrow(Problem::notFound);
-  }
-
   @PostMapping
   @Operation(summary = "Adds a region, as yet without holidays")
   ResponseEntity<MadeView> add(
@@ -150,7 +143,12 @@ class RegionsController {
     return ResponseEntity.status(HttpStatus.CREATED)
         .body(
             new MadeView(
-                acts.make(me.id(), key, body.toString(), () -> regions.add(me.id(), name, week))));
+                acts.make(
+                    me.id(),
+                    key,
+                    "region.add",
+                    body.toString(),
+                    () -> regions.add(me.id(), name, week))));
   }
 
   @PutMapping("/{id}")
@@ -170,7 +168,10 @@ class RegionsController {
     Collection<Holiday> holidays = holidays(input);
     input.check();
     asSeen.change(
-        match, () -> only(asker, id), body, () -> regions.set(me.id(), id, name, week, holidays));
+        match,
+        () -> AsSeen.only(regions(asker), one -> one.id() == id),
+        body,
+        () -> regions.set(me.id(), id, name, week, holidays));
     return ResponseEntity.noContent().build();
   }
 

@@ -20,7 +20,6 @@ import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
-import mellowrota.server.platform.Problem;
 import mellowrota.server.shares.store.ShareStore;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
@@ -98,13 +97,6 @@ class SharesController {
     return shares.of(world, me).stream().map(share -> view(world, me, share)).toList();
   }
 
-  private ShareView only(Asker asker, long id) {
-    return shares(asker).stream()
-        .filter(one -> one.id() == id)
-        .findFirst()
-        .orElseThrow(Problem::notFound);
-  }
-
   private static ShareView view(World world, Person me, ShareStore.Share share) {
     Level limit = world.house().outsideLimit();
     boolean limited =
@@ -152,6 +144,7 @@ class SharesController {
         acts.make(
             asker.person(),
             key,
+            "share.offer",
             body.toString(),
             () ->
                 shares.offer(
@@ -193,7 +186,10 @@ class SharesController {
     Shares.Wanted wanted = wanted(input, Level.BUSY_ONLY);
     input.check();
     asSeen.change(
-        match, () -> only(asker, id), body, () -> shares.change(asker.person(), id, wanted));
+        match,
+        () -> AsSeen.only(shares(asker), one -> one.id() == id),
+        body,
+        () -> shares.change(asker.person(), id, wanted));
     return ResponseEntity.noContent().build();
   }
 
