@@ -108,7 +108,7 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
         {coordinates && <Route path="/who-sees-what" element={<SightPage />} />}
         <Route
           path="/copies"
-          element={<CopiesPage ownName={`${session.name ?? ''}, own`} mayHouse={coordinates} />}
+          element={<CopiesPage person={session.person ?? 0} mayHouse={coordinates} />}
         />
         <Route path="/account" element={<AccountPage email={session.email ?? ''} />} />
         <Route path="*" element={<Navigate to={mayMake ? '/today' : '/my-day'} replace />} />

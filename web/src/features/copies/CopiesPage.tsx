@@ -22,7 +22,7 @@ import {
 import { words } from './words';
 
 /** What stands of ours elsewhere: what was changed there, what is on its way, and by which links. */
-export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: boolean }) {
+export function CopiesPage({ person, mayHouse }: { person: number; mayHouse: boolean }) {
   const copies = useCopies();
   const changes = useOutsideChanges();
   const links = useLinks();
@@ -39,7 +39,7 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
   const open = (copies.data ?? []).filter(
     (one) => one.dueIn !== undefined && one.state !== 'ASKED_OFF',
   );
-  const by = decided.data?.find((one) => ownName === `${one.name}, own`)?.by ?? 'HELD';
+  const by = decided.data?.find((one) => one.person === person)?.by ?? 'HELD';
   const all = (links.data ?? []).filter((one) => one.mine);
   const others = (links.data ?? []).filter((one) => !one.mine);
   return (
@@ -57,7 +57,7 @@ export function CopiesPage({ ownName, mayHouse }: { ownName: string; mayHouse: b
       {mayHouse && <Held />}
       {adding && (
         <LinkForm
-          ownName={ownName}
+          person={person}
           mayHouse={mayHouse}
           locked={by === 'LOCK'}
           onDone={() => setAdding(false)}

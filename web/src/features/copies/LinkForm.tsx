@@ -12,12 +12,12 @@ import { words } from './words';
 
 /** Step by step: the account, what its calendars are for, a look at what that would do, a proof. */
 export function LinkForm({
-  ownName,
+  person,
   mayHouse,
   locked,
   onDone,
 }: {
-  ownName: string;
+  person: number;
   mayHouse: boolean;
   locked: boolean;
   onDone: () => void;
@@ -31,7 +31,7 @@ export function LinkForm({
   const [wishes, setWishes] = useState<Record<string, Wish>>({});
   const [made, setMade] = useState<number | null>(null);
   const found = deeds.tryIt.data?.found ? deeds.tryIt.data.calendars : [];
-  const own = calendars.data?.find((c) => c.name === ownName);
+  const own = calendars.data?.find((c) => c.sort === 'OWN' && c.owner === person);
   const sources = ofTheHouse ? (calendars.data ?? []) : own && !locked ? [own] : [];
   const wish = (one: Found) => wishes[one.href] ?? NOTHING;
   const wanted = found.filter((one) => wish(one).writes !== null || wish(one).readsBusy);

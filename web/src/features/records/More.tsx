@@ -2,17 +2,15 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { readDue } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
-import { Field, Pick, Text } from './fields';
+import { Field, Line, Pick, Text } from './fields';
 import type { DateDraft, ExceptionDraft } from './model';
 import styles from './records.module.css';
+import { numbersOf, typing } from './numbers';
 import { Team } from './RecordForm';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
 
 const COUNT = /^\d{0,3}$/;
-
-/** As 2.5 or 2,5. */
-const HOURS = /^(\d{1,3}([.,]\d{0,2})?)?$/;
 
 /** What most records do without: team, tags, further dates, exceptions, how often it comes. */
 export function More({ form, visits }: { form: RecordFormState; visits: number }) {
@@ -23,8 +21,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
   }
   const set1 = [
     draft.tags,
-    draft.leastHeadCount,
-    draft.estimate,
+    ...Object.values(draft.numbers),
     draft.wants || draft.wantSkills,
   ].filter(Boolean).length;
   const count = set1 + draft.dates.length + draft.exceptions.length;
@@ -46,24 +43,18 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
             <Text form={form} field="tags" label={words.tags} hint={words.tagsHint} needs="tags" />
           </div>
           <div className={styles.two}>
-            <Text
-              form={form}
-              field="estimate"
-              label={words.estimate}
-              hint={words.estimateHint}
-              needs="estimateMinutes"
-              accepts={HOURS}
-            />
-            {draft.kind === 'JOB' && (
-              <Text
+            {numbersOf(draft.kind).map((field) => (
+              <Line
+                key={field}
                 form={form}
-                field="leastHeadCount"
-                label={words.least}
-                hint={words.leastHint}
-                needs="leastHeadCount"
-                accepts={COUNT}
+                id={field}
+                {...words.numbers[field]}
+                needs={field}
+                accepts={typing(field).accepts}
+                value={draft.numbers[field]}
+                onChange={(typed) => set({ numbers: { ...draft.numbers, [field]: typed } })}
               />
-            )}
+            ))}
           </div>
           <div className={styles.two}>
             <Text

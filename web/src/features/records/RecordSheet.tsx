@@ -12,6 +12,7 @@ import { useCopiesOf } from './copies';
 import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
 import { useChangeNow, useLandings, type useRecord } from './queries';
+import { NUMBERS } from './numbers';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -176,8 +177,13 @@ function When({ record }: { record: RecordView }) {
           ))}
         </div>
       )}
-      {record.estimateMinutes !== undefined && (
-        <div className={styles.small}>{words.estimated(record.estimateMinutes)}</div>
+      {NUMBERS.map(
+        (field) =>
+          record[field] !== undefined && (
+            <div key={field} className={styles.small}>
+              {words.numbers[field].said(record[field])}
+            </div>
+          ),
       )}
       {record.wants && (
         <div className={styles.small}>{words.wanted(record.wants.people, record.wants.skills)}</div>

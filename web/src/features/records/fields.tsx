@@ -33,35 +33,53 @@ export function Field({
   );
 }
 
-export function Text({
-  form,
-  field,
-  label,
-  needs,
-  hint,
-  accepts,
-}: {
+interface LineProps {
   form: RecordFormState;
-  field: 'reason' | 'tags' | 'leastHeadCount' | 'estimate' | 'wants' | 'wantSkills';
   label: string;
   needs?: string;
   hint?: string;
   /** Nothing else can be typed. */
   accepts?: RegExp;
-}) {
+}
+
+/** A line of the draft's own. */
+export function Text({
+  field,
+  ...line
+}: LineProps & { field: 'reason' | 'tags' | 'wants' | 'wantSkills' }) {
   return (
-    <Field label={label} id={field} fault={needs && form.faultAt(needs)}>
+    <Line
+      {...line}
+      id={field}
+      value={line.form.draft[field]}
+      onChange={(typed) => line.form.set({ [field]: typed } as Partial<Draft>)}
+    />
+  );
+}
+
+export function Line({
+  form,
+  id,
+  label,
+  needs,
+  hint,
+  accepts,
+  value,
+  onChange,
+}: LineProps & { id: string; value: string; onChange: (typed: string) => void }) {
+  return (
+    <Field label={label} id={id} fault={needs && form.faultAt(needs)}>
       <Input
-        id={field}
+        id={id}
         maxLength={200}
         autoComplete="off"
         disabled={needs !== undefined && !form.may(needs)}
         placeholder={hint}
-        value={form.draft[field]}
+        value={value}
         inputMode={accepts && 'decimal'}
         onChange={({ target }) => {
           if (!accepts || accepts.test(target.value)) {
-            form.set({ [field]: target.value } as Partial<Draft>);
+            onChange(target.value);
           }
         }}
       />

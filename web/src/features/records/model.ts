@@ -1,3 +1,4 @@
+import { NUMBERS, numbersOf, numbersTyped, sent, type NumberField } from './numbers';
 import type { Schemas } from '../../shared/api/client';
 import {
   dueInput,
@@ -61,9 +62,8 @@ export interface Draft {
   /** Typed details by their keys, as far as they were filled. */
   details: Record<string, string>;
   tags: string;
-  leastHeadCount: string;
-  /** The effort of each person on it, in hours. */
-  estimate: string;
+  /** As they are typed. */
+  numbers: Record<NumberField, string>;
   /** How many people each visit wants. */
   wants: string;
   /** With commas between, named once for each who has to have it. */
@@ -99,8 +99,7 @@ export const emptyDraft: Draft = {
   due: '',
   details: {},
   tags: '',
-  leastHeadCount: '',
-  estimate: '',
+  numbers: numbersTyped(),
   wants: '',
   wantSkills: '',
   dates: [],
@@ -172,8 +171,7 @@ export function draftOf(record: RecordView): Draft {
     due: dueInput(record.due),
     details: Object.fromEntries(record.details.map((d) => [d.key, d.value ?? ''])),
     tags: (record.tags ?? []).join(', '),
-    leastHeadCount: record.leastHeadCount ? String(record.leastHeadCount) : '',
-    estimate: record.estimateMinutes === undefined ? '' : String(record.estimateMinutes / 60),
+    numbers: numbersTyped(record),
     wants: record.wants ? String(record.wants.people) : '',
     wantSkills: (record.wants?.skills ?? []).join(', '),
     dates: (record.dates ?? []).map((d) => ({ name: d.name, when: dueInput(d.when as Due) })),
@@ -247,9 +245,6 @@ function visits(draft: Draft): VisitChange[] {
 }
 
 /** Whoever has to have a skill is one of those wanted. */
-/** Of hours as they are typed, as 2.5 or 2,5. */
-const minutesOf = (hours: string) => Math.round(60 * Number(hours.replace(',', '.')));
-
 const wants = (draft: Draft) => {
   const skills = draft.wantSkills
     .split(',')
@@ -292,10 +287,12 @@ export function newRecord(draft: Draft): Change {
     details: Object.fromEntries(Object.entries(draft.details).filter(([, value]) => value)),
     ...(draft.isPrivate && { private: true }),
     ...(tags(draft).length > 0 && { tags: tags(draft) }),
-    ...(draft.leastHeadCount &&
-      draft.kind === 'JOB' && { leastHeadCount: Number(draft.leastHeadCount) }),
+    ...Object.fromEntries(
+      numbersOf(draft.kind)
+        .filter((field) => draft.numbers[field])
+        .map((field) => [field, sent(field, draft.numbers[field])]),
+    ),
     ...(wants(draft) && { wants: wants(draft) }),
-    ...(draft.estimate && { estimateMinutes: minutesOf(draft.estimate) }),
     ...(dates(draft).length > 0 && { dates: dates(draft) }),
     ...(draft.exceptions.length > 0 && { exceptions: exceptions(draft) }),
     ...(draft.repeatUnit && {
@@ -340,14 +337,13 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   if (draft.tags !== before.tags) {
     change.tags = tags(draft);
   }
-  if (draft.estimate !== before.estimate) {
-    change.estimateMinutes = draft.estimate ? minutesOf(draft.estimate) : null;
+  for (const field of NUMBERS) {
+    if (draft.numbers[field] !== before.numbers[field]) {
+      change[field] = sent(field, draft.numbers[field]);
+    }
   }
   if (JSON.stringify(wants(draft)) !== JSON.stringify(wants(before))) {
     change.wants = wants(draft);
-  }
-  if (draft.leastHeadCount !== before.leastHeadCount) {
-    change.leastHeadCount = draft.leastHeadCount ? Number(draft.leastHeadCount) : null;
   }
   if (differ(draft.dates, before.dates)) {
     change.dates = dates(draft);

@@ -1,3 +1,4 @@
+import type { NumberField } from './numbers';
 import type { Schemas } from '../../shared/api/client';
 import type { Understood } from './shortLine';
 
@@ -158,13 +159,24 @@ export const words = {
   drop: 'Take out',
   tags: 'Tags',
   tagsHint: 'closure, towpath shut',
-  least: 'Least head count',
-  leastHint: 'fewer: tentative',
   when: 'When could they?',
   whenClose: 'Leave the time as it is',
-  estimate: 'Estimate, hours',
-  estimateHint: 'of each person on it',
-  estimated: (minutes: number) => `Estimate ${Math.round(minutes / 6) / 10} h each`,
+  /** The numbers of a record, in the order of the form; what is said of one that stands there. */
+  numbers: {
+    estimateMinutes: {
+      label: 'Estimate, hours',
+      hint: 'of each person on it',
+      said: (minutes) => `Estimate ${Math.round(minutes / 6) / 10} h each`,
+    },
+    leastHeadCount: {
+      label: 'Least head count',
+      hint: 'fewer: tentative',
+      said: (people) => `At least ${people} people`,
+    },
+  } satisfies Record<
+    NumberField,
+    { label: string; hint?: string; said: (number: number) => string }
+  >,
   wants: 'People wanted',
   wantsHint: 'what is missing is short on Cover',
   wantSkills: 'Of them with',

@@ -2064,6 +2064,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            /** Format: int64 */
+            owner?: number;
             reads: boolean;
             /** @enum {string} */
             sort: "OWN" | "TEAM" | "PLACE" | "NAMED" | "DATE_LIST" | "MASTER";
@@ -2512,7 +2514,8 @@ export interface components {
             /** Format: int64 */
             calendar?: number;
             reason: string;
-            sort: string;
+            /** @enum {string} */
+            sort: "NOT_SENT" | "NEVER_HERE" | "ALSO_HERE";
             /**
              * Format: int32
              * @description One visit; all unless said
@@ -3247,8 +3250,11 @@ export interface components {
             estimateMinutes?: number | null;
             /** @description What the office decides beside the rules */
             exceptions?: components["schemas"]["ExceptionChange"][];
-            /** @description Only when made: JOB, TICKET, SHIFT or DEADLINE; TICKET unless said */
-            kind?: string;
+            /**
+             * @description Only when made; TICKET unless said
+             * @enum {string}
+             */
+            kind?: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
             /**
              * Format: int32
              * @description A job with fewer people on a visit is tentative
@@ -3268,7 +3274,8 @@ export interface components {
             /** @description Only when made: its id there; the same one is made once */
             sourceId?: string;
             started?: boolean;
-            state?: string;
+            /** @enum {string} */
+            state?: "DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED";
             tags?: string[];
             /** Format: int64 */
             team?: number | null;
@@ -3295,7 +3302,7 @@ export interface components {
             isPrivate: boolean;
             /** @enum {string} */
             kind: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
-            /** Format: int32 */
+            /** Format: int64 */
             leastHeadCount?: number;
             mayChange: string[];
             people?: components["schemas"]["PersonOnIt"][];
@@ -3359,8 +3366,8 @@ export interface components {
              * @description How many in all, at most 200
              */
             times: number;
-            /** @description DAYS, WEEKS, MONTHS or YEARS */
-            unit: string;
+            /** @enum {string} */
+            unit: "DAYS" | "WEEKS" | "MONTHS" | "YEARS";
         };
         Role: {
             name: string;
@@ -3385,7 +3392,8 @@ export interface components {
             afterYes?: boolean;
             /** @enum {string} */
             as: "SPAN" | "SPAN_WITH_MARGINS" | "WHOLE_DAY" | "AS_IT_COMES" | "GIVEN_DUE" | "DUE_MARK";
-            attendees?: string;
+            /** @enum {string} */
+            attendees?: "NOBODY" | "EVERYBODY" | "ONLY_ONESELF";
             busy?: boolean;
             /** Format: int64 */
             id?: number;
@@ -3498,7 +3506,8 @@ export interface components {
             done: number;
             /** Format: int64 */
             entries: number;
-            state: string;
+            /** @enum {string} */
+            state: "RUNNING" | "STOPPED" | "DONE" | "UNDONE";
             /** Format: int64 */
             total: number;
         };
@@ -3909,7 +3918,7 @@ export interface components {
             subject: string;
         };
         Wording: {
-            categories: string[];
+            categories: ("KIND" | "TEAM" | "TAGS")[];
             fixed?: string;
             fresh?: boolean;
             /** Format: int64 */

@@ -1,6 +1,7 @@
 package mellowrota.core.calendar;
 
 import java.util.Objects;
+import java.util.OptionalLong;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 
@@ -28,11 +29,24 @@ public record Calendar(CalendarId id, Owner owner, String name) {
 
     Sort sort();
 
+    /**
+     * The number of the person, team or place whose it is; empty where it is nobody's in
+     * particular.
+     */
+    default OptionalLong number() {
+      return OptionalLong.empty();
+    }
+
     /** Everybody has one, held by us from the first day. Member: its person. */
     record Own(PersonId person) implements Owner {
       @Override
       public Sort sort() {
         return Sort.OWN;
+      }
+
+      @Override
+      public OptionalLong number() {
+        return OptionalLong.of(person.value());
       }
     }
 
@@ -41,6 +55,11 @@ public record Calendar(CalendarId id, Owner owner, String name) {
       @Override
       public Sort sort() {
         return Sort.TEAM;
+      }
+
+      @Override
+      public OptionalLong number() {
+        return OptionalLong.of(team.value());
       }
     }
 
@@ -65,6 +84,11 @@ public record Calendar(CalendarId id, Owner owner, String name) {
       @Override
       public Sort sort() {
         return Sort.PLACE;
+      }
+
+      @Override
+      public OptionalLong number() {
+        return OptionalLong.of(place);
       }
     }
 

@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 
@@ -83,7 +84,8 @@ public record Clash(
           .thenComparing(one -> one.span().end())
           .thenComparing(Clash::kind)
           .thenComparing(one -> one.person().map(PersonId::value).orElse(0L))
-          .thenComparing(one -> one.items().get(0).id());
+          .thenComparing(
+              one -> one.items().stream().map(Item::id).collect(Collectors.joining(" ")));
 
   public Clash {
     Objects.requireNonNull(kind, "kind");

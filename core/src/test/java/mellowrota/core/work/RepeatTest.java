@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import mellowrota.core.RandomWorlds;
 import mellowrota.core.Worlds;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
@@ -104,10 +105,10 @@ public class RepeatTest {
     var copied = RecordFields.flatten(copy);
     for (String own :
         List.of(
-            RecordFields.STATE,
-            RecordFields.STARTED,
-            RecordFields.CANT,
-            RecordFields.ASSIGNMENTS)) {
+            RecordField.STATE.kept(),
+            RecordField.STARTED.kept(),
+            RecordField.CANT.kept(),
+            RecordField.ASSIGNMENTS.kept())) {
       same.remove(own);
       copied.remove(own);
     }

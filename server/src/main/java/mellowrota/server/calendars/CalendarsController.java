@@ -3,12 +3,14 @@ package mellowrota.server.calendars;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import java.util.OptionalLong;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.people.Person;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -24,10 +26,12 @@ class CalendarsController {
   /**
    * A calendar.
    *
+   * @param owner the person, team or place whose it is, by its sort
    * @param reads whether the asker may read it
    */
   @Schema(name = "Calendar")
-  record CalendarView(long id, String name, Calendar.Sort sort, boolean reads) {}
+  record CalendarView(
+      long id, String name, Calendar.Sort sort, @Nullable Long owner, boolean reads) {}
 
   @GetMapping("/api/v1/calendars")
   @Operation(summary = "The calendars the asker may read; a coordinator sees what there are")
@@ -42,10 +46,12 @@ class CalendarsController {
   }
 
   private static CalendarView view(World world, Person person, Calendar calendar) {
+    OptionalLong owner = calendar.owner().number();
     return new CalendarView(
         calendar.id().value(),
         calendar.name(),
         calendar.owner().sort(),
+        owner.isPresent() ? owner.getAsLong() : null,
         world.calendars().servedTo(person.id(), calendar.id()).isPresent());
   }
 }

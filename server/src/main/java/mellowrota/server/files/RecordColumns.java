@@ -2,8 +2,12 @@ package mellowrota.server.files;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
+import java.util.Locale;
+import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.server.records.RecordView;
@@ -12,24 +16,48 @@ import mellowrota.server.sight.World;
 /** A record as rows of a table, one for each visit. */
 final class RecordColumns {
 
-  private static final List<String> FIRST =
+  /**
+   * A column of the table.
+   *
+   * @param text of a record and one of its visits; null where there is nothing
+   */
+  private record Column(String name, BiFunction<RecordView, RecordView.VisitView, String> text) {
+
+    static Column of(String name, Function<RecordView, String> text) {
+      return new Column(name, (view, visit) -> text.apply(view));
+    }
+
+    /** Of a visit, where the record has one that the asker may see. */
+    static Column ofVisit(String name, Function<RecordView.VisitView, String> text) {
+      return new Column(name, (view, visit) -> visit == null ? null : text.apply(visit));
+    }
+  }
+
+  private static final List<Column> WRITTEN =
       List.of(
-          "ref",
-          "kind",
-          "state",
-          "title",
-          "place",
-          "team",
-          "start",
-          "end",
-          "zone",
-          "due",
-          "lead",
-          "others",
-          "tags",
-          "estimate",
-          "people wanted",
-          "skills wanted");
+          Column.of("ref", RecordView::ref),
+          Column.of("kind", view -> lower(view.kind())),
+          Column.of("state", view -> lower(view.state())),
+          Column.of("title", RecordView::title),
+          Column.of("place", view -> view.place() == null ? null : view.place().name()),
+          Column.of("team", view -> view.team() == null ? null : view.team().name()),
+          Column.ofVisit("start", visit -> first(visit.start(), visit.first())),
+          Column.ofVisit("end", visit -> first(visit.end(), visit.last())),
+          Column.ofVisit("zone", RecordView.VisitView::zone),
+          Column.of(
+              "due", view -> view.due() == null ? null : first(view.due().at(), view.due().date())),
+          new Column("lead", (view, visit) -> people(view, visit, true)),
+          new Column("others", (view, visit) -> people(view, visit, false)),
+          Column.of("tags", view -> view.tags() == null ? null : String.join(", ", view.tags())),
+          Column.of(
+              "people wanted", view -> view.wants() == null ? null : "" + view.wants().people()),
+          Column.of(
+              "skills wanted",
+              view -> view.wants() == null ? null : String.join(", ", view.wants().skills())));
+
+  private static final List<Column> COLUMNS =
+      Stream.concat(WRITTEN.stream(), RecordField.NUMBERS.stream().map(RecordColumns::number))
+          .toList();
 
   private RecordColumns() {}
 
@@ -42,7 +70,7 @@ final class RecordColumns {
   }
 
   static List<String> header(List<String> details) {
-    List<String> all = new ArrayList<>(FIRST);
+    List<String> all = new ArrayList<>(COLUMNS.stream().map(Column::name).toList());
     all.addAll(details);
     return all;
   }
@@ -55,22 +83,7 @@ final class RecordColumns {
             : view.visits();
     for (RecordView.VisitView visit : visits) {
       List<String> row = new ArrayList<>();
-      row.add(text(view.ref()));
-      row.add(view.kind().name().toLowerCase(java.util.Locale.ROOT));
-      row.add(view.state() == null ? "" : view.state().name().toLowerCase(java.util.Locale.ROOT));
-      row.add(text(view.title()));
-      row.add(view.place() == null ? "" : view.place().name());
-      row.add(view.team() == null ? "" : view.team().name());
-      row.add(visit == null ? "" : first(visit.start(), visit.first()));
-      row.add(visit == null ? "" : first(visit.end(), visit.last()));
-      row.add(visit == null ? "" : text(visit.zone()));
-      row.add(view.due() == null ? "" : first(view.due().at(), view.due().date()));
-      row.add(people(view, visit, true));
-      row.add(people(view, visit, false));
-      row.add(view.tags() == null ? "" : String.join(", ", view.tags()));
-      row.add(view.estimateMinutes() == null ? "" : hours(view.estimateMinutes()));
-      row.add(view.wants() == null ? "" : Integer.toString(view.wants().people()));
-      row.add(view.wants() == null ? "" : String.join(", ", view.wants().skills()));
+      COLUMNS.forEach(column -> row.add(first(column.text().apply(view, visit), "")));
       for (String key : details) {
         row.add(
             view.details().stream()
@@ -96,15 +109,24 @@ final class RecordColumns {
         .collect(Collectors.joining(", "));
   }
 
-  private static String hours(long minutes) {
-    return "%d:%02d".formatted(minutes / 60, minutes % 60);
+  private static Column number(RecordField field) {
+    return Column.of(
+        field.label().toLowerCase(Locale.ROOT),
+        view -> {
+          Long number = view.number(field);
+          return number == null
+              ? null
+              : field.isMinutes()
+                  ? "%d:%02d".formatted(number / 60, number % 60)
+                  : number.toString();
+        });
   }
 
-  private static String text(String value) {
-    return Optional.ofNullable(value).orElse("");
+  private static String lower(Enum<?> constant) {
+    return constant == null ? null : constant.name().toLowerCase(Locale.ROOT);
   }
 
   private static String first(String one, String other) {
-    return one == null ? text(other) : one;
+    return one == null ? other : one;
   }
 }

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
@@ -95,8 +96,8 @@ public class Histories {
     boolean old =
         before != null && past.allows(before, new ForSet(row.forThen()), row.act(), row.at());
     boolean fresh = past.allows(after, new ForSet(row.forThen()), row.act(), row.at());
-    String was = old ? HistoryWords.value(world, field, row.change().before()) : "";
-    String became = fresh ? HistoryWords.value(world, field, row.change().after()) : "";
+    String was = old ? HistoryWords.value(world, field, before) : "";
+    String became = fresh ? HistoryWords.value(world, field, after) : "";
     return (old || fresh) && !(was.isEmpty() && became.isEmpty())
         ? Optional.of(new HistoryView.ChangeView(HistoryWords.label(world, field), was, became))
         : Optional.empty();
@@ -133,7 +134,8 @@ public class Histories {
   private static WorkRecord takenBack(WorkRecord record, List<RecordStore.Happened> act) {
     List<FieldChange> inverse = new ArrayList<>();
     for (RecordStore.Happened row : act) {
-      if (row.change().field().equals(RecordFields.STATE) && row.change().before().isEmpty()) {
+      if (row.change().field().equals(RecordField.STATE.kept())
+          && row.change().before().isEmpty()) {
         return null;
       }
       inverse.add(row.change().inverse());

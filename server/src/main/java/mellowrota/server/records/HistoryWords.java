@@ -1,25 +1,27 @@
 package mellowrota.server.records;
 
-import java.time.Duration;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.change.RecordFields;
-import mellowrota.core.people.PersonId;
-import mellowrota.core.people.RoleId;
-import mellowrota.core.people.TeamId;
+import mellowrota.core.people.Team;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailValue;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.Margins;
 import mellowrota.core.work.Place;
-import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Ruling;
+import mellowrota.core.work.When;
+import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Lengths;
 import mellowrota.server.sight.World;
 
@@ -34,131 +36,96 @@ final class HistoryWords {
   private HistoryWords() {}
 
   static String label(World world, String field) {
-    if (field.startsWith("detail:") || field.startsWith("for:")) {
-      DetailKey key = new DetailKey(field.substring(field.indexOf(':') + 1));
-      String label = world.details().find(key).map(DetailDefinition::label).orElse(key.name());
-      return field.startsWith("for:") ? label + ", whom it is for" : label;
-    }
+    return RecordField.named(field)
+        .map(RecordField::label)
+        .orElseGet(
+            () -> {
+              DetailKey key = RecordFields.key(field);
+              String label =
+                  world.details().find(key).map(DetailDefinition::label).orElse(key.name());
+              return RecordFields.isForWhom(field) ? label + ", whom it is for" : label;
+            });
+  }
+
+  /** What a record says there; empty where it says nothing. */
+  static String value(World world, String field, WorkRecord record) {
+    return RecordField.named(field)
+        .map(named -> value(world, named, record))
+        .orElseGet(
+            () -> {
+              DetailValue detail =
+                  record.details().getOrDefault(RecordFields.key(field), DetailValue.NONE);
+              return RecordFields.isForWhom(field)
+                  ? detail.forWhom().map(set -> "changed").orElse("")
+                  : detail.text();
+            });
+  }
+
+  private static String value(World world, RecordField field, WorkRecord record) {
     return switch (field) {
-      case RecordFields.STATE -> "State";
-      case RecordFields.STARTED -> "Started";
-      case RecordFields.CANT -> "Can’t";
-      case RecordFields.PRIVATE -> "Private";
-      case RecordFields.PLACE -> "Place";
-      case RecordFields.TEAM -> "Team";
-      case RecordFields.DUE -> "Due";
-      case RecordFields.DATES -> "Dates";
-      case RecordFields.VISITS -> "Visits";
-      case RecordFields.MARGINS -> "Margins";
-      case RecordFields.ASSIGNMENTS -> "People";
-      case RecordFields.TAGS -> "Tags";
-      case RecordFields.RULINGS -> "Exceptions";
-      case RecordFields.WANTS -> "Wanted people";
-      case RecordFields.ESTIMATE -> "Estimate";
-      default -> "Least head count";
+      case STATE -> record.state().name().toLowerCase(Locale.ROOT);
+      case PLACE -> record.place().flatMap(world.places()::find).map(Place::name).orElse("");
+      case TEAM -> record.team().flatMap(world.crew()::team).map(Team::name).orElse("");
+      case DUE -> record.due().map(HistoryWords::due).orElse("");
+      case ASSIGNMENTS -> said(record.assignments(), ", ", given -> holder(world, given));
+      case DATES -> said(record.dates(), "; ", date -> date.name() + " " + due(date.when()));
+      case VISITS ->
+          said(record.visits(), "; ", visit -> visit.when().map(HistoryWords::span).orElse(""));
+      case MARGINS ->
+          said(
+              record.visits(),
+              "; ",
+              visit -> visit.margins().map(HistoryWords::margins).orElse(""));
+      case RULINGS -> said(record.rulings(), "; ", ruling -> exception(world, ruling));
+      case ESTIMATE -> record.estimate().map(Lengths::said).orElse("");
+      case TAGS, WANTS -> field.print(record).replace("\n", ", ");
+      case STARTED, CANT, PRIVATE, HEAD_COUNT -> field.print(record);
     };
   }
 
-  static String value(World world, String field, String text) {
-    if (text.isEmpty()) {
-      return "";
-    }
-    return switch (field) {
-      case RecordFields.STATE -> text.substring(0, text.indexOf('/')).toLowerCase(Locale.ROOT);
-      case RecordFields.PLACE ->
-          world.places().find(PlaceId.of(Long.parseLong(text))).map(Place::name).orElse("");
-      case RecordFields.TEAM ->
-          world.crew().team(TeamId.of(Long.parseLong(text))).map(t -> t.name()).orElse("");
-      case RecordFields.DUE -> due(text);
-      case RecordFields.ASSIGNMENTS -> people(world, text);
-      case RecordFields.DATES -> dates(text);
-      case RecordFields.VISITS -> visits(text);
-      case RecordFields.MARGINS -> margins(text);
-      case RecordFields.RULINGS -> exceptions(world, text);
-      case RecordFields.ESTIMATE -> Lengths.said(Duration.ofMinutes(Long.parseLong(text)));
-      case RecordFields.TAGS, RecordFields.WANTS -> text.replace("\n", ", ");
-      default -> field.startsWith("for:") ? "changed" : text;
-    };
-  }
-
-  private static String due(String text) {
-    String[] parts = text.split("\\|");
-    return parts[0].equals("T")
-        ? TIME.format(LocalDateTime.parse(parts[1]))
-        : DATE.format(LocalDate.parse(parts[1]));
-  }
-
-  /** Visits without times say nothing. */
-  private static String visits(String text) {
-    List<String> times = new ArrayList<>();
-    for (String line : text.split("\n")) {
-      String[] p = line.split("\\|");
-      if (p[1].equals("T")) {
-        LocalDateTime start = LocalDateTime.parse(p[2]);
-        LocalDateTime end = LocalDateTime.parse(p[5]);
-        times.add(TIME.format(start) + " – " + TIME.format(end));
-      } else if (p[1].equals("D")) {
-        LocalDate first = LocalDate.parse(p[2]);
-        LocalDate last = LocalDate.parse(p[3]).minusDays(1);
-        times.add(
-            first.equals(last)
-                ? DATE.format(first)
-                : DATE.format(first) + " – " + DATE.format(last));
-      }
-    }
-    return String.join("; ", times);
-  }
-
-  private static String people(World world, String text) {
-    List<String> names = new ArrayList<>();
-    for (String line : text.split("\n")) {
-      String[] p = line.split("\\|");
-      long id = Long.parseLong(p[2]);
-      String name =
-          p[1].equals("P")
-              ? world.crew().person(PersonId.of(id)).map(x -> x.name()).orElse("")
-              : world.crew().team(TeamId.of(id)).map(x -> x.name()).orElse("");
-      names.add(name + " " + RecordViews.roleName(world, RoleId.of(Integer.parseInt(p[3]))));
-    }
-    return String.join(", ", new LinkedHashSet<>(names));
-  }
-
-  private static String dates(String text) {
-    return RecordFields.dates(text).stream()
-        .map(date -> date.name() + " " + due(RecordFields.print(date.when())))
-        .collect(Collectors.joining("; "));
-  }
-
-  private static String margins(String text) {
-    return text.lines()
-        .map(line -> line.split("\\|"))
-        .map(
-            p ->
-                Duration.parse(p[1]).toMinutes()
-                    + " min before, "
-                    + Duration.parse(p[2]).toMinutes()
-                    + " min after")
+  /** Each once, those left out that say nothing. */
+  private static <T> String said(List<T> all, String between, Function<T, String> words) {
+    return all.stream()
+        .map(words)
+        .filter(text -> !text.isEmpty())
         .distinct()
-        .collect(Collectors.joining("; "));
+        .collect(Collectors.joining(between));
   }
 
-  private static String exceptions(World world, String text) {
-    return text.lines()
-        .map(line -> line.split("\\|", 4))
-        .map(
-            p -> {
-              String calendar =
-                  world
-                      .calendars()
-                      .find(CalendarId.of(Long.parseLong(p[1])))
-                      .map(Calendar::name)
-                      .orElse("");
-              return switch (Ruling.Sort.valueOf(p[0])) {
-                case NOT_SENT -> "not sent: " + p[3];
-                case NEVER_HERE -> "never on " + calendar + ": " + p[3];
-                case ALSO_HERE -> "also on " + calendar + ": " + p[3];
-              };
-            })
-        .collect(Collectors.joining("; "));
+  private static String due(Due due) {
+    return due instanceof Due.At at ? TIME.format(at.time()) : DATE.format(((Due.On) due).day());
+  }
+
+  private static String span(When when) {
+    if (when instanceof When.Timed timed) {
+      return TIME.format(timed.start()) + " – " + TIME.format(timed.end());
+    }
+    DaySpan days = ((When.AllDay) when).days();
+    LocalDate last = days.until().minusDays(1);
+    String first = DATE.format(days.first());
+    return days.first().equals(last) ? first : first + " – " + DATE.format(last);
+  }
+
+  private static String margins(Margins margins) {
+    return margins.before().toMinutes()
+        + " min before, "
+        + margins.after().toMinutes()
+        + " min after";
+  }
+
+  private static String holder(World world, Assignment given) {
+    return RecordViews.holderName(world, given.holder())
+        + " "
+        + RecordViews.roleName(world, given.role());
+  }
+
+  private static String exception(World world, Ruling ruling) {
+    String calendar =
+        world.calendars().find(CalendarId.of(ruling.calendar())).map(Calendar::name).orElse("");
+    return switch (ruling.sort()) {
+      case NOT_SENT -> "not sent: " + ruling.reason();
+      case NEVER_HERE -> "never on " + calendar + ": " + ruling.reason();
+      case ALSO_HERE -> "also on " + calendar + ": " + ruling.reason();
+    };
   }
 }

@@ -1,8 +1,10 @@
 package mellowrota.server.records;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.Role;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
@@ -17,25 +19,8 @@ public final class Permits {
   public static List<String> mayChange(RecordAccess.Standing standing) {
     List<String> found = new ArrayList<>();
     if (standing.isOffice()) {
-      found.addAll(
-          List.of(
-              "title",
-              "place",
-              "team",
-              "due",
-              "dates",
-              "visits",
-              "margins",
-              "people",
-              "state",
-              "started",
-              "cant",
-              "private",
-              "tags",
-              "leastHeadCount",
-              "wants",
-              "estimateMinutes",
-              "exceptions"));
+      found.add("title");
+      Arrays.stream(RecordField.values()).map(RecordField::api).forEach(found::add);
       for (DetailDefinition definition : standing.world().details().of(standing.record().kind())) {
         if (definition.isWritten()) {
           found.add(definition.key().name());
@@ -45,20 +30,11 @@ public final class Permits {
       return found;
     }
     Set<Role.Right> rights = standing.rights();
-    boolean times = standing.sees(DetailKey.TIMES);
-    if (mayMove(standing)) {
-      found.addAll(List.of("due", "dates", "visits"));
-      if (standing.sees(DetailKey.MARGINS)) {
-        found.add("margins");
+    for (RecordField field : RecordField.values()) {
+      boolean lets = field.right().filter(rights::contains).isPresent();
+      if (lets && standing.sees(field)) {
+        found.add(field.api());
       }
-    }
-    if (mayHandOver(standing)) {
-      found.add("people");
-    }
-    if (rights.contains(Role.Right.MARKS) && times) {
-      found.add("state");
-      found.add("started");
-      found.add("cant");
     }
     if (rights.contains(Role.Right.NOTES) && standing.sees(DetailKey.NOTES)) {
       found.add("notes");

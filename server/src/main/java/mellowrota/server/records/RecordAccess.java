@@ -1,17 +1,18 @@
 package mellowrota.server.records;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
@@ -20,9 +21,6 @@ import mellowrota.core.sight.RecordReaders;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.RecordId;
-import mellowrota.core.work.State;
-import mellowrota.core.work.Visit;
-import mellowrota.core.work.Wants;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.sight.World;
@@ -54,6 +52,13 @@ public class RecordAccess {
           && (watcher.isEmpty() || world.sight().allowed(watcher.get(), record, key));
     }
 
+    /** The same of a field; a margin shows only beside the times that it is of. */
+    boolean sees(RecordField field) {
+      return opens
+          && allows(field.forWhom(world.details(), record))
+          && (field != RecordField.MARGINS || sees(RecordField.VISITS));
+    }
+
     /** As what the person reads it, and whoever looks with their eyes. */
     List<Capacities> askers() {
       return Stream.concat(Stream.of(capacities), watcher.stream()).toList();
@@ -77,38 +82,13 @@ public class RecordAccess {
       if (isOffice()) {
         return record;
       }
-      boolean times = sees(DetailKey.TIMES);
-      boolean margins = times && sees(DetailKey.MARGINS);
       WorkRecord.Builder cut = record.with();
       record.details().keySet().stream()
           .filter(key -> !sees(key) || !world.details().applies(record, key))
           .forEach(key -> cut.detail(key, DetailValue.NONE));
-      cut.leastHeadCount(OptionalInt.empty())
-          .wants(Wants.NONE)
-          .estimate(Optional.empty())
-          .rulings(List.of());
-      if (!sees(DetailKey.PLACE)) {
-        cut.place(Optional.empty());
-      }
-      if (!sees(DetailKey.TEAM)) {
-        cut.team(Optional.empty());
-      }
-      if (!sees(DetailKey.TAGS)) {
-        cut.tags(Set.of());
-      }
-      if (!sees(DetailKey.PEOPLE)) {
-        cut.assignments(List.of());
-      }
-      if (!times) {
-        State first = WorkRecord.firstState(record.kind());
-        cut.due(Optional.empty()).dates(List.of()).states(first, first);
-      }
-      if (!margins) {
-        cut.visits(
-            record.visits().stream()
-                .map(visit -> times ? visit.withoutMargins() : Visit.bare(visit.no()))
-                .toList());
-      }
+      Arrays.stream(RecordField.values())
+          .filter(field -> !sees(field))
+          .forEach(field -> field.clear(cut));
       return cut.build();
     }
 

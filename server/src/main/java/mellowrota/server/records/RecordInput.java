@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -16,6 +15,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
@@ -52,9 +52,6 @@ final class RecordInput {
   private static final DateTimeFormatter NOTED =
       DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
   private static final int MOST_DATES = 20;
-
-  /** A thousand hours. */
-  private static final int MOST_MINUTES = 60_000;
 
   private static final int MOST_EXCEPTIONS = 40;
   private static final int MOST_PEOPLE = 40;
@@ -220,14 +217,13 @@ final class RecordInput {
     if (input.has("tags")) {
       builder.tags(new HashSet<>(input.texts("tags", 20, 40)));
     }
-    if (input.has("leastHeadCount")) {
-      builder.leastHeadCount(leastHeadCount(record));
+    for (RecordField field : RecordField.NUMBERS) {
+      if (input.has(field.api())) {
+        field.set(builder, number(record.kind(), field));
+      }
     }
     if (input.has("wants")) {
       builder.wants(wants());
-    }
-    if (input.has("estimateMinutes")) {
-      builder.estimate(estimate());
     }
     if (input.has("exceptions")) {
       builder.rulings(exceptions(builder.build()));
@@ -248,28 +244,17 @@ final class RecordInput {
         keepFor(record, DetailKey.NOTES, before + asker.name() + ", " + at + ": " + note));
   }
 
-  private OptionalInt leastHeadCount(WorkRecord record) {
-    OptionalLong count = input.number("leastHeadCount");
-    if (count.isEmpty() || count.getAsLong() == 0) {
-      return OptionalInt.empty();
+  /** A number as {@link RecordField} reads it; zero takes it off where it cannot be zero. */
+  private String number(Kind kind, RecordField field) {
+    OptionalLong sent = input.number(field.api());
+    if (sent.isEmpty() || sent.getAsLong() == 0 && !field.holds(kind, 0)) {
+      return "";
     }
-    if (record.kind() != Kind.JOB || count.getAsLong() > MOST_PEOPLE) {
-      input.fault("leastHeadCount", "is for jobs, from 1 to " + MOST_PEOPLE);
-      return OptionalInt.empty();
+    if (!field.holds(kind, sent.getAsLong())) {
+      input.fault(field.api(), "is " + field.bounds());
+      return "";
     }
-    return OptionalInt.of((int) count.getAsLong());
-  }
-
-  private Optional<Duration> estimate() {
-    OptionalLong minutes = input.number("estimateMinutes");
-    if (minutes.isEmpty()) {
-      return Optional.empty();
-    }
-    if (minutes.getAsLong() < 0 || minutes.getAsLong() > MOST_MINUTES) {
-      input.fault("estimateMinutes", "is from 0 to " + MOST_MINUTES);
-      return Optional.empty();
-    }
-    return Optional.of(Duration.ofMinutes(minutes.getAsLong()));
+    return Long.toString(sent.getAsLong());
   }
 
   private Wants wants() {

@@ -4,6 +4,10 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.Repeat;
+import mellowrota.core.work.Ruling;
+import mellowrota.core.work.State;
 import org.jspecify.annotations.Nullable;
 
 /** What changes to records look like when they are sent, for the API's document. */
@@ -14,8 +18,7 @@ public final class RecordSchemas {
   /** What a change to a record looks like; every field may be left out. */
   @Schema(name = "RecordChange")
   public record ChangeSchema(
-      @Schema(description = "Only when made: JOB, TICKET, SHIFT or DEADLINE; TICKET unless said")
-          @Nullable String kind,
+      @Schema(description = "Only when made; TICKET unless said") @Nullable Kind kind,
       @Nullable String title,
       @Schema(nullable = true) @Nullable Long place,
       @Schema(nullable = true) @Nullable Long team,
@@ -27,7 +30,7 @@ public final class RecordSchemas {
       @Schema(description = "By key, as GET /api/v1/details lists them")
           @Nullable Map<String, String> details,
       @JsonProperty("private") @Nullable Boolean isPrivate,
-      @Nullable String state,
+      @Nullable State state,
       @Nullable Boolean started,
       @Schema(description = "It cannot be done as it is; say why in a note") @Nullable Boolean cant,
       @Schema(description = "Goes under the notes, with who and when") @Nullable String note,
@@ -68,10 +71,10 @@ public final class RecordSchemas {
       @Schema(description = "Margin before, in minutes") @Nullable Integer before,
       @Schema(description = "Margin after, in minutes") @Nullable Integer after) {}
 
-  /** NOT_SENT (nowhere), NEVER_HERE or ALSO_HERE, with a reason. */
+  /** Nowhere, never here or also here, with a reason. */
   @Schema(name = "ExceptionChange")
   record ExceptionSchema(
-      String sort,
+      Ruling.Sort sort,
       @Nullable Long calendar,
       @Schema(description = "One visit; all unless said") @Nullable Integer visit,
       String reason) {}
@@ -80,7 +83,7 @@ public final class RecordSchemas {
   @Schema(name = "Repeat")
   record RepeatSchema(
       @Schema(description = "1 unless said") @Nullable Integer every,
-      @Schema(description = "DAYS, WEEKS, MONTHS or YEARS") String unit,
+      Repeat.Unit unit,
       @Schema(description = "How many in all, at most 200") int times) {}
 
   /** Several records to make or change as one act. */

@@ -3,6 +3,7 @@ package mellowrota.server.records;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
@@ -26,13 +27,22 @@ public record RecordView(
     @Nullable List<VisitView> visits,
     @Nullable List<PersonOnIt> people,
     @Nullable List<String> tags,
-    @Nullable Integer leastHeadCount,
+    @Nullable Long leastHeadCount,
     @Nullable WantsView wants,
     @Schema(description = "The effort of each person on it") @Nullable Long estimateMinutes,
     @Nullable List<ExceptionView> exceptions,
     List<DetailView> details,
     List<String> mayChange,
     @Nullable List<StandsInsideView> warnings) {
+
+  /** What it says of a number, as far as it is one; null for nothing. */
+  public @Nullable Long number(RecordField field) {
+    return switch (field) {
+      case HEAD_COUNT -> leastHeadCount;
+      case ESTIMATE -> estimateMinutes;
+      default -> null;
+    };
+  }
 
   /** A value that stands word for word inside a detail that more people read (SIGHT 12). */
   @Schema(name = "StandsInside")

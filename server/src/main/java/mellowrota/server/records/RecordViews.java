@@ -1,6 +1,5 @@
 package mellowrota.server.records;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -11,6 +10,7 @@ import java.util.TreeSet;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
@@ -62,13 +62,11 @@ public class RecordViews {
             times ? visits(record, standing.sees(DetailKey.MARGINS)) : null,
             standing.sees(DetailKey.PEOPLE) ? people(world, record, times) : null,
             standing.sees(DetailKey.TAGS) ? List.copyOf(new TreeSet<>(record.tags())) : null,
-            standing.isOffice() && record.leastHeadCount().isPresent()
-                ? record.leastHeadCount().getAsInt()
-                : null,
+            number(standing, RecordField.HEAD_COUNT),
             standing.isOffice() && !record.wants().isNone()
                 ? new RecordView.WantsView(record.wants().people(), record.wants().skills())
                 : null,
-            standing.isOffice() ? record.estimate().map(Duration::toMinutes).orElse(null) : null,
+            number(standing, RecordField.ESTIMATE),
             standing.isOffice() ? exceptions(world, record) : null,
             details(standing),
             Permits.mayChange(standing),
@@ -78,6 +76,11 @@ public class RecordViews {
   /** The tag of one asker's answer (RFC 9110 §8.8.3); it tells nothing of what they do not see. */
   public String etag(RecordView view) {
     return '"' + Face.digest(json.writeValueAsString(view)) + '"';
+  }
+
+  private static Long number(RecordAccess.Standing standing, RecordField field) {
+    String text = standing.sees(field) ? field.print(standing.record()) : "";
+    return text.isEmpty() ? null : Long.valueOf(text);
   }
 
   private static RecordView.PlaceView place(World world, WorkRecord record) {

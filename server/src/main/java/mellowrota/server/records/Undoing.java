@@ -1,12 +1,13 @@
 package mellowrota.server.records;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.change.Undo;
 import mellowrota.core.people.PersonId;
@@ -26,12 +27,6 @@ import org.springframework.stereotype.Service;
 @Service
 @RequiredArgsConstructor
 public class Undoing {
-
-  private static final Map<String, String> PERMIT_NAMES =
-      Map.of(
-          RecordFields.ASSIGNMENTS, "people",
-          RecordFields.HEAD_COUNT, "leastHeadCount",
-          RecordFields.RULINGS, "exceptions");
 
   private final Acts acts;
   private final Worlds worlds;
@@ -100,25 +95,27 @@ public class Undoing {
   /** Whether the act made the record: its state came from nothing. */
   private static boolean made(List<FieldChange> done) {
     return done.stream()
-        .anyMatch(change -> change.field().equals(RecordFields.STATE) && change.before().isEmpty());
+        .anyMatch(
+            change -> change.field().equals(RecordField.STATE.kept()) && change.before().isEmpty());
   }
 
   /** What was made is called off: the entries go, the record and its identifiers stay. */
   private static Undo calledOff(WorkRecord now) {
     String called = State.CANCELLED + "/" + State.CANCELLED;
-    String before = RecordFields.flatten(now).get(RecordFields.STATE);
-    return new Undo(List.of(new FieldChange(RecordFields.STATE, before, called)), List.of());
+    RecordField state = RecordField.STATE;
+    return new Undo(List.of(new FieldChange(state.kept(), state.print(now), called)), List.of());
   }
 
   private static Set<String> permitNames(List<FieldChange> changes) {
-    Set<String> found = new TreeSet<>();
-    for (FieldChange change : changes) {
-      String field = change.field();
-      found.add(
-          field.startsWith("detail:")
-              ? field.substring("detail:".length())
-              : PERMIT_NAMES.getOrDefault(field, field));
-    }
-    return found;
+    return changes.stream()
+        .map(FieldChange::field)
+        .map(
+            field ->
+                RecordField.named(field)
+                    .map(RecordField::api)
+                    .orElseGet(
+                        () ->
+                            RecordFields.isForWhom(field) ? field : RecordFields.key(field).name()))
+        .collect(Collectors.toSet());
   }
 }

@@ -23,6 +23,7 @@ import mellowrota.server.rules.store.InputStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import mellowrota.server.sight.store.CalendarStore;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Service;
 
 /** Projects the records that an act affects and stores what they land as. */
@@ -30,14 +31,15 @@ import org.springframework.stereotype.Service;
 @RequiredArgsConstructor
 class Projection implements Affected {
 
-  private static final int AT_ONCE = 200;
-
   private final Worlds worlds;
   private final RecordStore records;
   private final EntryStore entries;
   private final ReleaseStore releases;
   private final CalendarStore calendars;
   private final InputStore inputs;
+
+  @Value("${mellow.records-at-once}")
+  private final int atOnce;
 
   @Override
   public void worldAboutToChange(Act act) {
@@ -86,8 +88,8 @@ class Projection implements Affected {
   /** Projects these records anew; locks them first. */
   void projectAll(Act act, World world, Collection<RecordId> ids) {
     List<RecordId> all = new ArrayList<>(ids);
-    for (int from = 0; from < all.size(); from += AT_ONCE) {
-      List<RecordId> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
+    for (int from = 0; from < all.size(); from += atOnce) {
+      List<RecordId> some = all.subList(from, Math.min(all.size(), from + atOnce));
       records.lock(some);
       project(act, world, records.load(some, false));
     }

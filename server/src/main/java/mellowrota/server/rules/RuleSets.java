@@ -204,7 +204,7 @@ class RuleSets {
               one.title(),
               one.place(),
               one.text(),
-              one.categories(),
+              one.categories().stream().map(Enum::name).toList(),
               Optional.ofNullable(one.fixed())));
     }
     return found;

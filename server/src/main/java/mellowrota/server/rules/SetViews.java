@@ -7,8 +7,11 @@ import java.util.List;
 import java.util.stream.Stream;
 import lombok.With;
 import mellowrota.core.calendar.Level;
+import mellowrota.core.entry.Attendees;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
+import mellowrota.core.sight.Wording;
 import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
@@ -16,6 +19,7 @@ import mellowrota.server.acts.Leaving;
 import mellowrota.server.records.LandingView;
 import mellowrota.server.records.RecordSchemas;
 import mellowrota.server.records.SightViews;
+import mellowrota.server.rules.store.ChangeStore;
 import org.jspecify.annotations.Nullable;
 
 /** Rules, wordings and details as they are told and sent. */
@@ -64,10 +68,8 @@ final class SetViews {
    * A landing rule.
    *
    * @param id absent for a new one
-   * @param as SPAN, SPAN_WITH_MARGINS, WHOLE_DAY, AS_IT_COMES, GIVEN_DUE or DUE_MARK
    * @param busy absent: as the shape says
-   * @param whenDone STAYS_WITH_TICK or COMES_OFF
-   * @param attendees EVERYBODY or ONLY_ONESELF; absent: NOBODY
+   * @param attendees absent: NOBODY
    * @param afterYes whether what it lands waits for a coordinator's yes
    * @param note why the rule exists
    */
@@ -82,18 +84,13 @@ final class SetViews {
       @Nullable Boolean busy,
       LandingRule.WhenDone whenDone,
       @Nullable List<ReminderView> reminders,
-      @Nullable String attendees,
+      @Nullable Attendees attendees,
       @Nullable Boolean afterYes,
       @Nullable String note) {}
 
-  /**
-   * How long before its due time or start an entry rings.
-   *
-   * @param unit MINUTES, HOURS or WORKING_DAYS
-   */
+  /** How long before its due time or start an entry rings. */
   @Schema(name = "Reminder")
-  record ReminderView(
-      int amount, @Schema(allowableValues = {"MINUTES", "HOURS", "WORKING_DAYS"}) String unit) {}
+  record ReminderView(int amount, Reminder.Unit unit) {}
 
   /**
    * A wording.
@@ -109,14 +106,13 @@ final class SetViews {
       String title,
       String place,
       String text,
-      List<String> categories,
+      List<Wording.Category> categories,
       @Nullable String fixed) {}
 
   /**
    * A detail of the house's records.
    *
    * @param key what wordings call it
-   * @param sort TEXT, NOTES, NUMBER, MONEY, DATE, PHONE, ADDRESS, CHOICE, YES_NO or LINK
    * @param states in which it applies; none: in all
    * @param typed whether people type it, and it is not worked out from the record
    * @param own whether it is the house's own and can be taken out again
@@ -274,10 +270,9 @@ final class SetViews {
   /**
    * How far a change of the set has come through the records.
    *
-   * @param state RUNNING or STOPPED
    * @param done records gone through, out of so many in all
    * @param entries changed so far
    */
   @Schema(name = "SetWork")
-  record WorkView(long act, String state, long done, long total, long entries) {}
+  record WorkView(long act, ChangeStore.State state, long done, long total, long entries) {}
 }

@@ -59,7 +59,7 @@ class SetWork implements DisposableBean {
         .map(
             one ->
                 new SetViews.WorkView(
-                    one.act(), one.state().name(), one.done(), one.total(), one.entries()));
+                    one.act(), one.state(), one.done(), one.total(), one.entries()));
   }
 
   /** Stops it where it is; what was done stays done until it goes on or is undone. */

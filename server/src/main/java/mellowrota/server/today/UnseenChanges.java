@@ -4,8 +4,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.change.RecordFields;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -26,9 +27,10 @@ class UnseenChanges {
   private static final int DAYS_BACK = 30;
   private static final int MOST = 200;
 
-  private static final String[] ASKED_FOR = {
-    RecordFields.VISITS, RecordFields.DUE, RecordFields.PLACE, RecordFields.ASSIGNMENTS
-  };
+  private static final String[] ASKED_FOR =
+      Stream.of(RecordField.VISITS, RecordField.DUE, RecordField.PLACE, RecordField.ASSIGNMENTS)
+          .map(RecordField::kept)
+          .toArray(String[]::new);
 
   private final HouseStore house;
   private final Opens opens;

@@ -22,7 +22,7 @@ public class Sessions {
     kept.createQuery(
             """
             select sessionId, principalName from SessionEntity
-            where any_of(sessionId, :sessions) and principalName is not null
+            where holds(:sessions, sessionId) and principalName is not null
             """,
             Row.class)
         .setParameter("sessions", sessions.toArray(String[]::new))

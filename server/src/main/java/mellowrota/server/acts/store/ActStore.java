@@ -120,7 +120,7 @@ public class ActStore {
   public Set<Long> undone(Collection<Long> acts) {
     return Set.copyOf(
         kept.createQuery(
-                "select distinct undoes from ActEntity where any_of(undoes, :acts)", Long.class)
+                "select distinct undoes from ActEntity where holds(:acts, undoes)", Long.class)
             .setParameter("acts", acts.toArray(Long[]::new))
             .getResultList());
   }
@@ -167,7 +167,7 @@ public class ActStore {
               select id as id, act as act, keptIn as keptIn, before as before, after as after,
                 row_number() over (partition by act order by id) as no
               from ActRowEntity
-              where any_of(act, :acts) and keptIn not in ('calendar', 'taken_row')) r
+              where holds(:acts, act) and keptIn not in ('calendar', 'taken_row')) r
             where r.no <= :most order by r.id
             """,
             Row.class)

@@ -11,6 +11,7 @@ import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.entry.Family;
 import mellowrota.core.work.RecordId;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
@@ -29,18 +30,31 @@ public class Entries {
    * @param released what readers keep until then, as {@link
    *     mellowrota.server.calendars.ReleasedText} reads it; null: nothing
    */
-  public record Known(long id, EntryKey key, String uid, Instant asksSince, String released) {}
+  public record Known(long id, EntryKey key, String uid, Instant asksSince, String released) {
+
+    Known(
+        Long id,
+        Long record,
+        Integer visit,
+        Long calendar,
+        Family family,
+        String uid,
+        Instant asksSince,
+        String released) {
+      this(id, EntryEntity.key(record, visit, calendar, family), uid, asksSince, released);
+    }
+  }
 
   /** Of these, in the order of their numbers. */
   public List<Known> find(Collection<Long> ids) {
-    return EntryEntity.list(
-            kept,
-            kept.createQuery(
-                    "from EntryEntity where any_of(id, :ids) order by id", EntryEntity.class)
-                .setParameter("ids", ids.toArray(Long[]::new)))
-        .stream()
-        .map(one -> new Known(one.id, one.key(), one.uid, one.asksSince, one.released))
-        .toList();
+    return kept.createQuery(
+            """
+            select id, record, visit, calendar, family, uid, asksSince, released
+            from EntryEntity where holds(:ids, id) order by id
+            """,
+            Known.class)
+        .setParameter("ids", ids.toArray(Long[]::new))
+        .getResultList();
   }
 
   /** By their numbers. */
@@ -53,7 +67,7 @@ public class Entries {
   /** Of how many records these are. */
   public long countRecords(Collection<Long> ids) {
     return kept.createQuery(
-            "select count(distinct record) from EntryEntity where any_of(id, :ids)", Long.class)
+            "select count(distinct record) from EntryEntity where holds(:ids, id)", Long.class)
         .setParameter("ids", ids.toArray(Long[]::new))
         .getSingleResult();
   }
@@ -97,7 +111,7 @@ public class Entries {
     kept.createQuery(
             """
             select distinct e.record from EntryEntity e join FaceEntity f on f.entry = e.id
-            where any_of(e.record, :records) and f.live = true and any_of(f.rendering, :renderings)
+            where holds(:records, e.record) and f.live = true and holds(:renderings, f.rendering)
             """,
             Long.class)
         .setParameter("records", records.stream().map(RecordId::value).toArray(Long[]::new))
@@ -114,7 +128,7 @@ public class Entries {
     kept.createQuery(
             """
             select record, calendar from EntryEntity
-            where any_of(record, :records) and state = LIVE
+            where holds(:records, record) and state = LIVE
             """,
             Stands.class)
         .setParameter("records", records.stream().map(RecordId::value).toArray(Long[]::new))

@@ -1,22 +1,21 @@
 package mellowrota.server.calendars.store;
 
 import jakarta.persistence.Entity;
-import jakarta.persistence.EntityManager;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
-import jakarta.persistence.TypedQuery;
 import java.time.Instant;
-import java.util.List;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.Family;
 import mellowrota.core.project.Difference;
 import mellowrota.core.work.RecordId;
-import org.hibernate.jpa.HibernateHints;
 
-/** An entry; {@link EntryStore} writes them, many at a time. */
+/**
+ * An entry; {@link EntryStore} writes them, many at a time and past the session, which therefore
+ * keeps none of them: they are read as rows.
+ */
 @Entity
 @Table(name = "entry")
 final class EntryEntity {
@@ -46,14 +45,7 @@ final class EntryEntity {
 
   Instant asksSince;
 
-  /** What a query finds. They are written past the session, which therefore keeps none of them. */
-  static List<EntryEntity> list(EntityManager kept, TypedQuery<EntryEntity> query) {
-    List<EntryEntity> found = query.setHint(HibernateHints.HINT_READ_ONLY, true).getResultList();
-    found.forEach(kept::detach);
-    return found;
-  }
-
-  EntryKey key() {
+  static EntryKey key(long record, int visit, long calendar, Family family) {
     return new EntryKey(RecordId.of(record), visit, CalendarId.of(calendar), family);
   }
 }

@@ -25,6 +25,7 @@ import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
 import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.entry.Family;
 import mellowrota.core.project.Difference;
 import mellowrota.core.project.Projector;
 import mellowrota.core.sight.Face;
@@ -130,19 +131,34 @@ public class EntryStore {
       long changeNo,
       @With boolean numbered) {
 
-    static EntryRow of(EntryEntity one) {
-      return new EntryRow(
-          one.id,
-          one.key(),
-          one.uid,
-          one.sequence,
-          one.state,
-          one.starts,
-          one.ends,
-          one.rules,
-          one.released,
-          one.asksSince,
-          one.changeNo,
+    /** As it is kept. */
+    EntryRow(
+        Long id,
+        Long record,
+        Integer visit,
+        Long calendar,
+        Family family,
+        String uid,
+        Integer sequence,
+        Difference.State state,
+        Instant starts,
+        Instant ends,
+        String rules,
+        String released,
+        Instant asksSince,
+        Long changeNo) {
+      this(
+          id,
+          EntryEntity.key(record, visit, calendar, family),
+          uid,
+          sequence,
+          state,
+          starts,
+          ends,
+          rules,
+          released,
+          asksSince,
+          changeNo,
           false);
     }
 
@@ -297,7 +313,7 @@ public class EntryStore {
     kept.createQuery(
             """
             select f.entry, f.rendering, f.live, f.content, f.sequence
-            from FaceEntity f join EntryEntity e on e.id = f.entry where any_of(e.record, :records)
+            from FaceEntity f join EntryEntity e on e.id = f.entry where holds(:records, e.record)
             """,
             FaceThere.class)
         .setParameter("records", ids)
@@ -316,21 +332,25 @@ public class EntryStore {
                 found.put(
                     one.key(),
                     new Known(
-                        EntryRow.of(one),
+                        one,
                         new Difference.StoredEntry(
                             one.key(),
-                            one.state,
-                            one.sequence,
-                            faces.getOrDefault(one.id, Map.of())))));
+                            one.state(),
+                            one.sequence(),
+                            faces.getOrDefault(one.id(), Map.of())))));
     return found;
   }
 
-  private List<EntryEntity> entries(Long[] records) {
-    return EntryEntity.list(
-        kept,
-        kept.createQuery(
-                "from EntryEntity where any_of(record, :records) order by id", EntryEntity.class)
-            .setParameter("records", records));
+  private List<EntryRow> entries(Long[] records) {
+    return kept.createQuery(
+            """
+            select id, record, visit, calendar, family, uid, sequence, state, starts, ends, rules,
+              released, asksSince, changeNo
+            from EntryEntity where holds(:records, record) order by id
+            """,
+            EntryRow.class)
+        .setParameter("records", records)
+        .getResultList();
   }
 
   private static String rules(Entry entry) {

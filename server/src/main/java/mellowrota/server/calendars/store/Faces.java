@@ -103,7 +103,7 @@ public class Faces {
 
   public List<Kept> byUid(RenderingId rendering, Collection<String> uids) {
     return all(
-        query(rendering, "and f.live = true and any_of(e.uid, :uids)")
+        query(rendering, "and f.live = true and holds(:uids, e.uid)")
             .setParameter("uids", uids.toArray(String[]::new)));
   }
 

@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.entry.Family;
+import mellowrota.core.project.Difference;
 import mellowrota.core.project.Release;
 import mellowrota.core.sight.Released;
 import mellowrota.core.work.RecordId;
@@ -30,19 +32,37 @@ public class ReleaseStore {
   /** Of all entries of these records. */
   public Release.Known of(Collection<RecordId> records) {
     Map<EntryKey, Release> found = new HashMap<>();
-    EntryEntity.list(
-            kept,
-            kept.createQuery("from EntryEntity where any_of(record, :records)", EntryEntity.class)
-                .setParameter(
-                    "records", records.stream().map(RecordId::value).toArray(Long[]::new)))
-        .forEach(one -> found.put(one.key(), release(one)));
+    kept.createQuery(
+            """
+            select record, visit, calendar, family, uid, state, released
+            from EntryEntity where holds(:records, record)
+            """,
+            Standing.class)
+        .setParameter("records", records.stream().map(RecordId::value).toArray(Long[]::new))
+        .getResultList()
+        .forEach(entry -> found.put(entry.key(), release(entry)));
     return key -> found.getOrDefault(key, new Release.Never());
   }
 
-  private Release release(EntryEntity one) {
+  private record Standing(
+      long record,
+      int visit,
+      long calendar,
+      Family family,
+      String uid,
+      Difference.State state,
+      String released) {
+
+    EntryKey key() {
+      return EntryEntity.key(record, visit, calendar, family);
+    }
+  }
+
+  private Release release(Standing entry) {
     Optional<Released> released =
-        Optional.ofNullable(one.released).map(text -> texts.read(one.key(), one.uid, text));
-    return switch (one.state) {
+        Optional.ofNullable(entry.released())
+            .map(text -> texts.read(entry.key(), entry.uid(), text));
+    return switch (entry.state()) {
       // It needed no yes until now: what readers have is what it says.
       case LIVE -> released.<Release>map(Release.Last::new).orElseGet(Release.AsItStands::new);
       case GONE -> released.<Release>map(Release.IfTheSame::new).orElseGet(Release.Never::new);

@@ -44,8 +44,8 @@ public class TakenRows {
         kept.createQuery(
                 """
                 from TakenRowEntity
-                where what = :what and source = :source and any_of(sourceId, :ids)
-                  and (ofRecord = 0 or any_of(ofRecord, :records))
+                where what = :what and source = :source and holds(:ids, sourceId)
+                  and (ofRecord = 0 or holds(:records, ofRecord))
                 """,
                 TakenRowEntity.class)
             .setParameter("what", what)

@@ -28,7 +28,7 @@ public class BusyStore {
 
   /** Forgets what these entries of a calendar took. */
   public void forget(long outlet, Collection<String> hrefs) {
-    kept.createQuery("delete from BusyEntity where outlet = :outlet and any_of(href, :hrefs)")
+    kept.createQuery("delete from BusyEntity where outlet = :outlet and holds(:hrefs, href)")
         .setParameter("outlet", outlet)
         .setParameter("hrefs", hrefs.toArray(String[]::new))
         .executeUpdate();
@@ -85,7 +85,7 @@ public class BusyStore {
             select k.person, b.uidHash, b.starts, b.ends, b.firstDay, b.untilDay, b.tentative
             from BusyEntity b join OutletEntity o on o.id = b.outlet
               join LinkEntity k on k.id = o.link
-            where k.endedAt is null and any_of(k.person, :people)
+            where k.endedAt is null and holds(:people, k.person)
               and b.starts < :until and b.ends > :from
             order by k.person, b.uidHash, b.starts, b.ends desc
             """,
@@ -106,7 +106,7 @@ public class BusyStore {
         .createQuery(
             """
             select k.person, o.readAt from OutletEntity o join LinkEntity k on k.id = o.link
-            where k.endedAt is null and any_of(k.person, :people) and o.readsBusy = true
+            where k.endedAt is null and holds(:people, k.person) and o.readsBusy = true
             order by k.person
             """,
             Row.class)

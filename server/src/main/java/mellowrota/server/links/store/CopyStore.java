@@ -104,17 +104,14 @@ public class CopyStore {
   /** They are written past the session, which therefore keeps none of them. */
   private List<Copy> copies(TypedQuery<CopyEntity> query) {
     List<CopyEntity> found = query.getResultList();
+    found.forEach(kept::detach);
     return copies(
-        found, links.outlets(found.stream().map(one -> one.outlet).collect(Collectors.toSet())));
+        found, links.renderings(found.stream().map(one -> one.outlet).collect(Collectors.toSet())));
   }
 
-  private List<Copy> copies(List<CopyEntity> found, List<LinkStore.Outlet> outlets) {
-    found.forEach(kept::detach);
+  private List<Copy> copies(List<CopyEntity> found, Map<Long, Optional<RenderingId>> renderings) {
     Map<Long, Entries.Known> known =
         entries.byId(found.stream().map(one -> one.entry).collect(Collectors.toSet()));
-    Map<Long, Optional<RenderingId>> renderings =
-        outlets.stream()
-            .collect(Collectors.toMap(LinkStore.Outlet::id, LinkStore.Outlet::rendering));
     return found.stream()
         .map(one -> copy(one, known.get(one.entry), renderings.get(one.outlet)))
         .toList();
@@ -144,9 +141,9 @@ public class CopyStore {
   /** What is due on a link, the earliest first, and of those the nearest. */
   public Optional<Copy> due(long link) {
     Instant now = clock.instant();
-    List<LinkStore.Outlet> outlets = links.outlets(link);
+    Map<Long, Optional<RenderingId>> outlets = links.renderings(link);
     // One question for each calendar, which finds it by the index.
-    return outlets.stream()
+    return outlets.keySet().stream()
         .flatMap(
             outlet ->
                 kept
@@ -156,7 +153,7 @@ public class CopyStore {
                         order by dueAt, near
                         """,
                         CopyEntity.class)
-                    .setParameter("outlet", outlet.id())
+                    .setParameter("outlet", outlet)
                     .setParameter("now", now)
                     .setMaxResults(1)
                     .getResultList()
@@ -193,12 +190,21 @@ public class CopyStore {
         .setParameter("entry", entry);
   }
 
-  /** Says that something is about to be written, before it is: it may arrive and nobody know. */
+  /**
+   * Says that something is about to be written, before it is: it may arrive and nobody know.
+   * Native: an update in HQL is translated anew each time, and each copy asks for this one.
+   */
   public void attempts(Copy copy, String text, Optional<String> tag) {
-    change(copy, "attempt = :text, attemptTag = :tag, state = :state")
+    kept.createNativeQuery(
+            """
+            update copy set attempt = :text, attempt_tag = cast(:tag as text), state = :state
+            where link_calendar = :outlet and entry = :entry
+            """)
         .setParameter("text", text)
         .setParameter("tag", tag.orElse(null))
-        .setParameter("state", text.isEmpty() ? State.ASKED_OFF : State.SENDING)
+        .setParameter("state", (text.isEmpty() ? State.ASKED_OFF : State.SENDING).name())
+        .setParameter("outlet", copy.outlet())
+        .setParameter("entry", copy.entry())
         .executeUpdate();
   }
 
@@ -272,7 +278,7 @@ public class CopyStore {
     }
     List<Copy> all =
         copies(
-            kept.createQuery("from CopyEntity where any_of(entry, :entries)", CopyEntity.class)
+            kept.createQuery("from CopyEntity where holds(:entries, entry)", CopyEntity.class)
                 .setParameter("entries", entries.of(copy.record()).toArray(Long[]::new)));
     for (Copy other : all) {
       if (other.outlet() != copy.outlet() || other.entry() != copy.entry()) {

@@ -52,7 +52,7 @@ public class WaitingCopies {
       """
        c.dueAt > :now and (:all = true or exists (
         select 1 from OutletEntity o join LinkEntity k on k.id = o.link
-        where o.id = c.outlet and any_of(k.person, :people)))
+        where o.id = c.outlet and holds(:people, k.person)))
       """;
 
   /** Of these people's links, else of all, the house's too. */
@@ -92,7 +92,7 @@ public class WaitingCopies {
     kept.createQuery(
             "update CopyEntity c set c.dueAt = :now where"
                 + WAITING
-                + " and (:allEntries = true or any_of(c.entry, :entries))")
+                + " and (:allEntries = true or holds(:entries, c.entry))")
         .setParameter("now", clock.instant())
         .setParameter("all", of.isEmpty())
         .setParameter("people", numbers(of))

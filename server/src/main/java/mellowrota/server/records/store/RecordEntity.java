@@ -29,7 +29,8 @@ import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import mellowrota.core.change.RecordFields;
+import mellowrota.core.change.FieldTexts;
+import mellowrota.core.change.RecordField;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Assignment;
@@ -159,7 +160,7 @@ final class RecordEntity {
     tzdb = TZDB;
     leastHeadCount =
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null;
-    wants = RecordFields.print(record.wants());
+    wants = RecordField.WANTS.print(record);
     estimate = record.estimate().map(one -> (int) one.toMinutes()).orElse(null);
     becomeParts(record);
   }
@@ -237,7 +238,7 @@ final class RecordEntity {
         Set.copyOf(tags),
         rulings.stream().map(RulingPart::ruling).toList(),
         leastHeadCount == null ? OptionalInt.empty() : OptionalInt.of(leastHeadCount),
-        RecordFields.wants(wants),
+        FieldTexts.wants(wants),
         Optional.ofNullable(estimate).map(Duration::ofMinutes));
   }
 

@@ -46,7 +46,7 @@ public class RecordSets {
   private TypedQuery<Versioned> inRange(String due, Range range, Collection<State> states) {
     return kept.createQuery(
             """
-            select r.id, r.version from RecordEntity r where r.state in :states and r.id in (
+            select r.id, r.version from RecordEntity r where holds(:states, r.state) and r.id in (
               select o.id from RecordEntity o join o.visits v
                 where v.starts < :end and v.ends >= :start and v.starts > :earliest
               union select o.id from RecordEntity o join o.visits v
@@ -56,7 +56,7 @@ public class RecordSets {
                 + due
                 + ") order by r.id",
             Versioned.class)
-        .setParameter("states", states)
+        .setParameter("states", names(states))
         .setParameter("start", range.start())
         .setParameter("end", range.end())
         .setParameter("earliest", range.start().minusSeconds(range.longest() * 86_400L))
@@ -131,19 +131,19 @@ public class RecordSets {
     return ids(
         kept.createQuery(
                 """
-                select id from RecordEntity where id > :number and state in :standing order by id
+                select id from RecordEntity where id > :number and holds(:standing, state) order by id
                 """,
                 Long.class)
             .setParameter("number", number)
-            .setParameter("standing", STANDING)
+            .setParameter("standing", names(STANDING))
             .setMaxResults(most));
   }
 
   /** How many stand. */
   public long standing() {
     return kept.createQuery(
-            "select count(*) from RecordEntity where state in :standing", Long.class)
-        .setParameter("standing", STANDING)
+            "select count(*) from RecordEntity where holds(:standing, state)", Long.class)
+        .setParameter("standing", names(STANDING))
         .getSingleResult();
   }
 
@@ -166,7 +166,7 @@ public class RecordSets {
         ids(
             kept.createQuery(
                     """
-                    select r.id from RecordEntity r where any_of(r.id, :ids)
+                    select r.id from RecordEntity r where holds(:ids, r.id)
                       and (r.dueAt is null or r.dueAt <= :at)
                       and not exists (select 1 from RecordEntity o join o.visits v
                         where o.id = r.id and (v.ends > :at or v.dateTo > :day))
@@ -178,6 +178,10 @@ public class RecordSets {
                 .setParameter("ids", of.stream().map(RecordId::value).toArray(Long[]::new))
                 .setParameter("at", at)
                 .setParameter("day", day)));
+  }
+
+  private static String[] names(Collection<State> states) {
+    return states.stream().map(State::name).toArray(String[]::new);
   }
 
   private static List<RecordId> ids(TypedQuery<Long> query) {

@@ -34,7 +34,7 @@ public class RecordStore implements Naming {
             """
             from RecordEntity r left join fetch r.dates left join fetch r.rulings
               left join fetch r.tags
-            where any_of(r.id, :ids) order by r.id
+            where holds(:ids, r.id) order by r.id
             """,
             RecordEntity.class)
         .setParameter("ids", numbers(ids));
@@ -202,7 +202,7 @@ public class RecordStore implements Naming {
             from (select o.id as id, o.record as record, o.act as act, o.field as field,
                 o.before as before, o.after as after, o.forThen as forThen,
                 dense_rank() over (partition by o.record order by o.act desc) as no
-              from HistoryEntity o where any_of(o.record, :records)) h
+              from HistoryEntity o where holds(:records, o.record)) h
             join ActEntity a on a.id = h.act
             where h.no <= :acts order by a.id desc, h.id
             """,

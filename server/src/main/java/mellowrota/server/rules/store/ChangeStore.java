@@ -100,9 +100,7 @@ public class ChangeStore implements Naming {
   }
 
   private SetChangeEntity locked(long act) {
-    SetChangeEntity entity = kept.find(SetChangeEntity.class, act);
-    kept.refresh(entity, LockModeType.PESSIMISTIC_WRITE);
-    return entity;
+    return kept.find(SetChangeEntity.class, act, LockModeType.PESSIMISTIC_WRITE);
   }
 
   /** How far it is, locked until the end of the act. */
@@ -112,8 +110,8 @@ public class ChangeStore implements Naming {
 
   /** Does nothing to what is so already or has ended. */
   public void turn(long act, State from, State to) {
-    SetChangeEntity entity = kept.find(SetChangeEntity.class, act);
-    if (entity != null && locked(act).state == from) {
+    SetChangeEntity entity = locked(act);
+    if (entity != null && entity.state == from) {
       entity.state = to;
       entity.leaseUntil = null;
     }

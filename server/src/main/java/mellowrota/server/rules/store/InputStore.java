@@ -21,7 +21,7 @@ public class InputStore {
   public List<RecordId> readers(String kind, Collection<Long> inputs) {
     return kept
         .createQuery(
-            "select record from InputEntity where kind = :kind and any_of(input, :inputs)",
+            "select record from InputEntity where kind = :kind and holds(:inputs, input)",
             Long.class)
         .setParameter("kind", kind)
         .setParameter("inputs", inputs.toArray(Long[]::new))

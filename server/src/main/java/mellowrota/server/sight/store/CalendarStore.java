@@ -181,7 +181,7 @@ public class CalendarStore {
     if (ids.isEmpty()) {
       return found;
     }
-    kept.createQuery("from RenderingEntity where any_of(id, :ids)", RenderingEntity.class)
+    kept.createQuery("from RenderingEntity where holds(:ids, id)", RenderingEntity.class)
         .setParameter("ids", ids.stream().map(RenderingId::value).toArray(Long[]::new))
         .getResultList()
         .forEach(
@@ -203,7 +203,7 @@ public class CalendarStore {
     kept.createQuery(
             """
             select r.id, c.changeNo from RenderingEntity r join CalendarEntity c
-              on c.id = r.calendar where any_of(r.id, :ids)
+              on c.id = r.calendar where holds(:ids, r.id)
             """,
             Row.class)
         .setParameter("ids", ids.stream().map(RenderingId::value).toArray(Long[]::new))

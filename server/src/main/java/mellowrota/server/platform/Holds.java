@@ -5,17 +5,18 @@ import org.hibernate.boot.model.FunctionContributor;
 import org.hibernate.type.StandardBasicTypes;
 
 /**
- * {@code any_of(value, array)} in HQL: one parameter however many there are, and by index, which
- * {@code in} and {@code array_contains} are not.
+ * {@code holds(array, value)} in HQL: one parameter however many there are, and by index, which
+ * {@code in} and {@code array_contains} are not. The array comes first, since a query whose last
+ * argument of a function is a parameter is translated anew each time it is asked.
  */
-public class AnyOf implements FunctionContributor {
+public class Holds implements FunctionContributor {
 
   @Override
   public void contributeFunctions(FunctionContributions to) {
     to.getFunctionRegistry()
         .registerPattern(
-            "any_of",
-            "?1=any(?2)",
+            "holds",
+            "?2=any(?1)",
             to.getTypeConfiguration().getBasicTypeRegistry().resolve(StandardBasicTypes.BOOLEAN));
   }
 }
