@@ -33,6 +33,13 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    rules: {
+      'max-lines': ['error', 500],
+      'max-lines-per-function': ['error', { max: 100, skipBlankLines: true, skipComments: true }],
+    },
+  },
   { files: ['src/shared/time.ts'], rules: { 'no-restricted-syntax': 'off' } },
   // app -> features -> shared; a feature's doors are its index and, for the app, its pages.
   {

@@ -1,18 +1,17 @@
 import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
-import { useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { GoesOut, useGoesOut } from '../features/copies';
-import { useReleases, useUndo } from '../features/records';
+import { useReleases } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
-import { onSettled, settledSaid } from '../shared/api/acts';
-import { eyes, lookWith, ProblemError } from '../shared/api/client';
+import { eyes, lookWith } from '../shared/api/client';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
 import { typeAhead, useKeys } from '../shared/ui/keys';
-import { TrayContext, type Told } from '../shared/ui/tray';
+import { TrayContext } from '../shared/ui/tray';
 import styles from './frame.module.css';
 import { useLive } from './useLive';
-import { useWhenIdle } from './useWhenIdle';
+import { useTray } from './useTray';
 import type { useMode } from './useMode';
 import { frameWords as words } from './words';
 
@@ -24,28 +23,62 @@ interface Props {
   children: ReactNode;
 }
 
-/** What was done here, and what of it was taken back; each the acts it took. */
-interface Deeds {
-  done: number[][];
-  undone: number[][];
-}
-
 /** One slim bar, the page, and the tray along the bottom. */
 export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
-  const [told, setTold] = useState<Told | null>(null);
-  const [acts, setActs] = useState<Deeds>({ done: [], undone: [] });
-  // Known at once, for a second key that comes before the page is drawn.
-  const latest = useRef(acts);
-  const keep = (next: Deeds) => {
-    latest.current = next;
-    setActs(next);
-  };
-  const line = useRef<Promise<void>>(Promise.resolve());
-  const whenIdle = useWhenIdle();
+  const tray = useTray();
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
+  const make = useMake();
+  const find = useRef<InputRef>(null);
+  useLive();
+
+  useKeys({
+    '/': () => find.current?.focus(),
+    'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
+    'g b': () => void navigate('/board'),
+    'g r': () => void navigate('/records'),
+    ...(mayMake && { 'g v': () => void navigate('/cover') }),
+    ...(mayRule && {
+      'g l': () => void navigate('/rules'),
+      'g w': () => void navigate('/who-sees-what'),
+    }),
+    'g o': () => void navigate('/copies'),
+    'g p': () => void navigate('/crew'),
+    z: tray.undo,
+    Z: tray.redo,
+    '?': () => setKeys(true),
+    ...(mayMake && { n: make }),
+  });
+
+  return (
+    <TrayContext.Provider value={{ tell: tray.tell }}>
+      <div className={styles.frame}>
+        <a className={styles.skip} href="#page">
+          {words.skip}
+        </a>
+        <header className={styles.bar}>
+          <Mark />
+          <PageList mayMake={mayMake} mayRule={mayRule} />
+          <span className={styles.grow} />
+          <FindBox inputRef={find} />
+          <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
+        </header>
+        {eyes() && <Eyes name={session.name ?? ''} />}
+        <main id="page" className={styles.page} tabIndex={-1}>
+          <LookDialog>{children}</LookDialog>
+        </main>
+        <TrayBar tray={tray} mayMake={mayMake} />
+        <KeyList open={keys} onClose={() => setKeys(false)} />
+      </div>
+    </TrayContext.Provider>
+  );
+}
+
+/** Opens the form of a new record, beside what stands there. */
+function useMake() {
+  const navigate = useNavigate();
   const location = useLocation();
-  const make = () => {
+  return () => {
     const open = document.getElementById('line');
     if (open) {
       open.focus();
@@ -64,156 +97,87 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     const text = query.toString();
     void navigate((onBoard ? '/board' : '/records/new') + (text ? '?' + text : ''));
   };
-  const find = useRef<InputRef>(null);
-  const undo = useUndo();
+}
+
+function PageList({ mayMake, mayRule }: { mayMake: boolean; mayRule: boolean }) {
+  return (
+    <nav aria-label="Pages" className={styles.pages}>
+      {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
+      <Page to="/board" name="Board" />
+      <Page to="/records" name="Records" />
+      {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
+      {mayRule && <Page to="/rules" name="Rules" />}
+      {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
+      {!eyes() && <Page to="/copies" name="Copies" />}
+      <Page to="/crew" name="Crew" />
+    </nav>
+  );
+}
+
+/** Whose eyes somebody looks with. */
+function Eyes({ name }: { name: string }) {
+  return (
+    <div className={styles.eyes} role="status">
+      <span>{words.asSeenBy(name)}</span>
+      <span className={styles.grow} />
+      <Button size="small" onClick={() => lookWith(null)}>
+        {words.ownEyes}
+      </Button>
+    </div>
+  );
+}
+
+function TrayBar({ tray, mayMake }: { tray: ReturnType<typeof useTray>; mayMake: boolean }) {
   const waiting = useReleases(mayMake).data?.length ?? 0;
   const goesOut = useGoesOut(!eyes());
-  useLive();
-
-  const tell = (what: Told) => {
-    setTold(what);
-    const deed = what.acts ?? (what.act != null ? [what.act] : []);
-    if (deed.length > 0) {
-      keep({ done: [...latest.current.done, deed], undone: [] });
-    }
-  };
-  const tellOfSettled = useEffectEvent(tell);
-  useEffect(
-    () => onSettled(({ act, kind }) => tellOfSettled({ text: settledSaid(kind), act })),
-    [],
-  );
-  /** What was taken back is an act too: taking that back does it again. */
-  const takeBack = async (again: boolean) => {
-    const [from, to] = again ? (['undone', 'done'] as const) : (['done', 'undone'] as const);
-    const deed = latest.current[from].at(-1);
-    if (!deed) {
-      return;
-    }
-    const left = new Set<string>();
-    const taken: number[] = [];
-    try {
-      for (const act of [...deed].reverse()) {
-        const answer = await undo.mutateAsync(act);
-        (answer.leaves ?? []).forEach((one) => left.add(one));
-        taken.push(answer.act);
-      }
-      const said = again ? words.doneAgain : words.takenBack;
-      setTold({ text: left.size > 0 ? words.left + [...left].join(', ') : said });
-    } catch (error) {
-      setTold({ text: error instanceof ProblemError ? error.message : words.failed });
-    }
-    if (taken.length > 0) {
-      // What could not be taken back, of several, can be tried again.
-      const rest = deed.slice(0, deed.length - taken.length);
-      const others = latest.current[from].filter((one) => one !== deed);
-      keep({
-        ...latest.current,
-        [from]: rest.length > 0 ? [...others, rest] : others,
-        [to]: [...latest.current[to], taken],
-      });
-    }
-  };
-  const inTurn = (again: boolean) => {
-    line.current = line.current
-      .then(() => new Promise<void>((ready) => whenIdle(ready)))
-      .then(() => takeBack(again));
-  };
-  const undoLast = () => inTurn(false);
-  const redoLast = () => inTurn(true);
-  useKeys({
-    '/': () => find.current?.focus(),
-    'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
-    'g b': () => void navigate('/board'),
-    'g r': () => void navigate('/records'),
-    ...(mayMake && { 'g v': () => void navigate('/cover') }),
-    ...(mayRule && {
-      'g l': () => void navigate('/rules'),
-      'g w': () => void navigate('/who-sees-what'),
-    }),
-    'g o': () => void navigate('/copies'),
-    'g p': () => void navigate('/crew'),
-    z: undoLast,
-    Z: redoLast,
-    '?': () => setKeys(true),
-    ...(mayMake && { n: make }),
-  });
-
+  const { told, acts, pending } = tray;
+  if (!told && waiting === 0 && !goesOut) {
+    return null;
+  }
   return (
-    <TrayContext.Provider value={{ tell }}>
-      <div className={styles.frame}>
-        <a className={styles.skip} href="#page">
-          {words.skip}
-        </a>
-        <header className={styles.bar}>
-          <Mark />
-          <nav aria-label="Pages" className={styles.pages}>
-            {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
-            <Page to="/board" name="Board" />
-            <Page to="/records" name="Records" />
-            {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
-            {mayRule && <Page to="/rules" name="Rules" />}
-            {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
-            {!eyes() && <Page to="/copies" name="Copies" />}
-            <Page to="/crew" name="Crew" />
-          </nav>
-          <span className={styles.grow} />
-          <FindBox inputRef={find} />
-          <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
-        </header>
-        {eyes() && (
-          <div className={styles.eyes} role="status">
-            <span>{words.asSeenBy(session.name ?? '')}</span>
-            <span className={styles.grow} />
-            <Button size="small" onClick={() => lookWith(null)}>
-              {words.ownEyes}
-            </Button>
+    <div className={styles.tray} role="status">
+      {told && <span className={styles.dot} aria-hidden="true" />}
+      {told && <span>{told.text}</span>}
+      <span className={styles.grow} />
+      {waiting > 0 && (
+        <Link className={styles.waiting} to="/today#waiting">
+          {words.waiting(waiting)}
+        </Link>
+      )}
+      {goesOut && <GoesOut waiting={goesOut} />}
+      {acts.undone.length > 0 && (
+        <Button onClick={tray.redo} loading={pending}>
+          {words.redo}
+        </Button>
+      )}
+      {acts.done.length > 0 && (
+        <Button onClick={tray.undo} loading={pending}>
+          {words.undo}
+        </Button>
+      )}
+      {told && (
+        <Button type="text" onClick={tray.close}>
+          {words.close}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Modal open={open} title={words.keys} footer={null} onCancel={onClose}>
+      <dl className={styles.keys}>
+        {words.keyList.map(([key, what]) => (
+          <div key={key}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd>{what}</dd>
           </div>
-        )}
-        <main id="page" className={styles.page} tabIndex={-1}>
-          <LookDialog>{children}</LookDialog>
-        </main>
-        {(told || waiting > 0 || goesOut) && (
-          <div className={styles.tray} role="status">
-            {told && <span className={styles.dot} aria-hidden="true" />}
-            {told && <span>{told.text}</span>}
-            <span className={styles.grow} />
-            {waiting > 0 && (
-              <Link className={styles.waiting} to="/today#waiting">
-                {words.waiting(waiting)}
-              </Link>
-            )}
-            {goesOut && <GoesOut waiting={goesOut} />}
-            {acts.undone.length > 0 && (
-              <Button onClick={redoLast} loading={undo.isPending}>
-                {words.redo}
-              </Button>
-            )}
-            {acts.done.length > 0 && (
-              <Button onClick={undoLast} loading={undo.isPending}>
-                {words.undo}
-              </Button>
-            )}
-            {told && (
-              <Button type="text" onClick={() => setTold(null)}>
-                {words.close}
-              </Button>
-            )}
-          </div>
-        )}
-        <Modal open={keys} title={words.keys} footer={null} onCancel={() => setKeys(false)}>
-          <dl className={styles.keys}>
-            {words.keyList.map(([key, what]) => (
-              <div key={key}>
-                <dt>
-                  <kbd>{key}</kbd>
-                </dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
-        </Modal>
-      </div>
-    </TrayContext.Provider>
+        ))}
+      </dl>
+    </Modal>
   );
 }
 

@@ -18,7 +18,7 @@ import { useBoardData, useWorld } from './queries';
 import { rowsOf } from './rows';
 import styles from './board.module.css';
 import { useBoardPage } from './useBoardPage';
-import { useHands } from './useHands';
+import { useBoardActions } from './useBoardActions';
 import { useMoves, type Conflict } from './useMoves';
 import { words } from './words';
 
@@ -209,7 +209,7 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
     [rows],
   );
   const moves = useMoves(shown, (id) => people.find((p) => p.id === id)?.name ?? '');
-  const hands = useHands(page, rows, days, moves, mayMake);
+  const hands = useBoardActions(page, rows, days, moves, mayMake);
   const takers = useTakers(hands.held);
   const hint = takers.error ? words.takersFailed(errorText(takers.error)) : hands.hint;
   return (

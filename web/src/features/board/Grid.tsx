@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import {
   useCallback,
   useEffect,
@@ -98,31 +98,10 @@ export function Grid(props: Props) {
   });
 
   const clicked = (event: MouseEvent) => {
-    const target = (event.target as Element).closest<HTMLElement | SVGElement>('[data-piece]');
-    const cell = (event.target as Element).closest<HTMLElement>('[data-cell]');
-    if (drag.wasDragged.current) {
-      return;
-    }
-    if (target) {
-      const piece = find(target.dataset.lane ?? '', target.dataset.piece ?? '');
-      if (!piece) {
-        return;
-      }
-      if (event.ctrlKey || event.metaKey || event.shiftKey) {
-        props.onChoose(piece);
-      } else {
-        props.onOpen(piece);
-      }
-      const row = rows.find((r) => r.key === target.dataset.lane);
-      if (row?.type === 'lane' && piece.day >= 0) {
-        const at = row.lane.cells[piece.day]?.indexOf(piece) ?? -1;
-        onFocus({ lane: row.key, day: piece.day, piece: at });
-      }
-    } else if (cell) {
-      onFocus({ lane: cell.dataset.lane ?? '', day: Number(cell.dataset.cell), piece: -1 });
+    if (!drag.wasDragged.current) {
+      click(props, find, event);
     }
   };
-
   const lanes = useMemo(() => rows.flatMap((r, i) => (r.type === 'lane' ? [i] : [])), [rows]);
   const move = (event: KeyboardEvent) => {
     if (!focus || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) {
@@ -140,34 +119,7 @@ export function Grid(props: Props) {
     }
   };
 
-  // The keyboard goes where the focus is, also when that was out of sight.
-  const wanted = focus && `${focus.lane}|${focus.day}|${focus.piece}`;
-  const [moved, setMoved] = useState<string | null>(null);
-  useEffect(() => {
-    if (!focus || wanted === moved) {
-      return;
-    }
-    const index = rows.findIndex((r) => r.key === focus.lane);
-    if (index < 0) {
-      return;
-    }
-    if (focus.top) {
-      virtual.scrollToIndex(Math.max(0, index - 1), { align: 'start' });
-    } else {
-      virtual.scrollToIndex(index);
-    }
-    const from = document.activeElement;
-    const frame = window.requestAnimationFrame(() => {
-      // A form that was opened meanwhile keeps what is typed.
-      if (document.activeElement === from || !typing(document.activeElement)) {
-        const at = scroller.current?.querySelector<HTMLElement>('[data-has-focus] [tabindex="0"]');
-        at?.focus({ preventScroll: true });
-      }
-      setMoved(wanted);
-    });
-    return () => window.cancelAnimationFrame(frame);
-  }, [focus, wanted, moved, rows, virtual]);
-
+  useFollows(focus, rows, scroller, virtual);
   const now = nowMoment();
   const nowAt = placeOf(days, now);
   return (
@@ -195,39 +147,7 @@ export function Grid(props: Props) {
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="presentation">
           {virtual.getVirtualItems().map((item) => {
             const row = rows[item.index];
-            if (!row) {
-              return null;
-            }
-            const here = focus?.lane === row.key;
-            return row.type === 'group' ? (
-              <div
-                key={row.key}
-                className={styles.group}
-                role="row"
-                aria-rowindex={item.index + 1}
-                style={{ transform: `translateY(${item.start}px)`, height: row.height }}
-              >
-                <span role="rowheader">
-                  <b>{row.group.name}</b> <span>{row.group.count}</span>
-                </span>
-              </div>
-            ) : (
-              <div key={row.key} role="presentation" data-has-focus={here ? '' : undefined}>
-                <LaneRow
-                  lane={row.lane}
-                  days={days}
-                  top={item.start}
-                  height={row.height}
-                  index={item.index}
-                  codes={props.codes}
-                  today={props.todayAt}
-                  open={props.open}
-                  chosen={props.chosen}
-                  taker={row.lane.person === null ? undefined : props.takers?.get(row.lane.person)}
-                  focus={here ? focus : first(rows, row.key, focus)}
-                />
-              </div>
-            );
+            return row && <GridRow key={row.key} {...props} row={row} item={item} />;
           })}
           {nowAt > 0 && nowAt < 1 && (
             <div
@@ -240,6 +160,107 @@ export function Grid(props: Props) {
       <div ref={ghost} className={styles.ghost} aria-hidden="true" />
     </div>
   );
+}
+
+/** A piece is opened or chosen, a cell gets the keyboard. */
+function click(
+  props: Props,
+  find: (laneKey: string, key: string) => Piece | undefined,
+  event: MouseEvent,
+) {
+  const target = (event.target as Element).closest<HTMLElement | SVGElement>('[data-piece]');
+  const cell = (event.target as Element).closest<HTMLElement>('[data-cell]');
+  if (target) {
+    const piece = find(target.dataset.lane ?? '', target.dataset.piece ?? '');
+    if (!piece) {
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.shiftKey) {
+      props.onChoose(piece);
+    } else {
+      props.onOpen(piece);
+    }
+    const row = props.rows.find((r) => r.key === target.dataset.lane);
+    if (row?.type === 'lane' && piece.day >= 0) {
+      const at = row.lane.cells[piece.day]?.indexOf(piece) ?? -1;
+      props.onFocus({ lane: row.key, day: piece.day, piece: at });
+    }
+  } else if (cell) {
+    props.onFocus({ lane: cell.dataset.lane ?? '', day: Number(cell.dataset.cell), piece: -1 });
+  }
+}
+
+interface Item {
+  index: number;
+  start: number;
+}
+
+function GridRow({ row, item, ...props }: Props & { row: Row; item: Item }) {
+  const { rows, days, focus } = props;
+  const here = focus?.lane === row.key;
+  return row.type === 'group' ? (
+    <div
+      className={styles.group}
+      role="row"
+      aria-rowindex={item.index + 1}
+      style={{ transform: `translateY(${item.start}px)`, height: row.height }}
+    >
+      <span role="rowheader">
+        <b>{row.group.name}</b> <span>{row.group.count}</span>
+      </span>
+    </div>
+  ) : (
+    <div role="presentation" data-has-focus={here ? '' : undefined}>
+      <LaneRow
+        lane={row.lane}
+        days={days}
+        top={item.start}
+        height={row.height}
+        index={item.index}
+        codes={props.codes}
+        today={props.todayAt}
+        open={props.open}
+        chosen={props.chosen}
+        taker={row.lane.person === null ? undefined : props.takers?.get(row.lane.person)}
+        focus={here ? focus : first(rows, row.key, focus)}
+      />
+    </div>
+  );
+}
+
+/** The keyboard goes where the focus is, also when that was out of sight. */
+function useFollows(
+  focus: Focus | null,
+  rows: Row[],
+  scroller: React.RefObject<HTMLDivElement | null>,
+  virtual: Virtualizer<HTMLDivElement, Element>,
+) {
+  const wanted = focus && `${focus.lane}|${focus.day}|${focus.piece}`;
+  const [moved, setMoved] = useState<string | null>(null);
+  useEffect(() => {
+    if (!focus || wanted === moved) {
+      return;
+    }
+    const index = rows.findIndex((r) => r.key === focus.lane);
+    if (index < 0) {
+      return;
+    }
+    if (focus.top) {
+      virtual.scrollToIndex(Math.max(0, index - 1), { align: 'start' });
+    } else {
+      virtual.scrollToIndex(index);
+    }
+    const from = document.activeElement;
+    const frame = window.requestAnimationFrame(() => {
+      // A form that was opened meanwhile keeps what is typed.
+      if (document.activeElement === from || !typing(document.activeElement)) {
+        const at = scroller.current?.querySelector<HTMLElement>('[data-has-focus] [tabindex="0"]');
+        at?.focus({ preventScroll: true });
+      }
+      setMoved(wanted);
+    });
+    return () => window.cancelAnimationFrame(frame);
+  }, [focus, wanted, moved, rows, scroller, virtual]);
 }
 
 /** Where nobody has been yet, Tab comes to the first lane's first day. */

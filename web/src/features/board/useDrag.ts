@@ -39,6 +39,58 @@ interface Held {
 const THRESHOLD = 4;
 const EDGE = 36;
 
+function spotOf(
+  { scroller, rows, offsets, days, head }: Options,
+  clientX: number,
+  clientY: number,
+): Spot | null {
+  const box = scroller.current?.getBoundingClientRect();
+  if (!box || rows.length === 0) {
+    return null;
+  }
+  const y = clientY - box.top + (scroller.current?.scrollTop ?? 0);
+  let index = rowAt(offsets, y);
+  // A heading stands for the lane under it.
+  if (rows[index]?.type === 'group') {
+    index = Math.min(index + 1, rows.length - 1);
+  }
+  const row = rows[index];
+  if (row?.type !== 'lane') {
+    return null;
+  }
+  const width = (scroller.current?.clientWidth ?? 0) - head;
+  const place = Math.max(0, Math.min(0.99999, (clientX - box.left - head) / width));
+  return {
+    lane: row.lane,
+    day: Math.floor(place * days.dates.length),
+    moment: momentAt(days, place),
+  };
+}
+
+/** Says at the pointer what letting go here would do. */
+function show(options: Options, h: Held, event: globalThis.PointerEvent) {
+  const { ghost, tell, scroller, onHold } = options;
+  const to = spotOf(options, event.clientX, event.clientY);
+  const box = scroller.current?.getBoundingClientRect();
+  const base = ghost.current?.parentElement?.getBoundingClientRect();
+  if (!to || !ghost.current || !box || !base) {
+    return;
+  }
+  ghost.current.textContent = tell(h.piece, h.from, to, h.edge);
+  const most = base.width - ghost.current.offsetWidth - 8;
+  const left = Math.max(0, Math.min(event.clientX - base.left + 12, most));
+  ghost.current.style.transform = `translate(${left}px, ${event.clientY - base.top + 14}px)`;
+  if (h.piece && !h.edge) {
+    onHold({ piece: h.piece, from: h.from, to });
+  }
+  // Near an edge the board goes on by itself.
+  if (event.clientY > box.bottom - EDGE) {
+    scroller.current?.scrollBy(0, 12);
+  } else if (event.clientY < box.top + EDGE) {
+    scroller.current?.scrollBy(0, -12);
+  }
+}
+
 /**
  * Takes hold of pieces and of empty cells. While something is dragged only the ghost is touched,
  * never the lanes, so that it follows the pointer however much lies on the board.
@@ -51,56 +103,11 @@ export function useDrag(options: Options) {
   const held = useRef<Held | null>(null);
   const wasDragged = useRef(false);
 
-  const spotAt = (clientX: number, clientY: number): Spot | null => {
-    const { scroller, rows, offsets, days, head } = latest.current;
-    const box = scroller.current?.getBoundingClientRect();
-    if (!box || rows.length === 0) {
-      return null;
-    }
-    const y = clientY - box.top + (scroller.current?.scrollTop ?? 0);
-    let index = rowAt(offsets, y);
-    // A heading stands for the lane under it.
-    if (rows[index]?.type === 'group') {
-      index = Math.min(index + 1, rows.length - 1);
-    }
-    const row = rows[index];
-    if (row?.type !== 'lane') {
-      return null;
-    }
-    const width = (scroller.current?.clientWidth ?? 0) - head;
-    const place = Math.max(0, Math.min(0.99999, (clientX - box.left - head) / width));
-    return {
-      lane: row.lane,
-      day: Math.floor(place * days.dates.length),
-      moment: momentAt(days, place),
-    };
-  };
+  const spotAt = (event: { clientX: number; clientY: number }) =>
+    spotOf(latest.current, event.clientX, event.clientY);
 
   useEffect(() => {
     let frame = 0;
-    const show = (event: globalThis.PointerEvent) => {
-      const h = held.current;
-      const { ghost, tell, scroller } = latest.current;
-      const to = spotAt(event.clientX, event.clientY);
-      const box = scroller.current?.getBoundingClientRect();
-      const base = ghost.current?.parentElement?.getBoundingClientRect();
-      if (!h || !to || !ghost.current || !box || !base) {
-        return;
-      }
-      ghost.current.textContent = tell(h.piece, h.from, to, h.edge);
-      const most = base.width - ghost.current.offsetWidth - 8;
-      const left = Math.max(0, Math.min(event.clientX - base.left + 12, most));
-      ghost.current.style.transform = `translate(${left}px, ${event.clientY - base.top + 14}px)`;
-      if (h.piece && !h.edge) {
-        latest.current.onHold({ piece: h.piece, from: h.from, to });
-      }
-      // Near an edge the board goes on by itself.
-      if (event.clientY > box.bottom - EDGE) {
-        scroller.current?.scrollBy(0, 12);
-      } else if (event.clientY < box.top + EDGE) {
-        scroller.current?.scrollBy(0, -12);
-      }
-    };
     const move = (event: globalThis.PointerEvent) => {
       const h = held.current;
       if (!h) {
@@ -114,7 +121,7 @@ export function useDrag(options: Options) {
       }
       if (h.moved) {
         window.cancelAnimationFrame(frame);
-        frame = window.requestAnimationFrame(() => show(event));
+        frame = window.requestAnimationFrame(() => show(latest.current, h, event));
       }
     };
     const end = () => {
@@ -128,7 +135,7 @@ export function useDrag(options: Options) {
     };
     const up = (event: globalThis.PointerEvent) => {
       const h = held.current;
-      const to = h ? spotAt(event.clientX, event.clientY) : null;
+      const to = h ? spotAt(event) : null;
       end();
       if (!h?.moved || !to) {
         return;
@@ -168,7 +175,7 @@ export function useDrag(options: Options) {
     }
     const target = (event.target as Element).closest<HTMLElement | SVGElement>('[data-piece]');
     const cell = (event.target as Element).closest('[data-cell]');
-    const from = spotAt(event.clientX, event.clientY);
+    const from = spotAt(event);
     if (!from || !(target ?? cell)) {
       return;
     }

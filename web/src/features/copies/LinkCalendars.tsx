@@ -41,7 +41,6 @@ export function LinkCalendars({
   onBack: () => void;
   onNext: () => void;
 }) {
-  const people = usePeople();
   const writes = found.some((one) => wish(one).writes !== null);
   return (
     <>
@@ -51,71 +50,14 @@ export function LinkCalendars({
       {locked && <p className={styles.quiet}>{words.lockedWhy}</p>}
       <ul className={styles.found}>
         {found.map((one) => (
-          <li key={one.href}>
-            <strong>{one.name}</strong>
-            {one.mayWrite === false ? (
-              <span className={styles.quiet}>{words.mayNot}</span>
-            ) : (
-              sources.length > 0 && (
-                <label>
-                  {words.writes}
-                  <Choice
-                    aria-label={`${one.name}: ${words.writes}`}
-                    value={wish(one).writes ?? 0}
-                    options={[
-                      { value: 0, label: words.nothing },
-                      ...sources.map((c) => ({ value: c.id, label: c.name })),
-                    ]}
-                    onChange={(id) => onWish(one, { writes: id === 0 ? null : id })}
-                  />
-                </label>
-              )
-            )}
-            {wish(one).writes !== null && (
-              <>
-                <label>
-                  {words.takes}
-                  <Choice
-                    multiple
-                    aria-label={`${one.name}: ${words.takes}`}
-                    placeholder={words.everything}
-                    value={wish(one).families}
-                    options={words.families}
-                    onChange={(families) => onWish(one, { families })}
-                  />
-                </label>
-                <label>
-                  {words.also}
-                  <Choice
-                    aria-label={`${one.name}: ${words.also}`}
-                    value={wish(one).alsoRead}
-                    options={words.alsoOptions}
-                    onChange={(also) => onWish(one, { alsoRead: also })}
-                  />
-                </label>
-                {wish(one).alsoRead === 'PEOPLE' && (
-                  <label>
-                    {words.whichPeople}
-                    <Choice
-                      multiple
-                      aria-label={`${one.name}: ${words.whichPeople}`}
-                      value={wish(one).people}
-                      options={(people.data ?? []).map((p) => ({ value: p.id, label: p.name }))}
-                      onChange={(list) => onWish(one, { people: list })}
-                    />
-                  </label>
-                )}
-              </>
-            )}
-            {readsBusy && (
-              <Checkbox
-                checked={wish(one).readsBusy}
-                onChange={(event) => onWish(one, { readsBusy: event.target.checked })}
-              >
-                {words.reads}
-              </Checkbox>
-            )}
-          </li>
+          <FoundCalendar
+            key={one.href}
+            one={one}
+            wish={wish(one)}
+            sources={sources}
+            readsBusy={readsBusy}
+            onWish={(next) => onWish(one, next)}
+          />
         ))}
       </ul>
       {writes && (
@@ -134,5 +76,89 @@ export function LinkCalendars({
         <Button onClick={onBack}>{words.back}</Button>
       </div>
     </>
+  );
+}
+
+/** One calendar of the account. */
+function FoundCalendar({
+  one,
+  wish,
+  sources,
+  readsBusy,
+  onWish,
+}: {
+  one: Found;
+  wish: Wish;
+  sources: Source[];
+  readsBusy: boolean;
+  onWish: (next: Partial<Wish>) => void;
+}) {
+  const people = usePeople();
+  return (
+    <li>
+      <strong>{one.name}</strong>
+      {one.mayWrite === false ? (
+        <span className={styles.quiet}>{words.mayNot}</span>
+      ) : (
+        sources.length > 0 && (
+          <label>
+            {words.writes}
+            <Choice
+              aria-label={`${one.name}: ${words.writes}`}
+              value={wish.writes ?? 0}
+              options={[
+                { value: 0, label: words.nothing },
+                ...sources.map((c) => ({ value: c.id, label: c.name })),
+              ]}
+              onChange={(id) => onWish({ writes: id === 0 ? null : id })}
+            />
+          </label>
+        )
+      )}
+      {wish.writes !== null && (
+        <>
+          <label>
+            {words.takes}
+            <Choice
+              multiple
+              aria-label={`${one.name}: ${words.takes}`}
+              placeholder={words.everything}
+              value={wish.families}
+              options={words.families}
+              onChange={(families) => onWish({ families })}
+            />
+          </label>
+          <label>
+            {words.also}
+            <Choice
+              aria-label={`${one.name}: ${words.also}`}
+              value={wish.alsoRead}
+              options={words.alsoOptions}
+              onChange={(also) => onWish({ alsoRead: also })}
+            />
+          </label>
+          {wish.alsoRead === 'PEOPLE' && (
+            <label>
+              {words.whichPeople}
+              <Choice
+                multiple
+                aria-label={`${one.name}: ${words.whichPeople}`}
+                value={wish.people}
+                options={(people.data ?? []).map((p) => ({ value: p.id, label: p.name }))}
+                onChange={(list) => onWish({ people: list })}
+              />
+            </label>
+          )}
+        </>
+      )}
+      {readsBusy && (
+        <Checkbox
+          checked={wish.readsBusy}
+          onChange={(event) => onWish({ readsBusy: event.target.checked })}
+        >
+          {words.reads}
+        </Checkbox>
+      )}
+    </li>
   );
 }

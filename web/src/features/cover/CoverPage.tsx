@@ -32,7 +32,8 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   const set = (next: Record<string, string>) =>
     setSearch({ ...Object.fromEntries(search), ...next });
   const go = (by: number) => set({ from: addDays(from, by * (days > 21 ? 28 : 7)) });
-  useKeys({ '[': () => go(-1), ']': () => go(1), t: () => set({ from: mondayOf(today()) }) });
+  const toToday = () => set({ from: mondayOf(today()) });
+  useKeys({ '[': () => go(-1), ']': () => go(1), t: toToday });
   if (cover.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -48,6 +49,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   const load = search.get('load') === '1';
   // What is below the chart is about none of what is short or wrong.
   const other = fills || load || away > 0;
+  const newDuty = mayRule ? () => setDutyOpen({ id: null }) : undefined;
   const choose = (on: string) => {
     setFills(false);
     setSearch({ from, zoom, on });
@@ -67,21 +69,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
       <div className={styles.main}>
         <div className={styles.bar}>
           <h2>{daysText(from, addDays(until, -1))}</h2>
-          <Segmented
-            aria-label={words.zoom}
-            value={zoom}
-            options={words.zooms}
-            onChange={(value) => set({ zoom: value })}
-          />
-          <Button size="small" aria-label={words.earlier} onClick={() => go(-1)}>
-            ‹
-          </Button>
-          <Button size="small" onClick={() => set({ from: mondayOf(today()) })}>
-            {words.today}
-          </Button>
-          <Button size="small" aria-label={words.later} onClick={() => go(1)}>
-            ›
-          </Button>
+          <Span zoom={zoom} onZoom={(value) => set({ zoom: value })} onGo={go} onToday={toToday} />
           <span className={styles.grow} />
           <Link className={styles.printLink} to={`/board/print?from=${mondayOf(from)}`}>
             {words.print}
@@ -93,27 +81,15 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           >
             {words.hoursOf}
           </Button>
-          {mayRule && asks.length > 0 && (
-            <Button size="small" onClick={() => setDutyOpen({ id: null })}>
+          {newDuty && asks.length > 0 && (
+            <Button size="small" onClick={newDuty}>
               {words.newDuty}
             </Button>
           )}
-          <span className={styles.share}>
-            {cover.data.sharePerMille === undefined
-              ? words.noShare
-              : words.share(cover.data.sharePerMille)}
-          </span>
+          <Share perMille={cover.data.sharePerMille} />
         </div>
         {asks.length === 0 ? (
-          <div className={styles.empty}>
-            <strong>{words.noDuties}</strong>
-            <p>{words.noDutiesWhy}</p>
-            {mayRule && (
-              <Button type="primary" onClick={() => setDutyOpen({ id: null })}>
-                {words.newDuty}
-              </Button>
-            )}
-          </div>
+          <NoDuties onMake={newDuty} />
         ) : (
           <Bands
             cover={cover.data}
@@ -123,12 +99,10 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           />
         )}
         {away > 0 ? (
-          <LeftPart
+          <Left
             person={away}
-            name={search.get('who') ?? ''}
-            from={search.get('first') ?? from}
-            last={search.get('last') ?? from}
-            until={addDays(search.get('last') ?? from, 1)}
+            search={search}
+            from={from}
             onClose={() => setSearch({ from, zoom })}
           />
         ) : load ? (
@@ -144,5 +118,80 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
         {dutyOpen && <DutyDialog id={dutyOpen.id} onClose={() => setDutyOpen(null)} />}
       </div>
     </div>
+  );
+}
+
+function Share({ perMille }: { perMille: number | undefined }) {
+  return (
+    <span className={styles.share}>
+      {perMille === undefined ? words.noShare : words.share(perMille)}
+    </span>
+  );
+}
+
+/** Which days are shown. */
+function Span({
+  zoom,
+  onZoom,
+  onGo,
+  onToday,
+}: {
+  zoom: string;
+  onZoom: (zoom: string) => void;
+  onGo: (by: number) => void;
+  onToday: () => void;
+}) {
+  return (
+    <>
+      <Segmented aria-label={words.zoom} value={zoom} options={words.zooms} onChange={onZoom} />
+      <Button size="small" aria-label={words.earlier} onClick={() => onGo(-1)}>
+        ‹
+      </Button>
+      <Button size="small" onClick={onToday}>
+        {words.today}
+      </Button>
+      <Button size="small" aria-label={words.later} onClick={() => onGo(1)}>
+        ›
+      </Button>
+    </>
+  );
+}
+
+function NoDuties({ onMake }: { onMake?: () => void }) {
+  return (
+    <div className={styles.empty}>
+      <strong>{words.noDuties}</strong>
+      <p>{words.noDutiesWhy}</p>
+      {onMake && (
+        <Button type="primary" onClick={onMake}>
+          {words.newDuty}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** What somebody who is away leaves, by the address that led here. */
+function Left({
+  person,
+  search,
+  from,
+  onClose,
+}: {
+  person: number;
+  search: URLSearchParams;
+  from: string;
+  onClose: () => void;
+}) {
+  const last = search.get('last') ?? from;
+  return (
+    <LeftPart
+      person={person}
+      name={search.get('who') ?? ''}
+      from={search.get('first') ?? from}
+      last={last}
+      until={addDays(last, 1)}
+      onClose={onClose}
+    />
   );
 }

@@ -39,28 +39,35 @@ export function DutyDialog({ id, onClose }: { id: number | null; onClose: () => 
   );
 }
 
+function wishOf(
+  { name, place, skill, meanwhile, spans, lifted }: Values,
+  role: number | undefined,
+): DutyWish {
+  return {
+    name,
+    place,
+    ...(role !== undefined && { role }),
+    skill: skill?.trim() ?? '',
+    meanwhile,
+    spans: spans.map(({ weekdays, from, until, count, first, last }) => ({
+      weekdays,
+      from,
+      until,
+      count,
+      ...(first && { first }),
+      ...(last && { last }),
+    })),
+    lifted: (lifted ?? '').split(/[\s,]+/).filter(Boolean),
+  };
+}
+
 function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onClose: () => void }) {
   const places = usePlaces();
   const { add, change, remove } = useDutyDeeds();
   const error = add.error ?? change.error ?? remove.error;
   const [form] = Form.useForm<Values>();
-  const save = ({ name, place, skill, meanwhile, spans, lifted }: Values) => {
-    const body: DutyWish = {
-      name,
-      place,
-      ...(known?.role !== undefined && { role: known.role }),
-      skill: skill?.trim() ?? '',
-      meanwhile,
-      spans: spans.map(({ weekdays, from, until, count, first, last }) => ({
-        weekdays,
-        from,
-        until,
-        count,
-        ...(first && { first }),
-        ...(last && { last }),
-      })),
-      lifted: (lifted ?? '').split(/[\s,]+/).filter(Boolean),
-    };
+  const save = (values: Values) => {
+    const body = wishOf(values, known?.role);
     if (known) {
       change.mutate(
         { id: known.id, tag: tagOf(form), ...body },
@@ -109,50 +116,7 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
           <Input maxLength={40} placeholder={words.anybody} />
         </Form.Item>
       </div>
-      <Form.List name="spans">
-        {(fields, { add: more, remove: less }) => (
-          <>
-            {fields.map((field) => (
-              <div key={field.key} className={styles.span}>
-                <Form.Item label={words.dutyCount} name={[field.name, 'count']}>
-                  <InputNumber min={1} max={99} precision={0} />
-                </Form.Item>
-                <Form.Item label={words.dutyFrom} name={[field.name, 'from']}>
-                  <Input type="time" required />
-                </Form.Item>
-                <Form.Item label={words.dutyUntil} name={[field.name, 'until']}>
-                  <Input type="time" required />
-                </Form.Item>
-                <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
-                  <Input type="date" />
-                </Form.Item>
-                <Form.Item label={words.seasonLast} name={[field.name, 'last']}>
-                  <Input type="date" />
-                </Form.Item>
-                <Button
-                  size="small"
-                  aria-label={words.spanOff}
-                  disabled={fields.length === 1}
-                  onClick={() => less(field.name)}
-                >
-                  −
-                </Button>
-                <Form.Item className={styles.weekdays} name={[field.name, 'weekdays']}>
-                  <Checkbox.Group options={words.weekdays} aria-label={words.dutyDays} />
-                </Form.Item>
-              </div>
-            ))}
-            <Button
-              size="small"
-              onClick={() =>
-                more({ weekdays: [1, 2, 3, 4, 5, 6, 7], from: '20:00', until: '08:00', count: 1 })
-              }
-            >
-              {words.spanAdd}
-            </Button>
-          </>
-        )}
-      </Form.List>
+      <Spans />
       <Form.Item
         label={words.lifted}
         name="lifted"
@@ -182,5 +146,55 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
         )}
       </div>
     </Form>
+  );
+}
+
+/** The hours of the week over which so many stand, some of them for a season alone. */
+function Spans() {
+  return (
+    <Form.List name="spans">
+      {(fields, { add: more, remove: less }) => (
+        <>
+          {fields.map((field) => (
+            <div key={field.key} className={styles.span}>
+              <Form.Item label={words.dutyCount} name={[field.name, 'count']}>
+                <InputNumber min={1} max={99} precision={0} />
+              </Form.Item>
+              <Form.Item label={words.dutyFrom} name={[field.name, 'from']}>
+                <Input type="time" required />
+              </Form.Item>
+              <Form.Item label={words.dutyUntil} name={[field.name, 'until']}>
+                <Input type="time" required />
+              </Form.Item>
+              <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
+                <Input type="date" />
+              </Form.Item>
+              <Form.Item label={words.seasonLast} name={[field.name, 'last']}>
+                <Input type="date" />
+              </Form.Item>
+              <Button
+                size="small"
+                aria-label={words.spanOff}
+                disabled={fields.length === 1}
+                onClick={() => less(field.name)}
+              >
+                −
+              </Button>
+              <Form.Item className={styles.weekdays} name={[field.name, 'weekdays']}>
+                <Checkbox.Group options={words.weekdays} aria-label={words.dutyDays} />
+              </Form.Item>
+            </div>
+          ))}
+          <Button
+            size="small"
+            onClick={() =>
+              more({ weekdays: [1, 2, 3, 4, 5, 6, 7], from: '20:00', until: '08:00', count: 1 })
+            }
+          >
+            {words.spanAdd}
+          </Button>
+        </>
+      )}
+    </Form.List>
   );
 }

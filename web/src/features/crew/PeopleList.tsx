@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { useState } from 'react';
+import type { Schemas } from '../../shared/api/client';
 import { usePeople, useTeams } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -20,10 +21,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
   const add = useAddPerson();
   const decided = useDecided();
   const linked = (id: number) => decided.data?.find((one) => one.person === id)?.by;
-  const [inviting, setInviting] = useState<Person | null>(null);
-  const [changing, setChanging] = useState<Person | null>(null);
-  const [skilled, setSkilled] = useState<Person | null>(null);
-  const [timed, setTimed] = useState<Person | null>(null);
+  const [open, setOpen] = useState<{ what: What; person: Person } | null>(null);
   if (people.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -71,32 +69,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                 {mayChange && <td>{worded(words.deciderWords, linked(person.id) ?? '')}</td>}
                 {mayChange && (
                   <td className={styles.buttons}>
-                    {person.standing !== 'LEFT' && (
-                      <Button size="small" onClick={() => setInviting(person)}>
-                        {person.account === 'NONE' ? words.invite : words.inviteAgain}
-                      </Button>
-                    )}
-                    <Button
-                      size="small"
-                      onClick={() => setSkilled(person)}
-                      aria-label={words.skillsTitle(person.name)}
-                    >
-                      {words.skills}
-                    </Button>
-                    <Button
-                      size="small"
-                      onClick={() => setTimed(person)}
-                      aria-label={words.timesTitle(person.name)}
-                    >
-                      {words.times}
-                    </Button>
-                    <Button
-                      size="small"
-                      onClick={() => setChanging(person)}
-                      aria-label={words.changeTitle(person.name)}
-                    >
-                      {words.change}
-                    </Button>
+                    <Deeds person={person} onDo={(what) => setOpen({ what, person })} />
                   </td>
                 )}
               </tr>
@@ -104,16 +77,62 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
           </tbody>
         </table>
       </div>
-      {timed && <TimesDialog person={timed} onClose={() => setTimed(null)} />}
-      {skilled && <SkillsDialog person={skilled} onClose={() => setSkilled(null)} />}
-      {inviting && <InviteDialog person={inviting} onClose={() => setInviting(null)} />}
-      {changing && (
-        <PersonDialog
-          person={changing}
-          teams={teams.data ?? []}
-          onClose={() => setChanging(null)}
-        />
-      )}
+      {open && <OpenDialog {...open} teams={teams.data ?? []} onClose={() => setOpen(null)} />}
     </>
   );
+}
+
+type What = 'invite' | 'skills' | 'times' | 'change';
+
+/** What may be done about somebody. */
+function Deeds({ person, onDo }: { person: Person; onDo: (what: What) => void }) {
+  return (
+    <>
+      {person.standing !== 'LEFT' && (
+        <Button size="small" onClick={() => onDo('invite')}>
+          {person.account === 'NONE' ? words.invite : words.inviteAgain}
+        </Button>
+      )}
+      <Button
+        size="small"
+        onClick={() => onDo('skills')}
+        aria-label={words.skillsTitle(person.name)}
+      >
+        {words.skills}
+      </Button>
+      <Button size="small" onClick={() => onDo('times')} aria-label={words.timesTitle(person.name)}>
+        {words.times}
+      </Button>
+      <Button
+        size="small"
+        onClick={() => onDo('change')}
+        aria-label={words.changeTitle(person.name)}
+      >
+        {words.change}
+      </Button>
+    </>
+  );
+}
+
+function OpenDialog({
+  what,
+  person,
+  teams,
+  onClose,
+}: {
+  what: What;
+  person: Person;
+  teams: Schemas['Team'][];
+  onClose: () => void;
+}) {
+  switch (what) {
+    case 'invite':
+      return <InviteDialog person={person} onClose={onClose} />;
+    case 'skills':
+      return <SkillsDialog person={person} onClose={onClose} />;
+    case 'times':
+      return <TimesDialog person={person} onClose={onClose} />;
+    case 'change':
+      return <PersonDialog person={person} teams={teams} onClose={onClose} />;
+  }
 }

@@ -44,10 +44,6 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
     );
     onClose();
   };
-  const places = usePlaces();
-  const others = (places.data ?? [])
-    .filter((one) => one.id !== place.id)
-    .map((one) => ({ value: one.id, label: one.name }));
   return (
     <Modal
       open
@@ -92,40 +88,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
           </div>
           <h3 className={styles.part}>{words.ways}</h3>
           <p className={styles.quiet}>{words.waysWhy}</p>
-          <Form.List name="ways">
-            {(fields, { add, remove }) => (
-              <>
-                {fields.map((field) => (
-                  <div key={field.key} className={styles.way}>
-                    <Form.Item
-                      name={[field.name, 'to']}
-                      rules={[{ required: true, message: words.wayMissing }]}
-                    >
-                      <Choice options={others} aria-label={words.wayTo} />
-                    </Form.Item>
-                    <Form.Item name={[field.name, 'minutes']}>
-                      <InputNumber
-                        min={0}
-                        precision={0}
-                        suffix={words.minutes}
-                        aria-label={words.minutes}
-                      />
-                    </Form.Item>
-                    <Button
-                      size="small"
-                      aria-label={words.takeOff}
-                      onClick={() => remove(field.name)}
-                    >
-                      −
-                    </Button>
-                  </div>
-                ))}
-                <Button size="small" onClick={() => add({ minutes: 15 })}>
-                  {words.addWay}
-                </Button>
-              </>
-            )}
-          </Form.List>
+          <Ways place={place} />
           <h3 className={styles.part}>{words.workedDays}</h3>
           <WorkedDaysParts of="place" />
           {error && <Fault error={error} />}
@@ -138,5 +101,45 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
         </Form>
       )}
     </Modal>
+  );
+}
+
+/** How long it takes from here to other places. */
+function Ways({ place }: { place: Place }) {
+  const places = usePlaces();
+  const others = (places.data ?? [])
+    .filter((one) => one.id !== place.id)
+    .map((one) => ({ value: one.id, label: one.name }));
+  return (
+    <Form.List name="ways">
+      {(fields, { add, remove }) => (
+        <>
+          {fields.map((field) => (
+            <div key={field.key} className={styles.way}>
+              <Form.Item
+                name={[field.name, 'to']}
+                rules={[{ required: true, message: words.wayMissing }]}
+              >
+                <Choice options={others} aria-label={words.wayTo} />
+              </Form.Item>
+              <Form.Item name={[field.name, 'minutes']}>
+                <InputNumber
+                  min={0}
+                  precision={0}
+                  suffix={words.minutes}
+                  aria-label={words.minutes}
+                />
+              </Form.Item>
+              <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
+                −
+              </Button>
+            </div>
+          ))}
+          <Button size="small" onClick={() => add({ minutes: 15 })}>
+            {words.addWay}
+          </Button>
+        </>
+      )}
+    </Form.List>
   );
 }

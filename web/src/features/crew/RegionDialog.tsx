@@ -90,38 +90,7 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
             ))}
           </ul>
         )}
-        <Form.List name="holidays">
-          {(fields, { add, remove: takeOff }) => (
-            <>
-              {fields.map((field) => (
-                <div key={field.key} className={styles.holiday}>
-                  <Form.Item
-                    name={[field.name, 'day']}
-                    rules={[{ required: true, message: words.dayMissing }]}
-                  >
-                    <Input type="date" aria-label={words.day} />
-                  </Form.Item>
-                  <Form.Item name={[field.name, 'name']}>
-                    <Input maxLength={80} aria-label={words.holiday} />
-                  </Form.Item>
-                  <Form.Item name={[field.name, 'half']} valuePropName="checked">
-                    <Checkbox>{words.half}</Checkbox>
-                  </Form.Item>
-                  <Button
-                    size="small"
-                    aria-label={words.takeOff}
-                    onClick={() => takeOff(field.name)}
-                  >
-                    −
-                  </Button>
-                </div>
-              ))}
-              <Button size="small" onClick={() => add({ half: false })}>
-                {words.addHoliday}
-              </Button>
-            </>
-          )}
-        </Form.List>
+        <Holidays />
         <p className={styles.quiet}>{words.halfWhy}</p>
         {error && <Fault error={error} />}
         <div className={`${styles.answers} ${styles.alone}`}>
@@ -140,5 +109,38 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
         </div>
       </Form>
     </Modal>
+  );
+}
+
+function Holidays() {
+  return (
+    <Form.List name="holidays">
+      {(fields, { add, remove: takeOff }) => (
+        <>
+          {fields.map((field) => (
+            <div key={field.key} className={styles.holiday}>
+              <Form.Item
+                name={[field.name, 'day']}
+                rules={[{ required: true, message: words.dayMissing }]}
+              >
+                <Input type="date" aria-label={words.day} />
+              </Form.Item>
+              <Form.Item name={[field.name, 'name']}>
+                <Input maxLength={80} aria-label={words.holiday} />
+              </Form.Item>
+              <Form.Item name={[field.name, 'half']} valuePropName="checked">
+                <Checkbox>{words.half}</Checkbox>
+              </Form.Item>
+              <Button size="small" aria-label={words.takeOff} onClick={() => takeOff(field.name)}>
+                −
+              </Button>
+            </div>
+          ))}
+          <Button size="small" onClick={() => add({ half: false })}>
+            {words.addHoliday}
+          </Button>
+        </>
+      )}
+    </Form.List>
   );
 }

@@ -231,49 +231,7 @@ function Week({
       onFinish={(values) => void save(values).catch(() => undefined)}
     >
       <h3 className={styles.part}>{words.hoursOfWeek}</h3>
-      <Form.List name="hours">
-        {(fields, { add, remove }) => (
-          <>
-            {fields.map((field, at) => (
-              <div key={field.key} className={styles.hours}>
-                <Form.Item label={at === 0 && words.weekday} name={[field.name, 'weekday']}>
-                  <Choice options={words.weekdays} aria-label={words.weekday} />
-                </Form.Item>
-                <Form.Item label={at === 0 && words.from} name={[field.name, 'from']}>
-                  <Input type="time" required aria-label={words.from} />
-                </Form.Item>
-                <Form.Item label={at === 0 && words.until} name={[field.name, 'until']}>
-                  <Input type="time" required aria-label={words.until} />
-                </Form.Item>
-                <Form.Item label={at === 0 && words.onlyAt} name={[field.name, 'place']}>
-                  <PlaceChoice />
-                </Form.Item>
-                <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
-                  <Input type="date" aria-label={words.holdsFrom} />
-                </Form.Item>
-                <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
-                  <Input type="date" aria-label={words.holdsUntil} />
-                </Form.Item>
-                <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
-                  −
-                </Button>
-              </div>
-            ))}
-            <Button
-              size="small"
-              onClick={() =>
-                add({
-                  weekday: (fields.length % 7) + 1,
-                  from: times.hours[0]?.from ?? '08:00',
-                  until: times.hours[0]?.until ?? '16:00',
-                })
-              }
-            >
-              {words.addHours}
-            </Button>
-          </>
-        )}
-      </Form.List>
+      <Hours first={times.hours[0]} />
       <div className={styles.terms}>
         <Form.Item label={words.contract} name="contract">
           <InputNumber min={0} max={168} suffix={words.hoursUnit} />
@@ -290,6 +248,55 @@ function Week({
         <Button onClick={onClose}>{words.cancel}</Button>
       </div>
     </Form>
+  );
+}
+
+/** The hours of each weekday; more of them are like the first. */
+function Hours({ first }: { first: Row | undefined }) {
+  return (
+    <Form.List name="hours">
+      {(fields, { add, remove }) => (
+        <>
+          {fields.map((field, at) => (
+            <div key={field.key} className={styles.hours}>
+              <Form.Item label={at === 0 && words.weekday} name={[field.name, 'weekday']}>
+                <Choice options={words.weekdays} aria-label={words.weekday} />
+              </Form.Item>
+              <Form.Item label={at === 0 && words.from} name={[field.name, 'from']}>
+                <Input type="time" required aria-label={words.from} />
+              </Form.Item>
+              <Form.Item label={at === 0 && words.until} name={[field.name, 'until']}>
+                <Input type="time" required aria-label={words.until} />
+              </Form.Item>
+              <Form.Item label={at === 0 && words.onlyAt} name={[field.name, 'place']}>
+                <PlaceChoice />
+              </Form.Item>
+              <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
+                <Input type="date" aria-label={words.holdsFrom} />
+              </Form.Item>
+              <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
+                <Input type="date" aria-label={words.holdsUntil} />
+              </Form.Item>
+              <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
+                −
+              </Button>
+            </div>
+          ))}
+          <Button
+            size="small"
+            onClick={() =>
+              add({
+                weekday: (fields.length % 7) + 1,
+                from: first?.from ?? '08:00',
+                until: first?.until ?? '16:00',
+              })
+            }
+          >
+            {words.addHours}
+          </Button>
+        </>
+      )}
+    </Form.List>
   );
 }
 

@@ -41,13 +41,7 @@ export function useIncoming() {
   const take = useTake();
   const tray = useTray();
 
-  const wish = useMemo<Sent | null>(
-    () =>
-      chosen && source.trim() !== ''
-        ? { what, source: source.trim(), kind, ...(strokes && { strokes }), fields, rows }
-        : null,
-    [chosen, what, source, kind, strokes, fields, rows],
-  );
+  const wish = useWish(chosen !== null, { what, source, kind, strokes, fields, rows });
   const rested = useRested(wish);
   const look = useLook(progress ? null : rested);
   const verdicts = look.data?.rows ?? [];
@@ -134,6 +128,20 @@ export function useIncoming() {
     },
     progress,
   };
+}
+
+/** What is asked of the server, once there is a file and it is known where it comes from. */
+function useWish(
+  isChosen: boolean,
+  { what, source, kind, strokes, fields, rows }: Omit<Sent, 'strokes'> & { strokes: string | null },
+) {
+  return useMemo<Sent | null>(
+    () =>
+      isChosen && source.trim() !== ''
+        ? { what, source: source.trim(), kind, ...(strokes && { strokes }), fields, rows }
+        : null,
+    [isChosen, what, source, kind, strokes, fields, rows],
+  );
 }
 
 /** A value once it has rested a moment. */

@@ -82,37 +82,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
           {kind === 'SHIFT' ? <Team form={form} /> : <DueField form={form} />}
         </div>
         {kind !== 'DEADLINE' && (kind !== 'TICKET' || hasSpan(form)) && <Visits form={form} />}
-        <div className={styles.two}>
-          <Field label={words.leadOfKind[kind]} id="lead" fault={form.faultAt('people')}>
-            <Pick
-              id="lead"
-              options={form.people}
-              value={draft.lead}
-              none={words.nobody}
-              disabled={!may('people')}
-              onChange={(lead) => set({ lead })}
-            />
-          </Field>
-          <Field label={words.supervisor} id="supervisor">
-            <Pick
-              id="supervisor"
-              options={form.people}
-              value={draft.supervisor}
-              none={words.nobody}
-              disabled={!may('people')}
-              onChange={(supervisor) => set({ supervisor })}
-            />
-          </Field>
-        </div>
-        <Field label={words.support} id="support">
-          <Several
-            id="support"
-            options={form.people}
-            value={draft.support}
-            disabled={!may('people')}
-            onChange={(support) => set({ support })}
-          />
-        </Field>
+        <People form={form} />
         <DetailFields form={form} />
         {kind === 'JOB' && may('state') && (
           <Field label={words.standing} id="state">
@@ -148,6 +118,45 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
       </div>
       {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
     </form>
+  );
+}
+
+function People({ form }: { form: RecordFormState }) {
+  const { draft, set, may } = form;
+  return (
+    <>
+      <div className={styles.two}>
+        <Field label={words.leadOfKind[draft.kind]} id="lead" fault={form.faultAt('people')}>
+          <Pick
+            id="lead"
+            options={form.people}
+            value={draft.lead}
+            none={words.nobody}
+            disabled={!may('people')}
+            onChange={(lead) => set({ lead })}
+          />
+        </Field>
+        <Field label={words.supervisor} id="supervisor">
+          <Pick
+            id="supervisor"
+            options={form.people}
+            value={draft.supervisor}
+            none={words.nobody}
+            disabled={!may('people')}
+            onChange={(supervisor) => set({ supervisor })}
+          />
+        </Field>
+      </div>
+      <Field label={words.support} id="support">
+        <Several
+          id="support"
+          options={form.people}
+          value={draft.support}
+          disabled={!may('people')}
+          onChange={(support) => set({ support })}
+        />
+      </Field>
+    </>
   );
 }
 

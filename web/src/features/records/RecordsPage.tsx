@@ -24,8 +24,6 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
     place: page.place,
   };
   const list = useRecords(wish);
-  const people = usePeople();
-  const places = usePlaces();
   const [chosen, setChosen] = useState<number[]>([]);
   const turn = (id: number) =>
     setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]));
@@ -55,55 +53,12 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
               </Button>
             </span>
           )}
-          {!side && (
-            <>
-              <Choice
-                className={styles.facet}
-                aria-label={words.kind}
-                value={page.kind}
-                options={[{ value: '', label: words.allKinds }, ...words.kindChoices]}
-                onChange={(kind) => page.filter('kind', kind)}
-              />
-              <Choice
-                className={styles.facet}
-                aria-label={words.whose}
-                value={page.person}
-                options={[
-                  { value: 0, label: words.allPeople },
-                  ...(people.data ?? []).map((p) => ({ value: p.id, label: p.name })),
-                ]}
-                onChange={(person) => page.filter('person', String(person))}
-              />
-              <Choice
-                className={styles.facet}
-                aria-label={words.place}
-                value={page.place}
-                options={[
-                  { value: 0, label: words.allPlaces },
-                  ...(places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
-                ]}
-                onChange={(place) => page.filter('place', String(place))}
-              />
-            </>
-          )}
+          {!side && <Facets page={page} />}
           <span className={styles.grow} />
           {!side && (
             <>
               <SavedViews query={page.query} mayShare={mayShare} onShow={page.show} />
-              <Dropdown
-                trigger={['click']}
-                menu={{
-                  items: [
-                    ...(mayMake
-                      ? [{ key: 'in', label: <Link to="/files">{words.bringIn}</Link> }]
-                      : []),
-                    { key: 'csv', label: <a href={fileOf('csv', wish)}>{words.csv}</a> },
-                    { key: 'ics', label: <a href={fileOf('ics', wish)}>{words.ics}</a> },
-                  ],
-                }}
-              >
-                <Button type="text">{words.files}</Button>
-              </Dropdown>
+              <Files wish={wish} mayMake={mayMake} />
             </>
           )}
           {mayMake && (
@@ -142,6 +97,61 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
         </aside>
       )}
     </div>
+  );
+}
+
+/** Of which kind, whose and where. */
+function Facets({ page }: { page: ReturnType<typeof useRecordsPage> }) {
+  const people = usePeople();
+  const places = usePlaces();
+  return (
+    <>
+      <Choice
+        className={styles.facet}
+        aria-label={words.kind}
+        value={page.kind}
+        options={[{ value: '', label: words.allKinds }, ...words.kindChoices]}
+        onChange={(kind) => page.filter('kind', kind)}
+      />
+      <Choice
+        className={styles.facet}
+        aria-label={words.whose}
+        value={page.person}
+        options={[
+          { value: 0, label: words.allPeople },
+          ...(people.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+        ]}
+        onChange={(person) => page.filter('person', String(person))}
+      />
+      <Choice
+        className={styles.facet}
+        aria-label={words.place}
+        value={page.place}
+        options={[
+          { value: 0, label: words.allPlaces },
+          ...(places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+        ]}
+        onChange={(place) => page.filter('place', String(place))}
+      />
+    </>
+  );
+}
+
+/** The list as a file, and work from a file. */
+function Files({ wish, mayMake }: { wish: ListWish; mayMake: boolean }) {
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          ...(mayMake ? [{ key: 'in', label: <Link to="/files">{words.bringIn}</Link> }] : []),
+          { key: 'csv', label: <a href={fileOf('csv', wish)}>{words.csv}</a> },
+          { key: 'ics', label: <a href={fileOf('ics', wish)}>{words.ics}</a> },
+        ],
+      }}
+    >
+      <Button type="text">{words.files}</Button>
+    </Dropdown>
   );
 }
 

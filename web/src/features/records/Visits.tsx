@@ -70,46 +70,49 @@ export function Visits({ form }: { form: RecordFormState }) {
           </div>
         );
       })}
-      {job && may('visits') && (
-        <div className={styles.inline}>
-          <Button
-            size="small"
-            onClick={() =>
+      {job && may('visits') && <HowMany form={form} />}
+    </>
+  );
+}
+
+/** One visit more or fewer, and whether each has people of its own. */
+function HowMany({ form }: { form: RecordFormState }) {
+  const { draft, set } = form;
+  return (
+    <div className={styles.inline}>
+      <Button
+        size="small"
+        onClick={() =>
+          set({
+            visits: [...draft.visits, { ...emptyVisit, lead: draft.lead, support: draft.support }],
+          })
+        }
+      >
+        {words.addVisit}
+      </Button>
+      {draft.visits.length > 1 && (
+        <>
+          <Button size="small" onClick={() => set({ visits: draft.visits.slice(0, -1) })}>
+            {words.dropVisit}
+          </Button>
+          <Checkbox
+            checked={draft.ownPeople}
+            onChange={(e) =>
               set({
-                visits: [
-                  ...draft.visits,
-                  { ...emptyVisit, lead: draft.lead, support: draft.support },
-                ],
+                ownPeople: e.target.checked,
+                visits: draft.visits.map((v) => ({
+                  ...v,
+                  lead: v.lead ?? draft.lead,
+                  support: v.support.length > 0 ? v.support : draft.support,
+                })),
               })
             }
           >
-            {words.addVisit}
-          </Button>
-          {draft.visits.length > 1 && (
-            <>
-              <Button size="small" onClick={() => set({ visits: draft.visits.slice(0, -1) })}>
-                {words.dropVisit}
-              </Button>
-              <Checkbox
-                checked={draft.ownPeople}
-                onChange={(e) =>
-                  set({
-                    ownPeople: e.target.checked,
-                    visits: draft.visits.map((v) => ({
-                      ...v,
-                      lead: v.lead ?? draft.lead,
-                      support: v.support.length > 0 ? v.support : draft.support,
-                    })),
-                  })
-                }
-              >
-                {words.ownPeople}
-              </Checkbox>
-            </>
-          )}
-        </div>
+            {words.ownPeople}
+          </Checkbox>
+        </>
       )}
-    </>
+    </div>
   );
 }
 

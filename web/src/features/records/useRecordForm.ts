@@ -24,21 +24,16 @@ export function useRecordForm(
   pointed: string | null,
   onSaved: (id: number) => void,
 ) {
-  // What the form began with stays its base, whatever others change meanwhile.
-  const [base, setBase] = useState(before);
+  const saving = useSaving(before, onSaved);
+  const { base } = saving;
   const [draft, setDraft] = useState<Draft>(base ? draftOf(base.data) : draftFrom(pointed));
   const [line, setLine] = useState('');
   /** Fields that somebody set by hand; the line leaves them alone. */
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
-  const [key, setKey] = useState(newKey);
-  const [conflict, setConflict] = useState<RecordView | null>(null);
   const { crew, known, isWhole } = useKnown();
   const teams = useTeams();
   const calendars = useCalendars();
   const details = useDetails();
-  const create = useCreate();
-  const change = useChange(base?.data.id ?? 0);
-  const tray = useTray();
 
   const understood = useMemo(
     () => (line.trim() ? readShortLine(line, known) : null),
@@ -50,8 +45,6 @@ export function useRecordForm(
   const wish = useMemo(() => newRecord(ofItsKind(settled, details.data)), [settled, details.data]);
   const office = !base || base.data.mayChange.includes('title');
   const preview = usePreview(wish, office && !faulty(settled));
-  const error = create.error ?? change.error;
-
   /** Work usually is of the team its Lead is in. */
   const usualTeam = (lead: number | null) => crew.find((p) => p.id === lead)?.teams[0] ?? null;
   const set = (some: Partial<Draft>) => {
@@ -61,7 +54,7 @@ export function useRecordForm(
       const guessed = !base && 'lead' in some && now.team === usualTeam(now.lead);
       return guessed ? { ...next, team: usualTeam(next.lead) } : next;
     });
-    setKey(newKey());
+    saving.renew();
   };
   const say = (text: string) => {
     setLine(text);
@@ -70,15 +63,11 @@ export function useRecordForm(
       const said = keepTouched(now, { ...draftFrom(pointed), ...heard?.draft }, touched);
       return touched.has('team') ? said : { ...said, team: usualTeam(said.lead) };
     });
-    setKey(newKey());
+    saving.renew();
   };
   /** Puts what the line did not understand into a field, and takes it out of the line. */
   const put = (text: string, field: 'title' | 'contact' | 'notes') => {
-    const rest = line
-      .split(',')
-      .filter((piece) => piece.trim() !== text)
-      .join(',');
-    setLine(rest);
+    setLine(withPiece(line, text, []));
     if (field === 'title') {
       set({ title: [draft.title, text].filter(Boolean).join(', ') });
     } else {
@@ -87,14 +76,7 @@ export function useRecordForm(
     }
   };
   /** Takes a name for a piece of the line that was near it. */
-  const meant = (text: string, name: string) =>
-    say(
-      line
-        .split(',')
-        .map((piece) => (piece.trim() === text ? ' ' + name : piece))
-        .join(',')
-        .trim(),
-    );
+  const meant = (text: string, name: string) => say(withPiece(line, text, [' ' + name]).trim());
 
   // What was typed before the form was drawn, or before the names in it were known.
   useLayoutEffect(() => {
@@ -103,6 +85,65 @@ export function useRecordForm(
       say(text);
     }
   }, [isWhole]);
+
+  const save = () => {
+    if (!faulty(draft) && !lineIsBad) {
+      saving.save(draft, newRecord(ofItsKind(draft, details.data)));
+    }
+  };
+
+  return {
+    draft,
+    set,
+    save,
+    line,
+    say,
+    put,
+    meant,
+    understood,
+    lacks: lackOf(draft, understood),
+    conflict: saving.conflict,
+    isNew: !base,
+    id: base?.data.id ?? null,
+    saving: saving.isPending,
+    error: saving.error,
+    isBad: faulty(draft) || lineIsBad,
+    preview,
+    mayPreview: office,
+    may: (field: string) => !base || base.data.mayChange.includes(field),
+    isKept: (key: string) =>
+      base?.data.details.some((d) => d.key === key && d.value === undefined) ?? false,
+    faultAt: (pointer: string) =>
+      saving.faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
+    details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
+    people: known.people,
+    places: known.places,
+    teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
+    calendars: (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name })),
+    picking: (event: KeyboardEvent) =>
+      event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
+  };
+}
+
+/** The line with others in place of one of its pieces. */
+const withPiece = (line: string, text: string, others: string[]) =>
+  line
+    .split(',')
+    .flatMap((piece) => (piece.trim() === text ? others : [piece]))
+    .join(',');
+
+/** Saves it, once under a key; what somebody else saved meanwhile is shown before it is written over. */
+function useSaving(
+  before: { data: RecordView; tag: string } | undefined,
+  onSaved: (id: number) => void,
+) {
+  // What the form began with stays its base, whatever others change meanwhile.
+  const [base, setBase] = useState(before);
+  const [key, setKey] = useState(newKey);
+  const [conflict, setConflict] = useState<RecordView | null>(null);
+  const create = useCreate();
+  const change = useChange(base?.data.id ?? 0);
+  const tray = useTray();
 
   const saved = (done: {
     act: number;
@@ -133,55 +174,28 @@ export function useRecordForm(
     }
   };
 
-  const save = () => {
-    if (faulty(draft) || lineIsBad) {
-      return;
-    }
-    if (!base) {
-      create.mutate({ body: newRecord(ofItsKind(draft, details.data)), key }, { onSuccess: saved });
-      return;
-    }
-    const body = changesOf(base.data, draft) as Change;
-    if (Object.keys(body).length === 0) {
-      onSaved(base.data.id);
-      return;
-    }
-    change.mutate({ body, tag: base.tag, key }, { onSuccess: saved, onError: failed });
-  };
-
-  const faults = error instanceof ProblemError ? error.problem.faults : undefined;
+  const error = create.error ?? change.error;
+  const isOther = change.error instanceof ProblemError && change.error.problem.status !== 412;
   return {
-    draft,
-    set,
-    save,
-    line,
-    say,
-    put,
-    meant,
-    understood,
-    lacks: lackOf(draft, understood),
+    base,
     conflict,
-    isNew: !base,
-    id: base?.data.id ?? null,
-    saving: create.isPending || change.isPending,
-    error:
-      conflict && !(change.error instanceof ProblemError && change.error.problem.status !== 412)
-        ? null
-        : error,
-    isBad: faulty(draft) || lineIsBad,
-    preview,
-    mayPreview: office,
-    may: (field: string) => !base || base.data.mayChange.includes(field),
-    isKept: (key: string) =>
-      base?.data.details.some((d) => d.key === key && d.value === undefined) ?? false,
-    faultAt: (pointer: string) => faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
-    details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
-    people: known.people,
-    places: known.places,
-    teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
-    calendars: (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name })),
-    picking: (event: KeyboardEvent) =>
-      event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
+    /** What is saved next is something else. */
+    renew: () => setKey(newKey()),
+    isPending: create.isPending || change.isPending,
+    faults: error instanceof ProblemError ? error.problem.faults : undefined,
+    error: conflict && !isOther ? null : error,
+    save: (draft: Draft, whole: Change) => {
+      if (!base) {
+        create.mutate({ body: whole, key }, { onSuccess: saved });
+        return;
+      }
+      const body = changesOf(base.data, draft) as Change;
+      if (Object.keys(body).length === 0) {
+        onSaved(base.data.id);
+      } else {
+        change.mutate({ body, tag: base.tag, key }, { onSuccess: saved, onError: failed });
+      }
+    },
   };
 }
 

@@ -18,7 +18,6 @@ interface Props {
 
 /** What records hold and whom each of it is for. */
 export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, onRemove }: Props) {
-  const all = Object.keys(words.kinds);
   return (
     <div className={styles.wordings}>
       <p className={styles.quiet}>{words.detailsHelp}</p>
@@ -36,161 +35,220 @@ export function DetailsTab({ details, world, faults, onChange, onLabel, onMove, 
             </tr>
           </thead>
           <tbody>
-            {details.map((detail, at) => {
-              const told = [...faults].filter(([pointer]) => pointer.startsWith(`/details/${at}/`));
-              const written = detail.typed && detail.key !== 'title';
-              const kinds =
-                detail.kinds.length === all.length
-                  ? words.allKinds
-                  : joined(
-                      detail.kinds.map((k) => worded(words.kinds, k)),
-                      words.and,
-                    );
-              const states =
-                detail.states.length === 0
-                  ? words.allStates
-                  : words.inStates(
-                      joined(
-                        detail.states.map((s) => worded(words.states, s)),
-                        words.or,
-                      ),
-                    );
-              return (
-                <tr
-                  key={at}
-                  aria-label={words.detailNumber(detail.label)}
-                  onKeyDown={(event) => {
-                    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-                      event.preventDefault();
-                      onMove(at, event.key === 'ArrowUp' ? -1 : 1);
-                    }
-                  }}
-                >
-                  <td>
-                    <Input
-                      size="small"
-                      aria-label={words.label}
-                      maxLength={40}
-                      status={told.length > 0 ? 'error' : undefined}
-                      value={detail.label}
-                      onChange={(event) => onLabel(at, event.target.value)}
-                    />
-                    {told.map(([pointer, message]) => (
-                      <em key={pointer} role="alert">
-                        {pointer.split('/')[3]} {message}
-                      </em>
-                    ))}
-                  </td>
-                  <td>
-                    <code>{`{${detail.key}}`}</code>
-                  </td>
-                  <td>
-                    <Token
-                      text={forText(detail.for, world.names)}
-                      label={`${detail.label}: ${words.forWhom}`}
-                      boxed={false}
-                    >
-                      <ForPicker
-                        set={detail.for}
-                        world={world}
-                        onChange={(next) => onChange(at, { ...detail, for: next })}
-                      />
-                    </Token>
-                  </td>
-                  <td>
-                    {!detail.typed ? (
-                      <span className={styles.quiet}>{words.computed}</span>
-                    ) : detail.own ? (
-                      <Token
-                        text={words.sortsOfDetail[detail.sort]}
-                        label={`${detail.label}: ${words.sort}`}
-                        boxed={false}
-                      >
-                        <Radio.Group
-                          className={styles.checks}
-                          value={detail.sort}
-                          options={Object.entries(words.sortsOfDetail).map(([value, label]) => ({
-                            value,
-                            label,
-                          }))}
-                          onChange={(event) =>
-                            onChange(at, {
-                              ...detail,
-                              sort: event.target.value as typeof detail.sort,
-                              choices: [],
-                            })
-                          }
-                        />
-                        {detail.sort === 'CHOICE' && (
-                          <Input.TextArea
-                            aria-label={words.choices}
-                            placeholder={words.choices}
-                            autoSize={{ minRows: 3, maxRows: 8 }}
-                            value={detail.choices.join('\n')}
-                            onChange={(event) =>
-                              onChange(at, { ...detail, choices: event.target.value.split('\n') })
-                            }
-                          />
-                        )}
-                      </Token>
-                    ) : (
-                      words.sortsOfDetail[detail.sort]
-                    )}
-                  </td>
-                  <td>
-                    {written ? (
-                      <Token
-                        text={kinds}
-                        label={`${detail.label}: ${words.appliesOn}`}
-                        boxed={false}
-                      >
-                        <Checkbox.Group
-                          className={styles.checks}
-                          value={detail.kinds}
-                          options={choices(words.kinds)}
-                          onChange={(chosen) => onChange(at, { ...detail, kinds: chosen })}
-                        />
-                      </Token>
-                    ) : (
-                      <span className={styles.quiet}>{kinds}</span>
-                    )}
-                  </td>
-                  <td>
-                    {written && (
-                      <Token
-                        text={states}
-                        label={`${detail.label}: ${words.statesOf}`}
-                        boxed={false}
-                      >
-                        <Checkbox.Group
-                          className={styles.checks}
-                          value={detail.states}
-                          options={choices(words.states)}
-                          onChange={(chosen) => onChange(at, { ...detail, states: chosen })}
-                        />
-                      </Token>
-                    )}
-                  </td>
-                  <td className={styles.detailTools}>
-                    <Button size="small" type="text" onClick={() => onMove(at, -1)}>
-                      {words.earlier}
-                    </Button>
-                    <Button size="small" type="text" onClick={() => onMove(at, 1)}>
-                      {words.later}
-                    </Button>
-                    {detail.own && (
-                      <Button size="small" type="text" onClick={() => onRemove(at)}>
-                        {words.takeOut}
-                      </Button>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
+            {details.map((detail, at) => (
+              <DetailRow
+                key={at}
+                detail={detail}
+                told={[...faults].filter(([pointer]) => pointer.startsWith(`/details/${at}/`))}
+                world={world}
+                onChange={(next) => onChange(at, next)}
+                onLabel={(label) => onLabel(at, label)}
+                onMove={(step) => onMove(at, step)}
+                onRemove={() => onRemove(at)}
+              />
+            ))}
           </tbody>
         </table>
       </div>
     </div>
+  );
+}
+
+/** The kinds that it is of, and the states in which it applies. */
+function appliesTo(detail: Detail) {
+  const all = detail.kinds.length === Object.keys(words.kinds).length;
+  const kinds = detail.kinds.map((kind) => worded(words.kinds, kind));
+  const states = detail.states.map((state) => worded(words.states, state));
+  return {
+    kinds: all ? words.allKinds : joined(kinds, words.and),
+    states: states.length === 0 ? words.allStates : words.inStates(joined(states, words.or)),
+  };
+}
+
+function DetailRow({
+  detail,
+  told,
+  world,
+  onChange,
+  onLabel,
+  onMove,
+  onRemove,
+}: {
+  detail: Detail;
+  told: [string, string][];
+  world: World;
+  onChange: (detail: Detail) => void;
+  onLabel: (label: string) => void;
+  onMove: (step: number) => void;
+  onRemove: () => void;
+}) {
+  const written = detail.typed && detail.key !== 'title';
+  const { kinds, states } = appliesTo(detail);
+  return (
+    <tr
+      aria-label={words.detailNumber(detail.label)}
+      onKeyDown={(event) => {
+        if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+          event.preventDefault();
+          onMove(event.key === 'ArrowUp' ? -1 : 1);
+        }
+      }}
+    >
+      <td>
+        <Input
+          size="small"
+          aria-label={words.label}
+          maxLength={40}
+          status={told.length > 0 ? 'error' : undefined}
+          value={detail.label}
+          onChange={(event) => onLabel(event.target.value)}
+        />
+        {told.map(([pointer, message]) => (
+          <em key={pointer} role="alert">
+            {pointer.split('/')[3]} {message}
+          </em>
+        ))}
+      </td>
+      <td>
+        <code>{`{${detail.key}}`}</code>
+      </td>
+      <td>
+        <Token
+          text={forText(detail.for, world.names)}
+          label={`${detail.label}: ${words.forWhom}`}
+          boxed={false}
+        >
+          <ForPicker
+            set={detail.for}
+            world={world}
+            onChange={(next) => onChange({ ...detail, for: next })}
+          />
+        </Token>
+      </td>
+      <td>
+        <Sort detail={detail} onChange={onChange} />
+      </td>
+      <td>
+        {written ? (
+          <Checks
+            text={kinds}
+            label={`${detail.label}: ${words.appliesOn}`}
+            value={detail.kinds}
+            options={choices(words.kinds)}
+            onChange={(chosen) => onChange({ ...detail, kinds: chosen })}
+          />
+        ) : (
+          <span className={styles.quiet}>{kinds}</span>
+        )}
+      </td>
+      <td>
+        {written && (
+          <Checks
+            text={states}
+            label={`${detail.label}: ${words.statesOf}`}
+            value={detail.states}
+            options={choices(words.states)}
+            onChange={(chosen) => onChange({ ...detail, states: chosen })}
+          />
+        )}
+      </td>
+      <td className={styles.detailTools}>
+        <Tools own={detail.own} onMove={onMove} onRemove={onRemove} />
+      </td>
+    </tr>
+  );
+}
+
+function Tools({
+  own,
+  onMove,
+  onRemove,
+}: {
+  own: boolean;
+  onMove: (step: number) => void;
+  onRemove: () => void;
+}) {
+  return (
+    <>
+      <Button size="small" type="text" onClick={() => onMove(-1)}>
+        {words.earlier}
+      </Button>
+      <Button size="small" type="text" onClick={() => onMove(1)}>
+        {words.later}
+      </Button>
+      {own && (
+        <Button size="small" type="text" onClick={() => onRemove()}>
+          {words.takeOut}
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Checks<T extends string>({
+  text,
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  text: string;
+  label: string;
+  value: T[];
+  options: { value: T; label: string }[];
+  onChange: (chosen: T[]) => void;
+}) {
+  return (
+    <Token text={text} label={label} boxed={false}>
+      <Checkbox.Group
+        className={styles.checks}
+        value={value}
+        options={options}
+        onChange={onChange}
+      />
+    </Token>
+  );
+}
+
+/** What it holds: settled by the house, computed, or chosen for one of its own. */
+function Sort({ detail, onChange }: { detail: Detail; onChange: (detail: Detail) => void }) {
+  if (!detail.typed) {
+    return <span className={styles.quiet}>{words.computed}</span>;
+  }
+  if (!detail.own) {
+    return words.sortsOfDetail[detail.sort];
+  }
+  return (
+    <Token
+      text={words.sortsOfDetail[detail.sort]}
+      label={`${detail.label}: ${words.sort}`}
+      boxed={false}
+    >
+      <Radio.Group
+        className={styles.checks}
+        value={detail.sort}
+        options={Object.entries(words.sortsOfDetail).map(([value, label]) => ({
+          value,
+          label,
+        }))}
+        onChange={(event) =>
+          onChange({
+            ...detail,
+            sort: event.target.value as typeof detail.sort,
+            choices: [],
+          })
+        }
+      />
+      {detail.sort === 'CHOICE' && (
+        <Input.TextArea
+          aria-label={words.choices}
+          placeholder={words.choices}
+          autoSize={{ minRows: 3, maxRows: 8 }}
+          value={detail.choices.join('\n')}
+          onChange={(event) => onChange({ ...detail, choices: event.target.value.split('\n') })}
+        />
+      )}
+    </Token>
   );
 }
 

@@ -1,12 +1,13 @@
 import { Button, Segmented } from 'antd';
 import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
+import type { Schemas } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { DetailsTab } from './DetailsTab';
 import { LookFirst } from './LookFirst';
-import { useNames } from './queries';
+import { useNames, type World } from './queries';
 import { RuleRow } from './RuleRow';
 import styles from './rules.module.css';
 import { useSetFile } from './SetFile';
@@ -24,15 +25,12 @@ export function RulesPage() {
   const tab = search.get('tab') ?? 'rules';
   const file = useSetFile(page.bringIn);
   useKeys({ a: page.add, L: () => page.count > 0 && page.lookFirst() });
-  const dragged = useRef<number | null>(null);
   if (page.now.isPending) {
     return <Loading what={words.loading} />;
   }
   if (page.now.error) {
     return <Fault error={page.now.error} again={() => void page.now.refetch()} />;
   }
-  const counts = new Map(page.now.data.counts.map((one) => [one.rule, one]));
-  const known = new Set(page.now.data.rules.map((rule) => rule.id));
   // Details are named as they are edited here, before they are in force.
   const drafted = {
     ...world,
@@ -61,20 +59,7 @@ export function RulesPage() {
         </div>
         <WorkStrip />
         {file.faults}
-        {page.stale && (
-          <p className={styles.stale} role="alert">
-            {words.changedMeanwhile}
-            <Button
-              type="link"
-              onClick={() => {
-                page.drop();
-                void page.now.refetch();
-              }}
-            >
-              {words.fetchAgain}
-            </Button>
-          </p>
-        )}
+        {page.stale && <Stale page={page} />}
         {tab === 'rules' && (
           <Faults texts={[...page.faults].filter(([at]) => at.startsWith('/rules'))} />
         )}
@@ -85,42 +70,7 @@ export function RulesPage() {
           </div>
         )}
         {tab === 'rules' ? (
-          <ol className={styles.rules}>
-            {page.rules.map((rule, at) => (
-              <RuleRow
-                key={rule.id ?? `new${at}`}
-                rule={rule}
-                number={at + 1}
-                count={
-                  rule.id !== undefined && known.has(rule.id)
-                    ? (counts.get(rule.id) ?? { entries: 0, calendars: 0 })
-                    : null
-                }
-                wordings={page.set?.wordings ?? []}
-                world={drafted}
-                chosen={page.chosen === at}
-                onChoose={() => page.choose(at)}
-                onChange={(next) => page.setRule(at, next)}
-                onCopy={() => page.copy(at)}
-                onRemove={() => page.remove(at)}
-                onMove={(step) => page.move(at, step)}
-                drag={{
-                  onStart: () => {
-                    dragged.current = at;
-                  },
-                  onOver: () => {
-                    if (dragged.current !== null && dragged.current !== at) {
-                      page.move(dragged.current, at - dragged.current);
-                      dragged.current = at;
-                    }
-                  },
-                  onEnd: () => {
-                    dragged.current = null;
-                  },
-                }}
-              />
-            ))}
-          </ol>
+          <RuleList page={page} world={drafted} now={page.now.data} />
         ) : tab === 'wordings' ? (
           <Wordings
             wordings={page.set?.wordings ?? []}
@@ -146,18 +96,7 @@ export function RulesPage() {
             onRemove={page.removeDetail}
           />
         )}
-        {page.count > 0 && (
-          <div className={styles.tray} role="status">
-            <span className={styles.dot} aria-hidden="true" />
-            <strong>{words.edited(page.count)}</strong>
-            <span className={styles.grow} />
-            <Button onClick={page.drop}>{words.leave}</Button>
-            <Button onClick={page.undo}>{words.undoEdit}</Button>
-            <Button type="primary" loading={page.isLooking} onClick={page.lookFirst}>
-              {words.lookFirst}
-            </Button>
-          </div>
-        )}
+        {page.count > 0 && <Edited page={page} />}
       </section>
       <aside className={styles.side}>
         {page.wish && <TryRecord set={page.wish} show={tab === 'rules' ? 'landings' : 'entries'} />}
@@ -172,6 +111,85 @@ export function RulesPage() {
         onTake={page.take}
         onLeave={page.stopLooking}
       />
+    </div>
+  );
+}
+
+type Page = ReturnType<typeof useRules>;
+
+/** Somebody else changed the set meanwhile. */
+function Stale({ page }: { page: Page }) {
+  return (
+    <p className={styles.stale} role="alert">
+      {words.changedMeanwhile}
+      <Button
+        type="link"
+        onClick={() => {
+          page.drop();
+          void page.now.refetch();
+        }}
+      >
+        {words.fetchAgain}
+      </Button>
+    </p>
+  );
+}
+
+function RuleList({ page, world, now }: { page: Page; world: World; now: Schemas['RuleSet'] }) {
+  const dragged = useRef<number | null>(null);
+  const counts = new Map(now.counts.map((one) => [one.rule, one]));
+  const known = new Set(now.rules.map((rule) => rule.id));
+  return (
+    <ol className={styles.rules}>
+      {page.rules.map((rule, at) => (
+        <RuleRow
+          key={rule.id ?? `new${at}`}
+          rule={rule}
+          number={at + 1}
+          count={
+            rule.id !== undefined && known.has(rule.id)
+              ? (counts.get(rule.id) ?? { entries: 0, calendars: 0 })
+              : null
+          }
+          wordings={page.set?.wordings ?? []}
+          world={world}
+          chosen={page.chosen === at}
+          onChoose={() => page.choose(at)}
+          onChange={(next) => page.setRule(at, next)}
+          onCopy={() => page.copy(at)}
+          onRemove={() => page.remove(at)}
+          onMove={(step) => page.move(at, step)}
+          drag={{
+            onStart: () => {
+              dragged.current = at;
+            },
+            onOver: () => {
+              if (dragged.current !== null && dragged.current !== at) {
+                page.move(dragged.current, at - dragged.current);
+                dragged.current = at;
+              }
+            },
+            onEnd: () => {
+              dragged.current = null;
+            },
+          }}
+        />
+      ))}
+    </ol>
+  );
+}
+
+function Edited({ page }: { page: Page }) {
+  return (
+    <div className={styles.tray} role="status">
+      <span className={styles.dot} aria-hidden="true" />
+      <strong>{words.edited(page.count)}</strong>
+      <span className={styles.grow} />
+      <Button onClick={page.drop}>{words.leave}</Button>
+      <Button onClick={page.undo}>{words.undoEdit}</Button>
+      <Button type="primary" loading={page.isLooking} onClick={page.lookFirst}>
+        {words.lookFirst}
+      </Button>
     </div>
   );
 }

@@ -7,6 +7,127 @@ import { words } from './words';
 
 type SetNow = Schemas['RuleSet'];
 
+/** Changes of the rules in their order. */
+const ruleEdits = (
+  rules: Rule[],
+  setRules: (next: Rule[]) => void,
+  choose: (at: number | null) => void,
+) => ({
+  setRule: (at: number, rule: Rule) => setRules(rules.map((one, i) => (i === at ? rule : one))),
+  add: () => {
+    setRules([
+      ...rules,
+      {
+        on: true,
+        when: { all: [{ kind: ['TICKET'] }, { state: ['TENTATIVE', 'CONFIRMED'] }] },
+        lands: [],
+        as: 'AS_IT_COMES',
+        whenDone: 'STAYS_WITH_TICK',
+      },
+    ]);
+    choose(rules.length);
+  },
+  copy: (at: number) => {
+    const copied = { ...rules[at]!, id: undefined };
+    setRules([...rules.slice(0, at + 1), copied, ...rules.slice(at + 1)]);
+    choose(at + 1);
+  },
+  remove: (at: number) => {
+    setRules(rules.filter((_, i) => i !== at));
+    choose(null);
+  },
+  move: (at: number, step: number) => {
+    setRules(moved(rules, at, step));
+    choose(Math.max(0, Math.min(rules.length - 1, at + step)));
+  },
+});
+
+/** Changes of the rest of the set. */
+const editsOf = (
+  set: SetNow,
+  inForce: SetNow | undefined,
+  change: (next: Partial<SetNow>) => void,
+) => ({
+  setWording: (at: number, wording: Wording) =>
+    change({ wordings: set.wordings.map((one, i) => (i === at ? wording : one)) }),
+  /** What a file says, to be looked at; its parts that say nothing stay. */
+  bringIn: (read: Wish) =>
+    change({
+      rules: read.rules,
+      wordings: read.wordings,
+      ...(read.details && { details: read.details }),
+      ...(read.usual && { usual: read.usual }),
+      titlesFixed: read.titlesFixed || undefined,
+    }),
+  addWording: () =>
+    change({
+      wordings: [
+        {
+          id: freshNumber(set.wordings),
+          fresh: true,
+          name: words.freshWordingName,
+          title: '{ref} {title}',
+          place: '{place}',
+          text: '',
+          categories: ['KIND'],
+        },
+        ...set.wordings,
+      ],
+    }),
+  removeWording: (at: number) => change({ wordings: set.wordings.filter((_, i) => i !== at) }),
+  setUsual: (kind: string, wording: number | null) => {
+    const usual: Record<string, number> = { ...set.usual };
+    delete usual[kind];
+    change({ usual: wording === null ? usual : { ...usual, [kind]: wording } });
+  },
+  setTitlesFixed: (why: string) => change({ titlesFixed: why || undefined }),
+  setDetail: (at: number, detail: Detail) =>
+    change({ details: set.details.map((one, i) => (i === at ? detail : one)) }),
+  labelDetail: (at: number, label: string) => {
+    // Until it is in force, wordings call it as it is named here.
+    const others = set.details.filter((_, i) => i !== at);
+    const isNew = !inForce?.details.some((d) => d.key === set.details[at]?.key);
+    change({
+      details: set.details.map((one, i) =>
+        i === at ? { ...one, label, key: isNew ? keyOf(label, others) : one.key } : one,
+      ),
+    });
+  },
+  moveDetail: (at: number, step: number) => change({ details: moved(set.details, at, step) }),
+  removeDetail: (at: number) => change({ details: set.details.filter((_, i) => i !== at) }),
+  addDetail: () =>
+    change({
+      details: [
+        ...set.details,
+        {
+          key: keyOf(words.freshDetailName, set.details),
+          label: words.freshDetailName,
+          kinds: ['JOB', 'TICKET', 'SHIFT', 'DEADLINE'],
+          for: { office: true },
+          sort: 'TEXT',
+          choices: [],
+          states: [],
+          typed: true,
+          own: true,
+        },
+      ],
+    }),
+});
+
+/** The set as it is sent, where it began with that one. */
+const wishOf = (set: SetNow, base: string, from: string): Wish => ({
+  tag: base,
+  rules: set.rules,
+  wordings: set.wordings,
+  details: set.details.map((detail) => ({
+    ...detail,
+    choices: detail.choices.map((choice) => choice.trim()).filter(Boolean),
+  })),
+  usual: set.usual,
+  titlesFixed: set.titlesFixed ?? '',
+  ...(from && { from }),
+});
+
 /** The set as it is edited here; nothing of it is in force before it was looked at. */
 export function useRules() {
   const now = useRuleSet();
@@ -36,20 +157,7 @@ export function useRules() {
   };
   const rules = set?.rules ?? [];
   const setRules = (next: Rule[]) => change({ rules: next });
-  const wish: Wish | null = set
-    ? {
-        tag: draft?.base ?? set.tag,
-        rules: set.rules,
-        wordings: set.wordings,
-        details: set.details.map((d) => ({
-          ...d,
-          choices: d.choices.map((one) => one.trim()).filter(Boolean),
-        })),
-        usual: set.usual,
-        titlesFixed: set.titlesFixed ?? '',
-        ...(from && { from }),
-      }
-    : null;
+  const wish = set ? wishOf(set, draft?.base ?? set.tag, from) : null;
   const problem = look.error instanceof ProblemError ? look.error.problem : null;
   const faults = new Map((problem?.faults ?? []).map((f) => [f.pointer, f.message]));
 
@@ -79,97 +187,8 @@ export function useRules() {
     chosen,
     choose: setChosen,
     faults,
-    setRule: (at: number, rule: Rule) => setRules(rules.map((one, i) => (i === at ? rule : one))),
-    setWording: (at: number, wording: Wording) =>
-      change({ wordings: set!.wordings.map((one, i) => (i === at ? wording : one)) }),
-    /** What a file says, to be looked at; its parts that say nothing stay. */
-    bringIn: (read: Wish) =>
-      change({
-        rules: read.rules,
-        wordings: read.wordings,
-        ...(read.details && { details: read.details }),
-        ...(read.usual && { usual: read.usual }),
-        titlesFixed: read.titlesFixed || undefined,
-      }),
-    addWording: () =>
-      change({
-        wordings: [
-          {
-            id: freshNumber(set!.wordings),
-            fresh: true,
-            name: words.freshWordingName,
-            title: '{ref} {title}',
-            place: '{place}',
-            text: '',
-            categories: ['KIND'],
-          },
-          ...set!.wordings,
-        ],
-      }),
-    removeWording: (at: number) => change({ wordings: set!.wordings.filter((_, i) => i !== at) }),
-    setUsual: (kind: string, wording: number | null) => {
-      const usual: Record<string, number> = { ...set!.usual };
-      delete usual[kind];
-      change({ usual: wording === null ? usual : { ...usual, [kind]: wording } });
-    },
-    setTitlesFixed: (why: string) => change({ titlesFixed: why || undefined }),
-    setDetail: (at: number, detail: Detail) =>
-      change({ details: set!.details.map((one, i) => (i === at ? detail : one)) }),
-    labelDetail: (at: number, label: string) => {
-      // Until it is in force, wordings call it as it is named here.
-      const others = set!.details.filter((_, i) => i !== at);
-      const isNew = !now.data?.details.some((d) => d.key === set!.details[at]?.key);
-      change({
-        details: set!.details.map((one, i) =>
-          i === at ? { ...one, label, key: isNew ? keyOf(label, others) : one.key } : one,
-        ),
-      });
-    },
-    moveDetail: (at: number, step: number) => change({ details: moved(set!.details, at, step) }),
-    removeDetail: (at: number) => change({ details: set!.details.filter((_, i) => i !== at) }),
-    addDetail: () =>
-      change({
-        details: [
-          ...set!.details,
-          {
-            key: keyOf(words.freshDetailName, set!.details),
-            label: words.freshDetailName,
-            kinds: ['JOB', 'TICKET', 'SHIFT', 'DEADLINE'],
-            for: { office: true },
-            sort: 'TEXT',
-            choices: [],
-            states: [],
-            typed: true,
-            own: true,
-          },
-        ],
-      }),
-    add: () => {
-      setRules([
-        ...rules,
-        {
-          on: true,
-          when: { all: [{ kind: ['TICKET'] }, { state: ['TENTATIVE', 'CONFIRMED'] }] },
-          lands: [],
-          as: 'AS_IT_COMES',
-          whenDone: 'STAYS_WITH_TICK',
-        },
-      ]);
-      setChosen(rules.length);
-    },
-    copy: (at: number) => {
-      const copied = { ...rules[at]!, id: undefined };
-      setRules([...rules.slice(0, at + 1), copied, ...rules.slice(at + 1)]);
-      setChosen(at + 1);
-    },
-    remove: (at: number) => {
-      setRules(rules.filter((_, i) => i !== at));
-      setChosen(null);
-    },
-    move: (at: number, step: number) => {
-      setRules(moved(rules, at, step));
-      setChosen(Math.max(0, Math.min(rules.length - 1, at + step)));
-    },
+    ...ruleEdits(rules, setRules, setChosen),
+    ...editsOf(set!, now.data, change),
     undo: () =>
       setDraft((d) => {
         const last = d?.past[d.past.length - 1];

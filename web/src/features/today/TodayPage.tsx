@@ -75,6 +75,27 @@ type Open = (id: number) => void;
 
 const MOST_AHEAD = 4;
 
+/** How much wants somebody, but for what waits for a yes. */
+const count = (today: Today, ahead: ReturnType<typeof useAhead>) =>
+  ahead.short.length +
+  ahead.clashes.length +
+  ahead.pileUps.length +
+  today.cant.length +
+  today.overdue.length +
+  today.dueToday.length +
+  today.nobody.length +
+  today.nowhere.length +
+  today.unseen.length;
+
+function Calm() {
+  return (
+    <div className={styles.calm}>
+      <strong>{words.calm}</strong>
+      <p>{words.calmWhy}</p>
+    </div>
+  );
+}
+
 function Wants({
   today,
   ahead,
@@ -85,24 +106,9 @@ function Wants({
   open: Open;
 }) {
   const remedies = useRemedies();
-  const total =
-    ahead.short.length +
-    ahead.clashes.length +
-    ahead.pileUps.length +
-    today.cant.length +
-    today.overdue.length +
-    today.dueToday.length +
-    today.nobody.length +
-    today.nowhere.length +
-    today.unseen.length;
   const waiting = useReleases(true).data?.length ?? 0;
-  if (total + waiting === 0) {
-    return (
-      <div className={styles.calm}>
-        <strong>{words.calm}</strong>
-        <p>{words.calmWhy}</p>
-      </div>
-    );
+  if (count(today, ahead) + waiting === 0) {
+    return <Calm />;
   }
   return (
     <>

@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
@@ -62,6 +63,12 @@ final class HistoryWords {
   }
 
   private static String value(World world, RecordField field, WorkRecord record) {
+    if (RecordField.NUMBERS.contains(field)) {
+      String number = field.print(record);
+      return number.isEmpty() || !field.isMinutes()
+          ? number
+          : Lengths.said(Duration.ofMinutes(Long.parseLong(number)));
+    }
     return switch (field) {
       case STATE -> record.state().name().toLowerCase(Locale.ROOT);
       case PLACE -> record.place().flatMap(world.places()::find).map(Place::name).orElse("");
@@ -77,9 +84,9 @@ final class HistoryWords {
               "; ",
               visit -> visit.margins().map(HistoryWords::margins).orElse(""));
       case RULINGS -> said(record.rulings(), "; ", ruling -> exception(world, ruling));
-      case ESTIMATE -> record.estimate().map(Lengths::said).orElse("");
       case TAGS, WANTS -> field.print(record).replace("\n", ", ");
-      case STARTED, CANT, PRIVATE, HEAD_COUNT -> field.print(record);
+      case STARTED, CANT, PRIVATE -> field.print(record);
+      default -> throw new IllegalStateException("history has no words for " + field);
     };
   }
 
