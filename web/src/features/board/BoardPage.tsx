@@ -308,7 +308,7 @@ function ConflictDialog({
           {[
             theirs?.ref,
             theirs?.title,
-            ((visit?.start ?? visit?.first) ? spanText(visit!) : '') || dueText(theirs?.due),
+            (visit && (visit.start ?? visit.first) ? spanText(visit) : '') || dueText(theirs?.due),
             (theirs?.people ?? []).map((p) => `${p.name} ${p.roleName}`).join(', '),
           ]
             .filter(Boolean)

@@ -180,8 +180,8 @@ function working(item: Item): number[] {
 
 function givenTo(item: Item, person: number | null): number | null {
   const moments = (item.people ?? [])
-    .filter((on) => on.role !== INFORMED && (person === null || on.person === person) && on.given)
-    .map((on) => Date.parse(on.given!));
+    .filter((on) => on.role !== INFORMED && (person === null || on.person === person))
+    .flatMap((on) => (on.given ? [Date.parse(on.given)] : []));
   return moments.length > 0 ? Math.min(...moments) : null;
 }
 

@@ -106,9 +106,11 @@ interface Piece {
 function piecesOf(work: RecordView[]): Piece[] {
   const found: Piece[] = [];
   for (const record of work) {
-    const spans = (record.visits ?? []).filter((v) => v.start ?? v.first);
-    for (const visit of spans) {
-      const at = visit.start ?? visit.first!;
+    const spans = (record.visits ?? []).flatMap((visit) => {
+      const at = visit.start ?? visit.first;
+      return at ? [{ visit, at }] : [];
+    });
+    for (const { visit, at } of spans) {
       found.push({
         key: `${record.id}:${visit.no}`,
         record,

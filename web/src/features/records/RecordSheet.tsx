@@ -134,6 +134,8 @@ function due(record: RecordView): string {
 function When({ record }: { record: RecordView }) {
   const visits = (record.visits ?? []).filter((v) => v.start ?? v.first);
   const several = (record.visits ?? []).length > 1;
+  const dates = record.dates ?? [];
+  const tags = record.tags ?? [];
   const differ = draftOf(record).ownPeople;
   return (
     <>
@@ -165,14 +167,14 @@ function When({ record }: { record: RecordView }) {
           })}
         </ul>
       )}
-      {(record.dates ?? []).length > 0 && (
+      {dates.length > 0 && (
         <div className={styles.small}>
-          {record.dates!.map((d) => `${d.name} ${dueText(d.when as Due)}`).join(' · ')}
+          {dates.map((d) => `${d.name} ${dueText(d.when as Due)}`).join(' · ')}
         </div>
       )}
-      {(record.tags ?? []).length > 0 && (
+      {tags.length > 0 && (
         <div className={styles.tags}>
-          {record.tags!.map((tag) => (
+          {tags.map((tag) => (
             <span key={tag}>{tag}</span>
           ))}
         </div>

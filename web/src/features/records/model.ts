@@ -141,9 +141,9 @@ export function draftOf(record: RecordView): Draft {
   const inRole = (role: number, visit?: number) => [
     ...new Set(
       people
-        .filter((p) => p.role === role && p.person != null)
+        .filter((p) => p.role === role)
         .filter((p) => visit === undefined || p.visit == null || p.visit === visit)
-        .map((p) => p.person!),
+        .flatMap((p) => p.person ?? []),
     ),
   ];
   const minutes = (n: number | undefined) => (n === undefined ? '' : String(n));

@@ -303,12 +303,9 @@ function Ahead({ records, open }: { records: RecordView[]; open: Open }) {
   const navigate = useNavigate();
   const byDay = new Map<string, { key: string; clock: string; record: RecordView }[]>();
   for (const record of records.filter((r) => r.kind !== 'SHIFT')) {
-    const spans = (record.visits ?? []).filter((v) => v.start ?? v.first);
-    const moments =
-      spans.length > 0
-        ? spans.map((v) => v.start ?? v.first!)
-        : [record.due?.at ?? record.due?.date ?? ''];
-    for (const moment of moments.filter(Boolean)) {
+    const spans = (record.visits ?? []).flatMap((visit) => visit.start ?? visit.first ?? []);
+    const due = record.due?.at ?? record.due?.date ?? [];
+    for (const moment of spans.length > 0 ? spans : [due].flat()) {
       const day = moment.slice(0, 10);
       const list = byDay.get(day) ?? [];
       list.push({

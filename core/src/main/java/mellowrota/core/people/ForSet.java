@@ -26,10 +26,6 @@ public record ForSet(long bits) {
     return new ForSet(bits | Capacities.role(role));
   }
 
-  public ForSet withOffice() {
-    return new ForSet(bits | Capacities.OFFICE);
-  }
-
   /** Whom both are for: what is computed from both may be shown to these only. */
   public ForSet intersection(ForSet other) {
     return new ForSet(bits & other.bits);

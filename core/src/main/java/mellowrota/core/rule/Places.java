@@ -5,7 +5,6 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import mellowrota.core.work.Due;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Visit;
@@ -41,12 +40,5 @@ public final class Places {
       return timed.start().getZone();
     }
     return record.place().flatMap(this::find).flatMap(Place::zone).orElse(houseZone);
-  }
-
-  /** A due time's zone: its own, else the site's (LANDING 13). */
-  public ZoneId dueZone(WorkRecord record, Visit visit) {
-    return record.due().orElse(null) instanceof Due.At at
-        ? at.time().getZone()
-        : siteZone(record, visit);
   }
 }

@@ -22,8 +22,4 @@ public record Visit(int no, Optional<When> when, Optional<Margins> margins) {
   public static Visit bare(int no) {
     return new Visit(no, Optional.empty(), Optional.empty());
   }
-
-  public Visit withoutMargins() {
-    return new Visit(no, when, Optional.empty());
-  }
 }
