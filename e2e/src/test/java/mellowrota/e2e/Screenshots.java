@@ -211,6 +211,9 @@ public class Screenshots {
     }
     if (name.equals("linking")) {
       linking(page);
+      // What moves in has come to rest.
+      page.waitForFunction(
+          "() => document.getAnimations().every(one => one.playState !== 'running')");
     }
     // A dialog that is still fading in would not be in the picture.
     page.screenshot(

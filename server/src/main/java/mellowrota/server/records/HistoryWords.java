@@ -71,8 +71,9 @@ final class HistoryWords {
     }
     return switch (field) {
       case STATE -> record.state().name().toLowerCase(Locale.ROOT);
-      case PLACE -> record.place().flatMap(world.places()::find).map(Place::name).orElse("");
-      case TEAM -> record.team().flatMap(world.crew()::team).map(Team::name).orElse("");
+      case PLACE ->
+          record.place().flatMap(id -> world.places().find(id)).map(Place::name).orElse("");
+      case TEAM -> record.team().flatMap(id -> world.crew().team(id)).map(Team::name).orElse("");
       case DUE -> record.due().map(HistoryWords::due).orElse("");
       case ASSIGNMENTS -> said(record.assignments(), ", ", given -> holder(world, given));
       case DATES -> said(record.dates(), "; ", date -> date.name() + " " + due(date.when()));

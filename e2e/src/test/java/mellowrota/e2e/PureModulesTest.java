@@ -1,0 +1,275 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.ColorScheme;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import java.util.stream.LongStream;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * What the front end computes, asked by tables: a page that holds its pure modules and nothing
+ * else, on the Wednesday of the demo.
+ */
+public class PureModulesTest {
+
+  private Playwright playwright;
+  private Page page;
+
+  @BeforeClass
+  public void load() {
+    playwright = Playwright.create();
+    Browser browser = InBrowser.launch(playwright);
+    page = InBrowser.window(browser, ColorScheme.LIGHT);
+    page.navigate("about:blank");
+    page.addScriptTag(
+        new Page.AddScriptTagOptions().setPath(Path.of(Database.environment("MELLOW_TEST_PURE"))));
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void close() {
+    playwright.close();
+  }
+
+  /** What a function answers, as JSON. */
+  private JsonNode ask(String function, Object... with) {
+    Object said =
+        page.evaluate(
+            "([name, text]) => JSON.stringify(pure[name](...JSON.parse(text)) ?? null)",
+            List.of(function, Api.JSON.writeValueAsString(with)));
+    return Api.JSON.readTree((String) said);
+  }
+
+  private static JsonNode json(String text) {
+    return Api.JSON.readTree(text.replace('\'', '"'));
+  }
+
+  @DataProvider
+  public Object[][] dueTimes() {
+    return new Object[][] {
+      {"Fri 13:00", "{'at': '2026-11-27T13:00'}"},
+      {"fri, 13.00", "{'at': '2026-11-27T13:00'}"},
+      {"Wednesday", "{'date': '2026-11-25'}"},
+      {"tomorrow 9", "{'at': '2026-11-26T09:00'}"},
+      {"today", "{'date': '2026-11-25'}"},
+      {"13:00", "{'at': '2026-11-25T13:00'}"},
+      {"27 Nov 13:00", "{'at': '2026-11-27T13:00'}"},
+      {"27 November", "{'date': '2026-11-27'}"},
+      {"3 Mar", "{'date': '2027-03-03'}"},
+      {"1 Nov", "{'date': '2026-11-01'}"},
+      {"3 Mar 2028", "{'date': '2028-03-03'}"},
+      {"2026-12-24", "{'date': '2026-12-24'}"},
+      {"2026-12-24T18:30", "{'at': '2026-12-24T18:30'}"},
+      {"", "null"},
+      {"31 Nov", "null"},
+      {"25:00", "null"},
+      {"Fri 24", "null"},
+      {"whenever", "null"},
+      {"Fri 13:00 or so", "null"},
+    };
+  }
+
+  @Test(dataProvider = "dueTimes")
+  public void aDueTimeIsReadAsPeopleTypeIt(String typed, String due) {
+    assertThat(ask("readDue", typed)).isEqualTo(json(due));
+  }
+
+  @DataProvider
+  public Object[][] spans() {
+    return new Object[][] {
+      {"Wed 8-15", "{'start': '2026-11-25T08:00', 'end': '2026-11-25T15:00'}"},
+      {"Fri 22:00 – 6", "{'start': '2026-11-27T22:00', 'end': '2026-11-28T06:00'}"},
+      {"tomorrow 9", "{'start': '2026-11-26T09:00', 'end': '2026-11-26T11:00'}"},
+      {"25 Nov 08:30 – 26 Nov 12:00", "{'start': '2026-11-25T08:30', 'end': '2026-11-26T12:00'}"},
+      {"25 – 27 Nov", "{'first': '2026-11-25', 'last': '2026-11-27'}"},
+      {"2026-12-01 – 2026-12-03", "{'first': '2026-12-01', 'last': '2026-12-03'}"},
+      {"tomorrow", "{'first': '2026-11-26', 'last': '2026-11-26'}"},
+      {"27 Nov – 25 Nov", "null"},
+      {"Wed 8 - 9 - 10", "null"},
+      {"Wed 8 to lunch", "null"},
+    };
+  }
+
+  @Test(dataProvider = "spans")
+  public void aSpanIsReadAsPeopleTypeIt(String typed, String span) {
+    assertThat(ask("readSpan", typed, 120)).isEqualTo(json(span));
+  }
+
+  @DataProvider
+  public Object[][] seeds() {
+    return LongStream.range(0, Long.getLong("seeds", 30))
+        .mapToObj(seed -> new Object[] {seed})
+        .toArray(Object[][]::new);
+  }
+
+  @Test(dataProvider = "seeds")
+  public void aSpanIsReadAgainAsItIsEdited(long seed) {
+    SplittableRandom random = new SplittableRandom(seed);
+    String first = "2026-12-%02d".formatted(random.nextInt(1, 15));
+    String last = "2026-12-%02d".formatted(random.nextInt(15, 31));
+    JsonNode span =
+        random.nextBoolean()
+            ? json("{'first': '%s', 'last': '%s'}".formatted(first, last))
+            : json(
+                "{'start': '%sT%02d:%02d', 'end': '%sT%02d:00'}"
+                    .formatted(
+                        first, random.nextInt(24), random.nextInt(60), last, random.nextInt(24)));
+    String typed = ask("spanInput", span).asString();
+    assertThat(ask("readSpan", typed, 60)).as(typed).isEqualTo(span);
+  }
+
+  @Test(dataProvider = "seeds")
+  public void railsLieInRowsNoneOverAnother(long seed) {
+    SplittableRandom random = new SplittableRandom(seed);
+    List<Map<String, Object>> tickets = new ArrayList<>();
+    for (int i = 0; i < random.nextInt(1, 40); i++) {
+      int start = random.nextInt(1000);
+      tickets.add(
+          Map.of(
+              "key",
+              "t" + i,
+              "shape",
+              "ticket",
+              "start",
+              start,
+              "end",
+              start + random.nextInt(200)));
+    }
+    JsonNode rows =
+        ask(
+            "packRails",
+            tickets,
+            Map.of("edges", List.of(0, 1000), "dates", List.of("2026-12-01")));
+    int laid = 0;
+    for (JsonNode row : rows) {
+      for (int i = 1; i < row.size(); i++) {
+        assertThat(row.get(i).get("start").asInt())
+            .isGreaterThanOrEqualTo(row.get(i - 1).get("end").asInt());
+      }
+      laid += row.size();
+    }
+    long lasting = tickets.stream().filter(t -> !t.get("start").equals(t.get("end"))).count();
+    assertThat(laid).isEqualTo((int) lasting);
+  }
+
+  private static final String RECORD =
+      """
+      {"id": 7, "kind": "JOB", "isPrivate": false, "state": "CONFIRMED", "title": "Paddle",
+       "due": {"at": "2026-11-27T13:00"}, "people": [{"role": 0, "person": 3, "name": "A"}],
+       "visits": [{"no": 1, "start": "2026-11-26T08:00", "end": "2026-11-26T12:00"}],
+       "tags": ["gate"], "estimateMinutes": 150, "leastHeadCount": 2, "details": [],
+       "mayChange": ["title"]}
+      """;
+
+  @DataProvider
+  public Object[][] edits() {
+    return new Object[][] {
+      {"{}", "{}"},
+      {"{'title': 'Paddle stuck'}", "{'title': 'Paddle stuck'}"},
+      {"{'due': 'Sat 9'}", "{'due': {'at': '2026-11-28T09:00'}}"},
+      {"{'due': ''}", "{'due': null}"},
+      {"{'tags': 'gate, dredge'}", "{'tags': ['gate', 'dredge']}"},
+      {"{'numbers': {'estimateMinutes': '1,5', 'leastHeadCount': '2'}}", "{'estimateMinutes': 90}"},
+      {
+        "{'numbers': {'estimateMinutes': '', 'leastHeadCount': ''}}",
+        "{'estimateMinutes': null, 'leastHeadCount': null}"
+      },
+      {"{'numbers': {'estimateMinutes': '2.5', 'leastHeadCount': '3'}}", "{'leastHeadCount': 3}"},
+      {"{'isPrivate': true}", "{'private': true}"},
+    };
+  }
+
+  @Test(dataProvider = "edits")
+  public void onlyWhatDiffersIsSent(String typed, String change) {
+    JsonNode record = Api.JSON.readTree(RECORD);
+    Object said =
+        page.evaluate(
+            """
+            ([record, typed]) => {
+              const one = JSON.parse(record);
+              const draft = { ...pure.draftOf(one), ...JSON.parse(typed) };
+              return JSON.stringify(pure.changesOf(one, draft));
+            }
+            """,
+            List.of(record.toString(), json(typed).toString()));
+    assertThat(Api.JSON.readTree((String) said)).isEqualTo(json(change));
+  }
+
+  @Test
+  public void aNewRecordSendsOnlyTheNumbersOfItsKind() {
+    for (String kind : List.of("JOB", "TICKET")) {
+      Object said =
+          page.evaluate(
+              """
+              ([record, kind]) =>
+                JSON.stringify(pure.newRecord({ ...pure.draftOf(JSON.parse(record)), kind }))
+              """,
+              List.of(RECORD, kind));
+      JsonNode sent = Api.JSON.readTree((String) said);
+      assertThat(sent.get("estimateMinutes").asInt()).isEqualTo(150);
+      assertThat(sent.has("leastHeadCount")).as(kind).isEqualTo(kind.equals("JOB"));
+    }
+  }
+
+  @DataProvider
+  public Object[][] lines() {
+    return new Object[][] {
+      {"ticket Paddle stuck, Ines, by Fri 13:00", "kind title person due"},
+      {"Paddle stuck, Ines Okafor", "title person"},
+      {"job Lock 7 dredge, Thu 8-12", "kind place title span"},
+      {"ticket Paddle, Nobody Known", "kind title fault"},
+      {"ticket Paddle, by whenever", "kind title fault"},
+    };
+  }
+
+  @Test(dataProvider = "lines")
+  public void aLineIsUnderstoodPieceByPiece(String line, String as) {
+    JsonNode known =
+        json(
+            """
+            {'people': [{'value': 3, 'label': 'Ines Okafor'}, {'value': 4, 'label': 'Tam Birtles'}],
+             'places': [{'value': 9, 'label': 'Lock 7', 'code': 'L7'}], 'callers': false}
+            """);
+    List<String> said =
+        ask("readShortLine", line, known)
+            .get("parts")
+            .valueStream()
+            .map(part -> part.get("as").asString())
+            .toList();
+    assertThat(said).containsExactly(as.split(" "));
+  }
+
+  @DataProvider
+  public Object[][] steps() {
+    return new Object[][] {
+      {0, 1, "['b', 'a', 'c']"},
+      {2, -2, "['c', 'a', 'b']"},
+      {0, -1, "['a', 'b', 'c']"},
+      {2, 1, "['a', 'b', 'c']"},
+    };
+  }
+
+  @Test(dataProvider = "steps")
+  public void aRuleMovesByAStepAndNotOverTheEdge(int at, int step, String then) {
+    assertThat(ask("moved", List.of("a", "b", "c"), at, step)).isEqualTo(json(then));
+  }
+
+  @Test
+  public void aListIsJoinedByItsLastWord() {
+    assertThat(ask("joined", List.of(), " or ").asString()).isEqualTo("…");
+    assertThat(ask("joined", List.of("job"), " or ").asString()).isEqualTo("job");
+    assertThat(ask("joined", List.of("job", "shift", "ticket"), " or ").asString())
+        .isEqualTo("job, shift or ticket");
+  }
+}

@@ -1,0 +1,6 @@
+/** The modules that only compute, as tests ask them: one script, loaded in a page of its own. */
+export { packRails } from './features/board/lanes';
+export { changesOf, draftOf, newRecord } from './features/records/model';
+export { readShortLine } from './features/records/shortLine';
+export { joined, moved } from './features/rules/model';
+export { daysText, readDue, readSpan, spanInput } from './shared/time';
