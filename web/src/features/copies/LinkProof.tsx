@@ -57,7 +57,7 @@ export function Proof({ proof }: { proof: Proved }) {
             </div>
             <div>
               <dt>
-                {words.theirs.toLowerCase()}, {words.proven[String(step.good)]}
+                {words.theirs.toLowerCase()}, {words.proven(step.good)}
               </dt>
               <dd>{step.read}</dd>
             </div>

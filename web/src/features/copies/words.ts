@@ -117,7 +117,7 @@ export const words = {
   ending: 'being ended',
   again: 'Read now',
   prove: 'Try it with a test entry',
-  proven: { true: 'as sent', false: 'otherwise' } as Record<string, string>,
+  proven: (asSent: boolean) => (asSent ? 'as sent' : 'otherwise'),
   since: (when: string) => `Since ${when}: `,
   readAt: (when: string) => `read ${when}`,
   neverRead: 'not read yet',

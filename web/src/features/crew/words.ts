@@ -2,6 +2,13 @@ import type { Schemas } from '../../shared/api/client';
 
 import { shortDayText } from '../../shared/time';
 
+/** Of those that are neither hours nor a level alone. */
+const LIMIT_UNITS: Partial<Record<Schemas['Limit']['kind'], string>> = {
+  DAYS: 'days',
+  NIGHTS: 'nights',
+  DUE: 'works',
+};
+
 export const words = {
   people: 'People',
   bringIn: 'Bring in a file',
@@ -162,8 +169,8 @@ export const words = {
     SKILL: 'Work without the skill it wants',
     CAPACITY: 'More at a place than it holds',
     DUE: 'Due on one day for one person, fewer than',
-  } as Record<string, string>,
-  limitUnits: { DAYS: 'days', NIGHTS: 'nights', DUE: 'works' } as Record<string, string>,
+  } satisfies Record<Schemas['Limit']['kind'], string>,
+  limitUnits: LIMIT_UNITS,
   levels: [
     { value: 'NEVER', label: 'never' },
     { value: 'WARN', label: 'warn' },

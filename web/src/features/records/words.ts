@@ -2,6 +2,19 @@ import type { NumberField } from './numbers';
 import type { Schemas } from '../../shared/api/client';
 import type { Understood } from './shortLine';
 
+const SORT_HINTS: Partial<Record<Schemas['Detail']['sort'], string>> = {
+  DATE: '2026-11-27',
+  MONEY: '120.00',
+  LINK: 'https://',
+};
+
+/** Of acts that changed a record; all others changed it too. */
+const ACTS: Record<string, string> = {
+  'record.create': 'made this',
+  'record.change': 'changed',
+  'record.undo': 'took back',
+};
+
 /** Everything this feature says. */
 export const words = {
   open: 'Open',
@@ -31,11 +44,7 @@ export const words = {
   forWhom: (set: string) => `for ${set}`,
   kept: 'kept back from you',
   notSaid: 'not said',
-  sortHints: {
-    DATE: '2026-11-27',
-    MONEY: '120.00',
-    LINK: 'https://',
-  } as Record<string, string>,
+  sortHints: SORT_HINTS,
   standsInside: (detail: string, inside: string, readers: string) =>
     `${detail} also stands in ${inside}, for ${readers}`,
   keptTyping: 'kept back; typing replaces it',
@@ -257,11 +266,7 @@ export const words = {
   >,
   late: 'late when given',
   unhanded: 'handed to nobody yet',
-  acts: {
-    'record.create': 'made this',
-    'record.change': 'changed',
-    'record.undo': 'took back',
-  } as Record<string, string>,
+  acts: ACTS,
   nothing: 'nothing',
   reasons: {
     DRAFT: 'it is a draft',

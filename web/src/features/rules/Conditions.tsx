@@ -1,5 +1,6 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import { Choice } from '../../shared/ui/Choice';
+import { worded } from '../../shared/words';
 import { begin, conditionText, isGroup, partsOf, sortOf, type Condition } from './model';
 import type { World } from './queries';
 import styles from './rules.module.css';
@@ -27,7 +28,7 @@ export function Conditions({ parts, world, boxed, join, adds, onChange }: Props)
           {at > 0 && join}
           {isGroup(part) ? (
             <span className={styles.group}>
-              {words.groups[sortOf(part)]} (
+              {worded(words.groups, sortOf(part))} (
               <Conditions
                 parts={partsOf(part)}
                 world={world}

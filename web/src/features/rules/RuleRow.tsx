@@ -84,25 +84,23 @@ export function RuleRow(props: Props) {
 /** A word of the sentence that is one of some. */
 function OneOf<T extends string>({
   label,
-  text,
   value,
   options,
   boxed,
   onChange,
 }: {
   label: string;
-  text: string;
   value: T;
-  options: Record<string, string>;
+  options: Readonly<Record<T, string>>;
   boxed: boolean;
   onChange: (value: T) => void;
 }) {
   return (
-    <Token text={text} label={label} boxed={boxed}>
+    <Token text={options[value] ?? '…'} label={label} boxed={boxed}>
       <Radio.Group
         className={styles.checks}
         value={value}
-        options={Object.entries(options).map(([one, name]) => ({ value: one, label: name }))}
+        options={choices(options)}
         onChange={(event) => onChange(event.target.value as T)}
       />
     </Token>
@@ -172,7 +170,6 @@ function Sentence({ rule, wordings, world, chosen, onChange }: Props) {
       {words.as}{' '}
       <OneOf
         label={words.as}
-        text={words.shapes[rule.as] ?? rule.as}
         value={rule.as}
         options={words.shapes}
         boxed={chosen}
@@ -181,7 +178,6 @@ function Sentence({ rule, wordings, world, chosen, onChange }: Props) {
       , {words.worded}{' '}
       <OneOf
         label={words.worded}
-        text={wordingNames[String(rule.wording ?? 0)] ?? '…'}
         value={String(rule.wording ?? 0)}
         options={wordingNames}
         boxed={chosen}
@@ -192,7 +188,6 @@ function Sentence({ rule, wordings, world, chosen, onChange }: Props) {
       <Extras {...{ rule, chosen, onChange }} />; {words.whenDone}{' '}
       <OneOf
         label={words.whenDone}
-        text={words.done[rule.whenDone] ?? ''}
         value={rule.whenDone}
         options={words.done}
         boxed={chosen}
@@ -208,15 +203,14 @@ function Extras({ rule, chosen, onChange }: Pick<Props, 'rule' | 'chosen' | 'onC
   const reminders = rule.reminders ?? [];
   const invites = rule.attendees === 'NOBODY' ? '' : (rule.attendees ?? '');
   const release = rule.afterYes ? 'true' : '';
-  const busy = rule.busy === undefined ? '' : String(rule.busy);
+  const busy = rule.busy === undefined ? '' : rule.busy ? 'true' : 'false';
   return (
     <>
       {(chosen || busy !== '') && (
         <>
           ,{' '}
           <OneOf
-            label={words.busies['']!}
-            text={words.busies[busy] ?? ''}
+            label={words.busies['']}
             value={busy}
             options={words.busies}
             boxed={chosen}
@@ -240,7 +234,6 @@ function Extras({ rule, chosen, onChange }: Pick<Props, 'rule' | 'chosen' | 'onC
           , {words.inviting}{' '}
           <OneOf
             label={words.inviting}
-            text={words.invites[invites] ?? ''}
             value={invites}
             options={words.invites}
             boxed={chosen}
@@ -253,7 +246,6 @@ function Extras({ rule, chosen, onChange }: Pick<Props, 'rule' | 'chosen' | 'onC
           , {words.release}{' '}
           <OneOf
             label={words.release}
-            text={words.releases[release] ?? ''}
             value={release}
             options={words.releases}
             boxed={chosen}

@@ -119,7 +119,7 @@ export function conditionText(condition: Condition, names: Names): string {
   if (c.private) {
     return words.isPrivate;
   }
-  return c.allDay ? words.allDay : (words.groups[sortOf(c)] ?? '');
+  return c.allDay ? words.allDay : worded(words.groups, sortOf(c));
 }
 
 /** Where a rule lands, in words. */

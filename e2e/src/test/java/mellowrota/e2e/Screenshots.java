@@ -211,10 +211,13 @@ public class Screenshots {
     }
     if (name.equals("linking")) {
       linking(page);
-      // What moves in has come to rest.
-      page.waitForFunction(
-          "() => document.getAnimations().every(one => one.playState !== 'running')");
-    }
+      // What moves in has come to rest; what turns for good is no matter.
+    page.waitForFunction(
+        """
+        () => document.getAnimations().every(
+          (one) => one.playState !== 'running'
+            || one.effect.getComputedTiming().iterations === Infinity)
+        """);
     // A dialog that is still fading in would not be in the picture.
     page.screenshot(
         new Page.ScreenshotOptions()

@@ -3,6 +3,7 @@ package mellowrota.core.change;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -189,7 +190,7 @@ public enum RecordField {
 
   /** Whether records of this kind may have this number. */
   public boolean holds(Kind kind, long number) {
-    return (traits.kinds.isEmpty() || traits.kinds.contains(kind))
+    return traits.kind.map(kind::equals).orElse(true)
         && number >= traits.least
         && number <= traits.most;
   }
@@ -201,8 +202,9 @@ public enum RecordField {
 
   /** What {@link #holds} wants, in words. */
   public String bounds() {
-    String kinds = traits.kinds.isEmpty() ? "" : "for jobs, ";
-    return kinds + "from " + traits.least + " to " + traits.most;
+    String range = "from " + traits.least + " to " + traits.most;
+    return traits.kind.map(kind -> "for " + kind.name().toLowerCase(Locale.ROOT) + "s, ").orElse("")
+        + range;
   }
 
   /** Its value as history keeps it. */
@@ -251,7 +253,7 @@ public enum RecordField {
     private final ForSet forWhom;
     private Optional<Role.Right> right = Optional.empty();
     private Optional<String> api = Optional.empty();
-    private Set<Kind> kinds = Set.of();
+    private Optional<Kind> kind = Optional.empty();
     private int least;
     private int most;
     private boolean minutes;
@@ -286,8 +288,8 @@ public enum RecordField {
       return this;
     }
 
-    Traits of(Kind kind) {
-      kinds = Set.of(kind);
+    Traits of(Kind whose) {
+      kind = Optional.of(whose);
       return this;
     }
   }
