@@ -211,7 +211,8 @@ public class Screenshots {
     }
     if (name.equals("linking")) {
       linking(page);
-      // What moves in has come to rest; what turns for good is no matter.
+    }
+    // What moves in has come to rest; what turns for good is no matter.
     page.waitForFunction(
         """
         () => document.getAnimations().every(
