@@ -5,7 +5,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
-import com.microsoft.playwright.options.ScreenshotAnimations;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -219,11 +218,7 @@ public class Screenshots {
           (one) => one.playState !== 'running'
             || one.effect.getComputedTiming().iterations === Infinity)
         """);
-    // A dialog that is still fading in would not be in the picture.
-    page.screenshot(
-        new Page.ScreenshotOptions()
-            .setPath(FOLDER.resolve(name + ".png"))
-            .setAnimations(ScreenshotAnimations.DISABLED));
+    page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
     page.context().close();
   }
 }
