@@ -64,10 +64,7 @@ final class HistoryWords {
 
   private static String value(World world, RecordField field, WorkRecord record) {
     if (RecordField.NUMBERS.contains(field)) {
-      String number = field.print(record);
-      return number.isEmpty() || !field.isMinutes()
-          ? number
-          : Lengths.said(Duration.ofMinutes(Long.parseLong(number)));
+      return number(field, field.print(record));
     }
     return switch (field) {
       case STATE -> record.state().name().toLowerCase(Locale.ROOT);
@@ -89,6 +86,12 @@ final class HistoryWords {
       case STARTED, CANT, PRIVATE -> field.print(record);
       default -> throw new IllegalStateException("history has no words for " + field);
     };
+  }
+
+  private static String number(RecordField field, String number) {
+    return number.isEmpty() || !field.isMinutes()
+        ? number
+        : Lengths.said(Duration.ofMinutes(Long.parseLong(number)));
   }
 
   /** Each once, those left out that say nothing. */

@@ -61,7 +61,6 @@ public class CopyStore {
 
   private final EntityManager kept;
   private final Entries entries;
-  private final LinkStore links;
   private final Clock clock;
 
   /**
@@ -106,7 +105,8 @@ public class CopyStore {
     List<CopyEntity> found = query.getResultList();
     found.forEach(kept::detach);
     return copies(
-        found, links.renderings(found.stream().map(one -> one.outlet).collect(Collectors.toSet())));
+        found,
+        renderings("holds(:of, id)", found.stream().map(one -> one.outlet).toArray(Long[]::new)));
   }
 
   private List<Copy> copies(List<CopyEntity> found, Map<Long, Optional<RenderingId>> renderings) {
@@ -115,6 +115,19 @@ public class CopyStore {
     return found.stream()
         .map(one -> copy(one, known.get(one.entry), renderings.get(one.outlet)))
         .toList();
+  }
+
+  /** As what calendars of a link are written; empty: nothing is written there any more. */
+  private Map<Long, Optional<RenderingId>> renderings(String which, Object of) {
+    record Written(long outlet, Long rendering) {}
+    return kept
+        .createQuery("select id, rendering from OutletEntity where " + which, Written.class)
+        .setParameter("of", of)
+        .getResultList()
+        .stream()
+        .collect(
+            Collectors.toMap(
+                Written::outlet, one -> Optional.ofNullable(one.rendering()).map(RenderingId::of)));
   }
 
   private static Copy copy(CopyEntity one, Entries.Known entry, Optional<RenderingId> rendering) {
@@ -141,7 +154,7 @@ public class CopyStore {
   /** What is due on a link, the earliest first, and of those the nearest. */
   public Optional<Copy> due(long link) {
     Instant now = clock.instant();
-    Map<Long, Optional<RenderingId>> outlets = links.renderings(link);
+    Map<Long, Optional<RenderingId>> outlets = renderings("link = :of", link);
     // One question for each calendar, which finds it by the index.
     return outlets.keySet().stream()
         .flatMap(

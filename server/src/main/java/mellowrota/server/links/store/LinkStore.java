@@ -207,27 +207,6 @@ public class LinkStore {
     return outlets("holds(:of, id)", ids.toArray(Long[]::new));
   }
 
-  /** As what calendars that a link writes to are written; empty: nothing is written any more. */
-  Map<Long, Optional<RenderingId>> renderings(long link) {
-    return renderings("link = :of", link);
-  }
-
-  Map<Long, Optional<RenderingId>> renderings(Set<Long> outlets) {
-    return renderings("holds(:of, id)", outlets.toArray(Long[]::new));
-  }
-
-  private Map<Long, Optional<RenderingId>> renderings(String which, Object of) {
-    record Written(long outlet, Long rendering) {}
-    return kept
-        .createQuery("select id, rendering from OutletEntity where " + which, Written.class)
-        .setParameter("of", of)
-        .getResultList()
-        .stream()
-        .collect(
-            Collectors.toMap(
-                Written::outlet, one -> Optional.ofNullable(one.rendering()).map(RenderingId::of)));
-  }
-
   public Optional<Outlet> outlet(long id) {
     return outlets("id = :of", id).stream().findFirst();
   }
