@@ -11,7 +11,7 @@ import { typeAhead, useKeys } from '../shared/ui/keys';
 import { TrayContext } from '../shared/ui/tray';
 import styles from './frame.module.css';
 import { useLive } from './useLive';
-import { useTray } from './useTray';
+import { useDeeds } from './useDeeds';
 import type { useMode } from './useMode';
 import { frameWords as words } from './words';
 
@@ -25,7 +25,7 @@ interface Props {
 
 /** One slim bar, the page, and the tray along the bottom. */
 export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
-  const tray = useTray();
+  const deeds = useDeeds();
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
   const make = useMake();
@@ -44,14 +44,14 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     }),
     'g o': () => void navigate('/copies'),
     'g p': () => void navigate('/crew'),
-    z: tray.undo,
-    Z: tray.redo,
+    z: deeds.undo,
+    Z: deeds.redo,
     '?': () => setKeys(true),
     ...(mayMake && { n: make }),
   });
 
   return (
-    <TrayContext.Provider value={{ tell: tray.tell }}>
+    <TrayContext.Provider value={{ tell: deeds.tell }}>
       <div className={styles.frame}>
         <a className={styles.skip} href="#page">
           {words.skip}
@@ -67,7 +67,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
         <main id="page" className={styles.page} tabIndex={-1}>
           <LookDialog>{children}</LookDialog>
         </main>
-        <TrayBar tray={tray} mayMake={mayMake} />
+        <TrayBar deeds={deeds} mayMake={mayMake} />
         <KeyList open={keys} onClose={() => setKeys(false)} />
       </div>
     </TrayContext.Provider>
@@ -127,10 +127,10 @@ function Eyes({ name }: { name: string }) {
   );
 }
 
-function TrayBar({ tray, mayMake }: { tray: ReturnType<typeof useTray>; mayMake: boolean }) {
+function TrayBar({ deeds, mayMake }: { deeds: ReturnType<typeof useDeeds>; mayMake: boolean }) {
   const waiting = useReleases(mayMake).data?.length ?? 0;
   const goesOut = useGoesOut(!eyes());
-  const { told, acts, pending } = tray;
+  const { told, acts, pending } = deeds;
   if (!told && waiting === 0 && !goesOut) {
     return null;
   }
@@ -146,17 +146,17 @@ function TrayBar({ tray, mayMake }: { tray: ReturnType<typeof useTray>; mayMake:
       )}
       {goesOut && <GoesOut waiting={goesOut} />}
       {acts.undone.length > 0 && (
-        <Button onClick={tray.redo} loading={pending}>
+        <Button onClick={deeds.redo} loading={pending}>
           {words.redo}
         </Button>
       )}
       {acts.done.length > 0 && (
-        <Button onClick={tray.undo} loading={pending}>
+        <Button onClick={deeds.undo} loading={pending}>
           {words.undo}
         </Button>
       )}
       {told && (
-        <Button type="text" onClick={tray.close}>
+        <Button type="text" onClick={deeds.close}>
           {words.close}
         </Button>
       )}

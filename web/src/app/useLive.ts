@@ -4,14 +4,14 @@ import { recordChanged } from '../shared/api/keys';
 
 /** Hears what others change and fetches it again, without moving what one looks at. */
 export function useLive() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   useEffect(() => {
     const source = new EventSource('/api/v1/events');
     source.addEventListener('record', (event) => {
       const { id } = JSON.parse((event as MessageEvent<string>).data) as { id: number };
-      recordChanged(client, id);
+      recordChanged(queries, id);
     });
-    source.addEventListener('world', () => void client.invalidateQueries());
+    source.addEventListener('world', () => void queries.invalidateQueries());
     return () => source.close();
-  }, [client]);
+  }, [queries]);
 }

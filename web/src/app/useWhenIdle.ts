@@ -6,22 +6,22 @@ import { useCallback } from 'react';
  * still on its way means that change.
  */
 export function useWhenIdle() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useCallback(
     (act: () => void) => {
       // What was saved is told one turn later.
       const soon = () => window.setTimeout(act);
-      if (client.isMutating() === 0) {
+      if (queries.isMutating() === 0) {
         soon();
         return;
       }
-      const stop = client.getMutationCache().subscribe(() => {
-        if (client.isMutating() === 0) {
+      const stop = queries.getMutationCache().subscribe(() => {
+        if (queries.isMutating() === 0) {
           stop();
           soon();
         }
       });
     },
-    [client],
+    [queries],
   );
 }

@@ -10,20 +10,20 @@ export const useAppPasswords = () =>
   });
 
 export function useMakeAppPassword() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas['AppPasswordWish']) =>
       take(api.POST('/api/v1/account/app-passwords', { body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.appPasswords }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.appPasswords }),
   });
 }
 
 export function useWithdraw() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/account/app-passwords/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.appPasswords }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.appPasswords }),
   });
 }
 
@@ -32,11 +32,11 @@ export const useSessions = () =>
   useQuery({ queryKey: keys.sessions, queryFn: () => take(api.GET('/api/v1/account/sessions')) });
 
 export function useEndSession() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: string) =>
       take(api.DELETE('/api/v1/account/sessions/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.sessions }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.sessions }),
   });
 }
 
@@ -51,19 +51,19 @@ export function useFeeds() {
 }
 
 export function useMakeFeed() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useLookedAt(
     (to, body: Schemas['FeedWish']) => take(to.POST('/api/v1/feeds', { body })),
-    () => void client.invalidateQueries({ queryKey: keys.feeds }),
+    () => void queries.invalidateQueries({ queryKey: keys.feeds }),
   );
 }
 
 export function useWithdrawFeed() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/feeds/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.feeds }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.feeds }),
   });
 }
 
@@ -73,8 +73,8 @@ export function useShares() {
 
 /** What can be done with a share; calendars are read otherwise afterwards. */
 export function useShareDeeds() {
-  const client = useQueryClient();
-  const done = () => void client.invalidateQueries();
+  const queries = useQueryClient();
+  const done = () => void queries.invalidateQueries();
   const path = (id: number) => ({ params: { path: { id } } });
   return {
     offer: useLookedAt(
@@ -105,10 +105,10 @@ export function useOwnTitle() {
 }
 
 export function useSetOwnTitle() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ tag, ...body }: Seen<Schemas['OwnTitleChange']>) =>
       take(api.PUT('/api/v1/account/title', { params: ifStill(tag), body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.ownTitle }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.ownTitle }),
   });
 }

@@ -31,11 +31,11 @@ export function useLinks() {
 
 /** What can be done with a link. */
 export function useLinkDeeds() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   const done = () => {
-    void client.invalidateQueries({ queryKey: keys.links });
-    void client.invalidateQueries({ queryKey: keys.copies });
-    void client.invalidateQueries({ queryKey: keys.outsideChanges });
+    void queries.invalidateQueries({ queryKey: keys.links });
+    void queries.invalidateQueries({ queryKey: keys.copies });
+    void queries.invalidateQueries({ queryKey: keys.outsideChanges });
   };
   return {
     tryIt: useMutation({
@@ -114,7 +114,7 @@ export function useWaiting(enabled: boolean) {
 
 /** Says what becomes of a change that was made there. */
 export function useDecide() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ id, taken }: { id: number; taken: boolean }) =>
       take(
@@ -122,15 +122,15 @@ export function useDecide() {
           ? api.POST('/api/v1/outside-changes/{id}/take', { params: { path: { id } } })
           : api.POST('/api/v1/outside-changes/{id}/put-back', { params: { path: { id } } }),
       ),
-    onSettled: () => void client.invalidateQueries(),
+    onSettled: () => void queries.invalidateQueries(),
   });
 }
 
 export function useSendNow() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: () => take(api.POST('/api/v1/copies/send-now')),
-    onSuccess: () => void client.invalidateQueries({ queryKey: keys.copies }),
+    onSuccess: () => void queries.invalidateQueries({ queryKey: keys.copies }),
   });
 }
 
@@ -143,9 +143,9 @@ export function useHeld() {
 }
 
 export function useGoOn() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: () => take(api.POST('/api/v1/copies/go-on')),
-    onSuccess: () => void client.invalidateQueries(),
+    onSuccess: () => void queries.invalidateQueries(),
   });
 }

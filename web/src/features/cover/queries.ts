@@ -150,8 +150,8 @@ export function useFill(from: string, until: string, asked: boolean) {
 
 /** What is done from here; whatever comes of it, all that rests on it is looked at anew. */
 export function useCoverDeeds() {
-  const client = useQueryClient();
-  const onSettled = () => void client.invalidateQueries();
+  const queries = useQueryClient();
+  const onSettled = () => void queries.invalidateQueries();
   const key = () => ({ header: { 'Idempotency-Key': newKey() } });
   return {
     give: useMutation({
@@ -195,10 +195,10 @@ export function useDuties() {
 }
 
 export function useDutyDeeds() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   const onSettled = () => {
-    void client.invalidateQueries({ queryKey: keys.duties });
-    void client.invalidateQueries({ queryKey: keys.cover });
+    void queries.invalidateQueries({ queryKey: keys.duties });
+    void queries.invalidateQueries({ queryKey: keys.cover });
   };
   return {
     add: useMutation({

@@ -10,12 +10,12 @@ export type Place = Schemas['Place'];
 export type HouseChange = Schemas['HouseChange'];
 
 function useStale() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return () => {
     for (const queryKey of [keys.people, keys.teams, keys.places]) {
-      void client.invalidateQueries({ queryKey });
+      void queries.invalidateQueries({ queryKey });
     }
-    recordChanged(client);
+    recordChanged(queries);
   };
 }
 
@@ -75,11 +75,11 @@ export const useAddPlace = () =>
   useCrewChange((body: Schemas['PlaceChange']) => take(api.POST('/api/v1/places', { body })));
 
 export function useChangeHouse() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useLookedAt(
     (to, { tag, ...body }: Seen<HouseChange>) =>
       take(to.PATCH('/api/v1/house', { params: ifStill(tag), body })),
-    () => void client.invalidateQueries(),
+    () => void queries.invalidateQueries(),
   );
 }
 
@@ -92,13 +92,13 @@ export function useSkills(id: number) {
 
 export function useSetSkills(id: number) {
   const path = { id };
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ tag, ...body }: Seen<Schemas['SkillsChange']>) =>
       take(api.PUT('/api/v1/people/{id}/skills', { params: { path, ...ifStill(tag) }, body })),
     onSuccess: () => {
-      void client.invalidateQueries({ queryKey: keys.skills(id) });
-      void client.invalidateQueries({ queryKey: keys.cover });
+      void queries.invalidateQueries({ queryKey: keys.skills(id) });
+      void queries.invalidateQueries({ queryKey: keys.cover });
     },
   });
 }
@@ -115,8 +115,8 @@ export function useTimes(id: number) {
 
 /** What is changed of somebody's hours and leave; cover and the board follow. */
 export function useTimesDeeds(id: number) {
-  const client = useQueryClient();
-  const onSettled = () => void client.invalidateQueries();
+  const queries = useQueryClient();
+  const onSettled = () => void queries.invalidateQueries();
   const path = { id };
   return {
     setHours: useMutation({
@@ -173,11 +173,11 @@ export function useLimits() {
 }
 
 export function useSetLimits() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ tag, ...body }: Seen<LimitsChange>) =>
       take(api.PUT('/api/v1/limits', { params: ifStill(tag), body })),
-    onSettled: () => void client.invalidateQueries(),
+    onSettled: () => void queries.invalidateQueries(),
   });
 }
 
@@ -190,15 +190,15 @@ export function usePlaceTerms(id: number) {
 }
 
 export function useSetPlaceTerms(id: number) {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ tag, ...body }: Seen<Schemas['PlaceTermsChange']>) =>
       take(
         api.PUT('/api/v1/places/{id}/terms', { params: { path: { id }, ...ifStill(tag) }, body }),
       ),
     onSettled: () => {
-      void client.invalidateQueries({ queryKey: keys.placeTerms });
-      void client.invalidateQueries({ queryKey: keys.cover });
+      void queries.invalidateQueries({ queryKey: keys.placeTerms });
+      void queries.invalidateQueries({ queryKey: keys.cover });
     },
   });
 }

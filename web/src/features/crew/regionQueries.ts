@@ -13,8 +13,8 @@ export const useRegions = () =>
 
 /** What is changed of regions; hours and cover follow. */
 export function useRegionDeeds() {
-  const client = useQueryClient();
-  const onSuccess = () => client.invalidateQueries();
+  const queries = useQueryClient();
+  const onSuccess = () => queries.invalidateQueries();
   return {
     add: useMutation({
       mutationFn: (name: string) => take(api.POST('/api/v1/regions', { body: { name } })),
@@ -55,7 +55,7 @@ export function useWorkedDays(place?: number) {
 }
 
 export function useSetWorkedDays(place?: number) {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ tag, ...body }: Seen<WorkedDaysChange>) =>
       place == null
@@ -66,6 +66,6 @@ export function useSetWorkedDays(place?: number) {
               body,
             }),
           ),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => queries.invalidateQueries(),
   });
 }

@@ -32,7 +32,7 @@ export function useLook(sent: Sent | null) {
 }
 
 export function useTake() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (sent: Sent) =>
       take(
@@ -41,7 +41,7 @@ export function useTake() {
           params: { header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => queries.invalidateQueries(),
   });
 }
 

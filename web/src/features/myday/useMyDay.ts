@@ -17,7 +17,7 @@ const offline = (error: unknown) => error instanceof ProblemError && error.probl
 
 /** My day, also without network: what was last fetched, with the marks that wait to be sent. */
 export function useMyDay(person: number) {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   const [waiting, setWaiting] = useState<Waiting[]>(() => waitingOf(person));
   const query = useQuery({
     queryKey: keys.myDay,
@@ -62,8 +62,8 @@ export function useMyDay(person: number) {
         put((now) => now.map((w) => (w.key === one.key ? { ...w, refused: why } : w)));
       }
     }
-    await client.invalidateQueries({ queryKey: keys.myDay });
-  }, [client, person, put]);
+    await queries.invalidateQueries({ queryKey: keys.myDay });
+  }, [queries, person, put]);
 
   useEffect(() => {
     const back = () => void send();
@@ -97,7 +97,7 @@ export function useMyDay(person: number) {
     forget: (key: string) => put((now) => now.filter((w) => w.key !== key)),
     seen: async (record: number) => {
       await take(api.POST('/api/v1/records/{id}/seen', { params: { path: { id: record } } }));
-      await client.invalidateQueries({ queryKey: keys.myDay });
+      await queries.invalidateQueries({ queryKey: keys.myDay });
     },
   };
 }
@@ -111,8 +111,8 @@ export function useMyTimes(person: number) {
 
 /** Leave that is asked for, until the office agrees. */
 export function useMyLeave(person: number) {
-  const client = useQueryClient();
-  const onSettled = () => void client.invalidateQueries({ queryKey: keys.ownTimes });
+  const queries = useQueryClient();
+  const onSettled = () => void queries.invalidateQueries({ queryKey: keys.ownTimes });
   const ask = useMutation({
     mutationFn: (body: Schemas['LeaveWish']) =>
       take(api.POST('/api/v1/people/{id}/leave', { params: { path: { id: person } }, body })),

@@ -5,7 +5,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Field, Line, Pick, Text } from './fields';
 import type { DateDraft, ExceptionDraft } from './model';
 import styles from './records.module.css';
-import { numbersOf, typing } from './numbers';
+import { numbersOf, howTyped } from './numbers';
 import { Team } from './RecordForm';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
@@ -50,7 +50,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
                 id={field}
                 {...words.numbers[field]}
                 needs={field}
-                accepts={typing(field).accepts}
+                accepts={howTyped(field).accepts}
                 value={draft.numbers[field]}
                 onChange={(typed) => set({ numbers: { ...draft.numbers, [field]: typed } })}
               />

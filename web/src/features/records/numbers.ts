@@ -29,21 +29,21 @@ const TYPED: Partial<Record<NumberField, Typing>> = {
 
 export const NUMBERS = Object.keys(words.numbers) as NumberField[];
 
-export const typing = (field: NumberField): Typing => TYPED[field] ?? COUNT;
+export const howTyped = (field: NumberField): Typing => TYPED[field] ?? COUNT;
 
 /** Those that work of a kind has. */
 export const numbersOf = (kind: Kind) =>
-  NUMBERS.filter((field) => typing(field).kinds?.includes(kind) ?? true);
+  NUMBERS.filter((field) => howTyped(field).kinds?.includes(kind) ?? true);
 
 /** As they are typed; nothing typed is no number. */
 export const numbersTyped = (record?: RecordView): Draft['numbers'] =>
   Object.fromEntries(
     NUMBERS.map((field) => {
       const said = record?.[field];
-      return [field, said === undefined ? '' : String(said / typing(field).per)];
+      return [field, said === undefined ? '' : String(said / howTyped(field).per)];
     }),
   ) as Draft['numbers'];
 
 /** As one is sent; null takes it off. */
 export const sent = (field: NumberField, typed: string) =>
-  typed ? Math.round(typing(field).per * Number(typed.replace(',', '.'))) : null;
+  typed ? Math.round(howTyped(field).per * Number(typed.replace(',', '.'))) : null;

@@ -84,16 +84,16 @@ export function usePreview(change: Change, enabled: boolean) {
 }
 
 function useRefresh() {
-  const client = useQueryClient();
-  return (id?: number) => recordChanged(client, id);
+  const queries = useQueryClient();
+  return (id?: number) => recordChanged(queries, id);
 }
 
 /** What a save answers is shown at once, and keys act on it, before it is read again. */
 function useShown() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return ({ data, tag }: { data: Schemas['ActAnswer']; tag: string }) => {
     if (data.record) {
-      client.setQueryData(keys.record(data.record.id), { data: data.record, tag });
+      queries.setQueryData(keys.record(data.record.id), { data: data.record, tag });
     }
     return data;
   };
@@ -132,7 +132,7 @@ export function useChange(id: number) {
 
 /** Whatever was done may be shown anywhere. */
 export function useUndo() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (act: number): Promise<Schemas['ActAnswer']> =>
       take(
@@ -140,13 +140,13 @@ export function useUndo() {
           params: { path: { id: act }, header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSettled: () => void client.invalidateQueries(),
+    onSettled: () => void queries.invalidateQueries(),
   });
 }
 
 /** Changes a record as it is this moment: looks first, so that nobody's words are written over. */
 export function useChangeNow() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   const shown = useShown();
   return useMutation({
     // One after the other, so that two quick keys do not meet.
@@ -161,7 +161,7 @@ export function useChangeNow() {
       ).then(shown);
     },
     onSettled: () => {
-      void client.invalidateQueries();
+      void queries.invalidateQueries();
     },
   });
 }
@@ -170,7 +170,7 @@ export type Several = Schemas['SeveralItem'][];
 
 /** Makes and changes several records as one act. */
 export function useSeveral() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (items: Several) =>
       take(
@@ -180,9 +180,9 @@ export function useSeveral() {
         }),
       ),
     onSettled: () => {
-      void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
+      void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
       // On the board, done is when it shows it.
-      return client.invalidateQueries({ queryKey: keys.board });
+      return queries.invalidateQueries({ queryKey: keys.board });
     },
   });
 }
@@ -207,19 +207,19 @@ export function useViews() {
 }
 
 export function useSaveView() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (view: Schemas['SavedViewWish']) => take(api.POST('/api/v1/views', { body: view })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.views }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.views }),
   });
 }
 
 export function useLetViewGo() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: number) =>
       take(api.DELETE('/api/v1/views/{id}', { params: { path: { id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.views }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.views }),
   });
 }
 
@@ -234,7 +234,7 @@ export function useReleases(enabled: boolean) {
 
 /** Says yes to what was looked at. */
 export function useYes() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (items: Schemas['Yes'][]) =>
       take(
@@ -243,13 +243,13 @@ export function useYes() {
           params: { header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => queries.invalidateQueries(),
   });
 }
 
 /** The same, looked at first. */
 export function useSeveralLookedAt() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useLookedAt(
     (to, items: Several) =>
       take(
@@ -258,6 +258,6 @@ export function useSeveralLookedAt() {
           params: { header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    () => void client.invalidateQueries(),
+    () => void queries.invalidateQueries(),
   );
 }

@@ -2,6 +2,7 @@ import { Button, Checkbox, Input, Radio, Select } from 'antd';
 import { forKey, forText, joined, PRESETS, type Detail, type For } from './model';
 import type { World } from './queries';
 import styles from './rules.module.css';
+import { stepKeys, Steps } from './Steps';
 import { Token } from './Token';
 import { choices, worded } from '../../shared/words';
 import { words } from './words';
@@ -85,15 +86,7 @@ function DetailRow({
   const written = detail.typed && detail.key !== 'title';
   const { kinds, states } = appliesTo(detail);
   return (
-    <tr
-      aria-label={words.detailNumber(detail.label)}
-      onKeyDown={(event) => {
-        if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-          event.preventDefault();
-          onMove(event.key === 'ArrowUp' ? -1 : 1);
-        }
-      }}
-    >
+    <tr aria-label={words.detailNumber(detail.label)} onKeyDown={stepKeys(onMove)}>
       <td>
         <Input
           size="small"
@@ -170,14 +163,9 @@ function Tools({
 }) {
   return (
     <>
-      <Button size="small" type="text" onClick={() => onMove(-1)}>
-        {words.earlier}
-      </Button>
-      <Button size="small" type="text" onClick={() => onMove(1)}>
-        {words.later}
-      </Button>
+      <Steps onMove={onMove} />
       {own && (
-        <Button size="small" type="text" onClick={() => onRemove()}>
+        <Button size="small" type="text" onClick={onRemove}>
           {words.takeOut}
         </Button>
       )}
@@ -227,10 +215,7 @@ function Sort({ detail, onChange }: { detail: Detail; onChange: (detail: Detail)
       <Radio.Group
         className={styles.checks}
         value={detail.sort}
-        options={Object.entries(words.sortsOfDetail).map(([value, label]) => ({
-          value,
-          label,
-        }))}
+        options={choices(words.sortsOfDetail)}
         onChange={(event) =>
           onChange({
             ...detail,

@@ -13,6 +13,7 @@ import type { World } from './queries';
 import { Reminders } from './Reminders';
 import styles from './rules.module.css';
 import { Targets } from './Targets';
+import { stepKeys, Steps } from './Steps';
 import { Token } from './Token';
 import { choices, worded } from '../../shared/words';
 import { words } from './words';
@@ -46,12 +47,7 @@ export function RuleRow(props: Props) {
         event.preventDefault();
         props.drag.onOver();
       }}
-      onKeyDown={(event) => {
-        if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-          event.preventDefault();
-          props.onMove(event.key === 'ArrowUp' ? -1 : 1);
-        }
-      }}
+      onKeyDown={stepKeys(props.onMove)}
     >
       <span
         className={styles.number}
@@ -269,12 +265,7 @@ function Tools({ rule, onChange, onMove, onCopy, onRemove }: Props) {
         value={rule.note ?? ''}
         onChange={(event) => onChange({ ...rule, note: event.target.value || undefined })}
       />
-      <Button size="small" type="text" onClick={() => onMove(-1)}>
-        {words.earlier}
-      </Button>
-      <Button size="small" type="text" onClick={() => onMove(1)}>
-        {words.later}
-      </Button>
+      <Steps onMove={onMove} />
       <Button size="small" type="text" onClick={() => onChange({ ...rule, on: !rule.on })}>
         {rule.on ? words.switchOff : words.switchOn}
       </Button>

@@ -69,7 +69,7 @@ export function useWork() {
 
 /** Stops the work or goes on with it. */
 export function useTurnWork() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ act, on }: { act: number; on: boolean }) => {
       const path = { params: { path: { act } } };
@@ -79,7 +79,7 @@ export function useTurnWork() {
           : api.POST('/api/v1/rules/work/{act}/stop', path),
       );
     },
-    onSettled: () => client.invalidateQueries({ queryKey: keys.rulesWork }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keys.rulesWork }),
   });
 }
 
@@ -95,7 +95,7 @@ export function useTry(set: Wish | null) {
 }
 
 export function useTakeSet() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (set: Wish) =>
       take(
@@ -104,7 +104,7 @@ export function useTakeSet() {
           params: { header: { 'Idempotency-Key': newKey() } },
         }),
       ),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => queries.invalidateQueries(),
   });
 }
 

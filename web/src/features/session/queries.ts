@@ -41,13 +41,13 @@ export function useSession() {
 }
 
 export function useSignIn() {
-  const client = useQueryClient();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas['SignIn']) => take(api.POST('/api/v1/session', { body })),
     onSuccess: (session) => {
       keep(session);
-      client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
-      client.setQueryData(keys.session, session);
+      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
+      queries.setQueryData(keys.session, session);
     },
   });
 }

@@ -78,8 +78,8 @@ const TOLD_OF_RECORDS = [
 ];
 
 /** Has all read again that tells of a record, or of any. */
-export function recordChanged(client: QueryClient, id?: number) {
+export function recordChanged(queries: QueryClient, id?: number) {
   for (const queryKey of [id === undefined ? ['record'] : keys.record(id), ...TOLD_OF_RECORDS]) {
-    void client.invalidateQueries({ queryKey });
+    void queries.invalidateQueries({ queryKey });
   }
 }

@@ -13,7 +13,7 @@ interface Deeds {
 }
 
 /** What was said last, and the way back from what was done here, and forth again. */
-export function useTray() {
+export function useDeeds() {
   const [told, setTold] = useState<Told | null>(null);
   const [acts, setActs] = useState<Deeds>({ done: [], undone: [] });
   // Known at once, for a second key that comes before the page is drawn.
