@@ -122,6 +122,39 @@ public class CopiesTest {
     Outside.awaitsNot(work, "Paddle freed");
   }
 
+  /**
+   * A change that comes while a copy is gone through is not written over by what was known of it.
+   */
+  @Test
+  public void whatIsOpenedWhileACopyIsGoneThroughStaysOpen() {
+    long record = ticket("Winch oiled", "2026-12-04T13:00");
+    Outside.awaits(work, "Winch oiled");
+    Database database = server.database();
+    String one =
+        " where link_calendar = (select id from link_calendar where href = '%s')"
+                .formatted(outside.host().url() + "dav/ines/work/")
+            + " and entry in (select id from entry where record = %d)".formatted(record);
+    Await.until(
+        "the copy is done",
+        SOON,
+        () -> database.query("select 1 from copy" + one + " and due_at is not null").isEmpty());
+    String turns = "update link set leased_by = 'nobody', leased_until = now() + interval '%s'";
+    database.execute(turns.formatted("1 hour"));
+    database.execute("update copy set sent_at = null, due_at = timestamptz 'epoch'" + one);
+    database.changing(
+        "update copy set wanted = 'of later'" + one,
+        () -> {
+          database.execute(turns.formatted("-1 hour"));
+          Await.until("the copy is gone through", SOON, database::somebodyWaits);
+        });
+    Await.until(
+        "the copy was gone through",
+        SOON,
+        () -> database.query("select sent_at from copy" + one).get(0) != null);
+    assertThat(database.query("select wanted from copy" + one)).containsExactly("of later");
+    database.execute("update copy set wanted = written" + one);
+  }
+
   @Test
   public void eachOfTwoCalendarsTakesWhatItIsFor() {
     ticket("In one of two", "2026-12-01T13:00");

@@ -113,6 +113,27 @@ final class Database {
     }
   }
 
+  /** Changes something and keeps it only afterwards, so that its rows are locked meanwhile. */
+  void changing(String sql, Runnable meanwhile) {
+    try (Connection connection = connect(name);
+        Statement statement = connection.createStatement()) {
+      connection.setAutoCommit(false);
+      statement.execute(sql);
+      meanwhile.run();
+      connection.commit();
+    } catch (SQLException failure) {
+      throw new AssertionError(sql, failure);
+    }
+  }
+
+  /** Whether somebody waits for a row that is locked. */
+  boolean somebodyWaits() {
+    return !query(
+            "select pid from pg_stat_activity"
+                + " where datname = current_database() and wait_event_type = 'Lock'")
+        .isEmpty();
+  }
+
   /** Lets nobody in meanwhile, and puts out who is. */
   void away(Runnable meanwhile) {
     try (Connection connection = connect("postgres");

@@ -1,17 +1,31 @@
 package mellowrota.server.platform;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.util.Collection;
 import lombok.RequiredArgsConstructor;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
-/** Locks of what has no row to lock. */
+/** Locks of rows, and of what has no row to lock. */
 @Repository
 @RequiredArgsConstructor
 public class Locks {
 
   private final EntityManager kept;
+
+  /**
+   * A row as it is by now, which nobody changes meanwhile; null: there is none. A lock alone leaves
+   * what the session read before as it was, and would write it back over what came since.
+   */
+  public <T> T row(Class<T> type, Object key) {
+    kept.flush();
+    T one = kept.find(type, key);
+    if (one != null) {
+      kept.refresh(one, LockModeType.PESSIMISTIC_WRITE);
+    }
+    return one;
+  }
 
   /**
    * Until the end of the transaction nobody else goes on under these names. Native: such locks are

@@ -1,7 +1,6 @@
 package mellowrota.server.links.store;
 
 import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import jakarta.persistence.Query;
 import jakarta.persistence.TypedQuery;
 import java.net.URI;
@@ -27,6 +26,7 @@ import mellowrota.core.sync.Content;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.ical.CopyText;
+import mellowrota.server.platform.Locks;
 import org.springframework.stereotype.Repository;
 
 /** Copies as they are kept. */
@@ -61,6 +61,7 @@ public class CopyStore {
 
   private final EntityManager kept;
   private final Entries entries;
+  private final Locks locks;
   private final Clock clock;
 
   /**
@@ -101,9 +102,14 @@ public class CopyStore {
   }
 
   /** They are written past the session, which therefore keeps none of them. */
-  private List<Copy> copies(TypedQuery<CopyEntity> query) {
+  private List<CopyEntity> found(TypedQuery<CopyEntity> query) {
     List<CopyEntity> found = query.getResultList();
     found.forEach(kept::detach);
+    return found;
+  }
+
+  private List<Copy> copies(TypedQuery<CopyEntity> query) {
+    List<CopyEntity> found = found(query);
     return copies(
         found,
         renderings("holds(:of, id)", found.stream().map(one -> one.outlet).toArray(Long[]::new)));
@@ -159,17 +165,16 @@ public class CopyStore {
     return outlets.keySet().stream()
         .flatMap(
             outlet ->
-                kept
-                    .createQuery(
-                        """
-                        from CopyEntity where outlet = :outlet and dueAt <= :now
-                        order by dueAt, near
-                        """,
-                        CopyEntity.class)
-                    .setParameter("outlet", outlet)
-                    .setParameter("now", now)
-                    .setMaxResults(1)
-                    .getResultList()
+                found(
+                    kept.createQuery(
+                            """
+                                from CopyEntity where outlet = :outlet and dueAt <= :now
+                                order by dueAt, near
+                                """,
+                            CopyEntity.class)
+                        .setParameter("outlet", outlet)
+                        .setParameter("now", now)
+                        .setMaxResults(1))
                     .stream())
         .min(
             Comparator.<CopyEntity, Instant>comparing(one -> one.dueAt)
@@ -247,7 +252,7 @@ public class CopyStore {
    */
   public void found(
       Copy copy, String stands, Optional<String> etag, Optional<String> written, boolean again) {
-    CopyEntity one = locked(copy);
+    CopyEntity one = locks.row(CopyEntity.class, new CopyEntity.Key(copy.outlet(), copy.entry()));
     Instant now = clock.instant();
     boolean done = Objects.equals(one.wanted, written.orElse(null));
     // A look that was asked for meanwhile, as by a decision, is still to come.
@@ -273,14 +278,6 @@ public class CopyStore {
   private static Instant later(Instant due, Instant now) {
     Instant soon = now.plus(BREATH);
     return due == null || due.isBefore(soon) ? soon : due;
-  }
-
-  /** As it is by now, and nobody changes it meanwhile. */
-  private CopyEntity locked(Copy copy) {
-    return kept.find(
-        CopyEntity.class,
-        new CopyEntity.Key(copy.outlet(), copy.entry()),
-        LockModeType.PESSIMISTIC_WRITE);
   }
 
   /** Every line that we composed for whomever of this record, here or in another calendar. */

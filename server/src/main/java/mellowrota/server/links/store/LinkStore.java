@@ -1,7 +1,6 @@
 package mellowrota.server.links.store;
 
 import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import java.net.URI;
 import java.time.Clock;
 import java.time.Instant;
@@ -22,6 +21,7 @@ import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.links.Vault;
 import mellowrota.server.outside.Host;
 import mellowrota.server.outside.OutsideFault;
+import mellowrota.server.platform.Locks;
 import mellowrota.server.sight.store.CalendarStore;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
@@ -36,6 +36,7 @@ public class LinkStore {
   private final EntityManager kept;
   private final HouseStore house;
   private final CalendarStore calendars;
+  private final Locks locks;
   private final Vault vault;
   private final Clock clock;
 
@@ -322,9 +323,7 @@ public class LinkStore {
   /** Reads what is there now, and rests no longer. */
   public void again(long id) {
     // The link's row first, so that whoever has its turn is not in the middle of its copies.
-    kept.flush();
-    LinkEntity entity = kept.find(LinkEntity.class, id);
-    kept.refresh(entity, LockModeType.PESSIMISTIC_WRITE);
+    LinkEntity entity = locks.row(LinkEntity.class, id);
     entity.restUntil = null;
     kept.flush();
     kept.createQuery(
@@ -405,7 +404,7 @@ public class LinkStore {
    * @throws org.springframework.dao.DataIntegrityViolationException where it is linked already
    */
   public void setOutlet(long id, Wanted wanted) {
-    OutletEntity entity = locked(id);
+    OutletEntity entity = locks.row(OutletEntity.class, id);
     String families = entity.families;
     LocalDate from = entity.fromDay;
     boolean read = entity.readsBusy;
@@ -425,14 +424,6 @@ public class LinkStore {
           .setParameter("outlet", id)
           .executeUpdate();
     }
-  }
-
-  /** As it is by now, and nobody changes it meanwhile. */
-  private OutletEntity locked(long id) {
-    kept.flush();
-    OutletEntity entity = kept.find(OutletEntity.class, id);
-    kept.refresh(entity, LockModeType.PESSIMISTIC_WRITE);
-    return entity;
   }
 
   /** Is written a calendar of ours. */
@@ -470,7 +461,7 @@ public class LinkStore {
 
   /** It was read; the next time is told by the house, but for who asked since it was found due. */
   public void read(Due due, Optional<String> token, Optional<String> ctag) {
-    OutletEntity entity = locked(due.outlet().id());
+    OutletEntity entity = locks.row(OutletEntity.class, due.outlet().id());
     Instant now = clock.instant();
     entity.syncToken = token.orElse(null);
     entity.ctag = ctag.orElse(null);

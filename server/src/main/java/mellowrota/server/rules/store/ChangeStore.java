@@ -1,7 +1,6 @@
 package mellowrota.server.rules.store;
 
 import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -11,6 +10,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.crew.Naming;
 import mellowrota.server.platform.DatabaseClock;
+import mellowrota.server.platform.Locks;
 import org.hibernate.LockMode;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
@@ -25,6 +25,7 @@ public class ChangeStore implements Naming {
 
   private final EntityManager kept;
   private final DatabaseClock clock;
+  private final Locks locks;
 
   /** How one is. */
   public enum State {
@@ -99,18 +100,14 @@ public class ChangeStore implements Naming {
         .map(ChangeStore::change);
   }
 
-  private SetChangeEntity locked(long act) {
-    return kept.find(SetChangeEntity.class, act, LockModeType.PESSIMISTIC_WRITE);
-  }
-
   /** How far it is, locked until the end of the act. */
   public Change lock(long act) {
-    return change(locked(act));
+    return change(locks.row(SetChangeEntity.class, act));
   }
 
   /** Does nothing to what is so already or has ended. */
   public void turn(long act, State from, State to) {
-    SetChangeEntity entity = locked(act);
+    SetChangeEntity entity = locks.row(SetChangeEntity.class, act);
     if (entity != null && entity.state == from) {
       entity.state = to;
       entity.leaseUntil = null;
