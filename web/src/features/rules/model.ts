@@ -183,7 +183,7 @@ export function edits(before: RuleSet, after: RuleSet): number {
 export const PRESETS: [string, For][] = [
   ['everyone', { everyone: true }],
   ['crew', { office: true, crew: true }],
-  ['people on it', { office: true, roles: [0, 1, 2] }],
+  ['people on the job', { office: true, roles: [0, 1, 2] }],
   ['office', { office: true }],
 ];
 

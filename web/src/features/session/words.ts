@@ -1,15 +1,15 @@
 export const words = {
   title: 'Sign in',
-  email: 'Mail address',
+  email: 'Email address',
   password: 'Password',
   name: 'Your name',
   go: 'Sign in',
   demo: (password: string) =>
-    `This is the demo. Any of these opens it, with the password ${password}:`,
+    `This is the demo. Sign in as any of these people; the password is ${password}.`,
   welcome: (name: string) => `Welcome, ${name}`,
-  first: 'You begin this house',
-  firstWhy: 'You will be its first coordinator: you add the crew and their teams.',
+  first: 'Set up your organisation',
+  firstWhy: 'You will be the first coordinator. You can add people and teams next.',
   choose: 'Choose a password of at least 10 characters.',
   begin: 'Set password and sign in',
-  ended: 'To the sign-in page',
+  ended: 'Go to the sign-in page',
 };

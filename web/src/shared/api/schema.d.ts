@@ -11,10 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One's app passwords, without their text */
+        /** List your app passwords, without their text */
         get: operations["list_2"];
         put?: never;
-        /** Makes an app password for one calendar program; its text is told once */
+        /** Create an app password for a calendar app; its text is shown only once */
         post: operations["make_1"];
         delete?: never;
         options?: never;
@@ -32,7 +32,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Withdraws an app password at once */
+        /** Delete an app password */
         delete: operations["withdraw_2"];
         options?: never;
         head?: never;
@@ -48,7 +48,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Changes one's own password and ends one's other sessions */
+        /** Change your password; your other sessions end */
         post: operations["password"];
         delete?: never;
         options?: never;
@@ -63,7 +63,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where one is signed in: here first, then as last used */
+        /** List where you are signed in: this session first, then by last use */
         get: operations["sessions"];
         put?: never;
         post?: never;
@@ -83,7 +83,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Ends one of one's sessions at once */
+        /** Sign out one of your sessions */
         delete: operations["endSession"];
         options?: never;
         head?: never;
@@ -97,9 +97,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the asker calls things on their own calendar */
+        /** The caller’s titles on their own calendar */
         get: operations["title"];
-        /** Calls things so on the asker's own calendar; empty: as the wordings say */
+        /** Set the titles on the caller’s own calendar; empty: the usual wording */
         put: operations["change_2"];
         post?: never;
         delete?: never;
@@ -117,7 +117,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes back an act, as far as nobody changed its values since */
+        /** Undo a change, as far as nobody has changed the values since */
         post: operations["undo"];
         delete?: never;
         options?: never;
@@ -132,7 +132,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whom a detail can reach and by which rule, or what a person can see and through what */
+        /** Who can see a detail and by which rule, or what a person can see and where */
         get: operations["audit"];
         put?: never;
         post?: never;
@@ -166,7 +166,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What lies on the board from one day until another, as the asker may see it */
+        /** What is on the board in a range of days, as the caller may see it */
         get: operations["board"];
         put?: never;
         post?: never;
@@ -183,7 +183,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The calendars the asker may read; a coordinator sees what there are */
+        /** List the calendars the caller may read; coordinators see all */
         get: operations["calendars"];
         put?: never;
         post?: never;
@@ -200,7 +200,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A calendar the asker reads, as CSV */
+        /** A calendar the caller reads, as CSV */
         get: operations["calendarAsCsv"];
         put?: never;
         post?: never;
@@ -217,7 +217,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A calendar the asker reads, as iCalendar */
+        /** A calendar the caller reads, as iCalendar */
         get: operations["calendarAsCalendar"];
         put?: never;
         post?: never;
@@ -234,7 +234,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Copies of the asker's own calendar and of work they coordinate; what is open first */
+        /** Copies of the caller’s own calendar and of work they coordinate; pending ones first */
         get: operations["copies"];
         put?: never;
         post?: never;
@@ -253,7 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets copies go out again after a restore */
+        /** Start sending copies again after a restore */
         post: operations["goOn_2"];
         delete?: never;
         options?: never;
@@ -268,7 +268,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether copies are held back since a restore, and how many would go out */
+        /** Whether copies are held back after a restore, and how many are waiting */
         get: operations["held"];
         put?: never;
         post?: never;
@@ -287,7 +287,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Sends at once what waits for the asker and those they answer for, or of a record */
+        /** Send now what is waiting for the caller and people they coordinate, or for one record */
         post: operations["sendNow"];
         delete?: never;
         options?: never;
@@ -302,7 +302,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What goes out before long, and whose busy time is not known */
+        /** Copies about to be sent, and people whose busy time is unknown */
         get: operations["waiting_1"];
         put?: never;
         post?: never;
@@ -319,7 +319,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What must be stood from one day until another, and what of it is short */
+        /** Duties in a range of days, and which are short of people */
         get: operations["cover"];
         put?: never;
         post?: never;
@@ -336,7 +336,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Suggests who fills what is short, one for each place; nothing is done by it */
+        /** Suggest people for all gaps; changes nothing */
         get: operations["fill"];
         put?: never;
         post?: never;
@@ -355,7 +355,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Gives what is short to somebody: a shift that nobody has, else a new one; or a visit */
+        /** Assign a gap to somebody: an open shift, or a new one; or a visit */
         post: operations["give"];
         delete?: never;
         options?: never;
@@ -372,7 +372,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hands a visit from one person to another */
+        /** Hand a visit over to another person */
         post: operations["handOver"];
         delete?: never;
         options?: never;
@@ -387,7 +387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What somebody has in some days, each with who could take it; nothing is done by it */
+        /** A person’s work in a range of days, each with who can take it; changes nothing */
         get: operations["left"];
         put?: never;
         post?: never;
@@ -406,7 +406,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets a clash stand, with a reason; when either side changes it is another one */
+        /** Accept a clash with a reason, until either side changes */
         post: operations["letStand"];
         delete?: never;
         options?: never;
@@ -424,7 +424,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Has a clash open again */
+        /** Reopen an accepted clash */
         delete: operations["openAgain"];
         options?: never;
         head?: never;
@@ -438,7 +438,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How much each has in some days */
+        /** Hours of each person in a range of days */
         get: operations["loads"];
         put?: never;
         post?: never;
@@ -457,7 +457,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Two people change places on two visits, in one act */
+        /** Swap two people on two visits, as one change */
         post: operations["swap"];
         delete?: never;
         options?: never;
@@ -472,7 +472,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What somebody could change a visit of theirs for, the best first; nothing is done */
+        /** Possible swaps for a person’s visit, best first; changes nothing */
         get: operations["swaps"];
         put?: never;
         post?: never;
@@ -489,7 +489,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** When people could do something together: every start on a grid of quarter hours */
+        /** When people are free together: every start on a grid of quarter hours */
         get: operations["whenCould"];
         put?: never;
         post?: never;
@@ -506,7 +506,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who could fill what is short, the best first and everybody told */
+        /** Everybody who could or could not fill a gap, best first, with reasons */
         get: operations["whoCould"];
         put?: never;
         post?: never;
@@ -523,7 +523,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who could take a visit over from somebody, the best first */
+        /** Who can take over a visit, best first */
         get: operations["whoCouldTake"];
         put?: never;
         post?: never;
@@ -540,7 +540,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Holidays of all regions, and closures, that touch some days */
+        /** Holidays of all regions, and closures, in a range of days */
         get: operations["daysOff"];
         put?: never;
         post?: never;
@@ -557,7 +557,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The details of the house's records */
+        /** List the details that records can have */
         get: operations["details"];
         put?: never;
         post?: never;
@@ -574,10 +574,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What must be stood */
+        /** List the duties */
         get: operations["duties"];
         put?: never;
-        /** Makes a duty */
+        /** Create a duty */
         post: operations["add_2"];
         delete?: never;
         options?: never;
@@ -593,10 +593,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Says a duty anew */
+        /** Replace a duty */
         put: operations["change_1"];
         post?: never;
-        /** Takes a duty out; shifts at its place stay */
+        /** Delete a duty; shifts at its place stay */
         delete: operations["remove_1"];
         options?: never;
         head?: never;
@@ -610,7 +610,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What changes, as it changes; fetch it again to see it */
+        /** Live events: ids of what changed, to be fetched again */
         get: operations["events"];
         put?: never;
         post?: never;
@@ -627,10 +627,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Feeds the asker made; a coordinator sees all */
+        /** List the secret addresses the caller created; coordinators see all */
         get: operations["feeds"];
         put?: never;
-        /** Makes a secret address for a calendar; it is told once */
+        /** Create a secret address for a calendar; it is shown only once */
         post: operations["make"];
         delete?: never;
         options?: never;
@@ -648,7 +648,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Withdraws a feed at once */
+        /** Delete a secret address */
         delete: operations["withdraw_1"];
         options?: never;
         head?: never;
@@ -681,7 +681,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads a CSV or iCalendar file to rows and tells what its columns may be */
+        /** Read a CSV or iCalendar file into rows and suggest what its columns hold */
         post: operations["read_2"];
         delete?: never;
         options?: never;
@@ -698,7 +698,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes the rows that have no fault as one act, at most 500; the others are told */
+        /** Import the rows without errors as one change, at most 500; the others are listed */
         post: operations["take_2"];
         delete?: never;
         options?: never;
@@ -713,14 +713,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the organisation has settled for all */
+        /** The settings of the organisation */
         get: operations["house"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        /** Settles it otherwise; every calendar follows at once */
+        /** Change the settings; every calendar follows at once */
         patch: operations["change_5"];
         trace?: never;
     };
@@ -731,9 +731,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** In which region the house lies, and when all of it is closed */
+        /** The organisation’s region and closures */
         get: operations["ofHouse"];
-        /** Says them anew; the house's week is settled with the house */
+        /** Replace them; the organisation’s working days are part of its settings */
         put: operations["setHouse"];
         post?: never;
         delete?: never;
@@ -749,10 +749,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whom an invitation is for */
+        /** Who an invitation is for */
         get: operations["invited"];
         put?: never;
-        /** Takes up an invitation: sets one's password and ends the link */
+        /** Accept an invitation: set a password and use up the link */
         post: operations["accept_1"];
         delete?: never;
         options?: never;
@@ -769,7 +769,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a record would land; nothing is kept */
+        /** Where a record would land; changes nothing */
         post: operations["preview"];
         delete?: never;
         options?: never;
@@ -784,9 +784,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the house does not want of people's work */
+        /** List the limits on people’s work */
         get: operations["limits"];
-        /** Sets limits; those not named stay */
+        /** Set limits; those not named stay */
         put: operations["set_3"];
         post?: never;
         delete?: never;
@@ -802,10 +802,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The asker's links; for a coordinator the house's too, and who else is linked */
+        /** List the caller’s links; coordinators also see the organisation’s, and who else is linked */
         get: operations["links"];
         put?: never;
-        /** Links an account's calendars */
+        /** Link calendars of an account */
         post: operations["add_1"];
         delete?: never;
         options?: never;
@@ -839,7 +839,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Looks what a link would send and read, and does nothing */
+        /** Preview what a link would send and read */
         post: operations["look_1"];
         delete?: never;
         options?: never;
@@ -856,7 +856,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Looks whether an account can be linked, and what calendars it has */
+        /** Check whether an account can be linked, and list its calendars */
         post: operations["tryIt"];
         delete?: never;
         options?: never;
@@ -874,11 +874,11 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Ends a link; what stands there of ours is taken off first */
+        /** Unlink; our entries there are removed first */
         delete: operations["end"];
         options?: never;
         head?: never;
-        /** Gives a link another password, or other calendars to write to and read */
+        /** Change a link: its password, or the calendars to copy to and read */
         patch: operations["change_4"];
         trace?: never;
     };
@@ -891,7 +891,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads the account's calendars now, and tries again what did not go */
+        /** Check the account now, and retry what failed */
         post: operations["again"];
         delete?: never;
         options?: never;
@@ -908,7 +908,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes a test entry there, changes it, reads it back and takes it off */
+        /** Send a test entry, change it, read it back and remove it */
         post: operations["prove"];
         delete?: never;
         options?: never;
@@ -925,7 +925,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets a stopped link go on from where it was */
+        /** Resume a stopped link */
         post: operations["goOn_1"];
         delete?: never;
         options?: never;
@@ -942,7 +942,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Ends a link at once and leaves what still stands there, which the answer lists */
+        /** Unlink at once and leave our entries there, which the answer lists */
         post: operations["leave"];
         delete?: never;
         options?: never;
@@ -957,7 +957,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What of ours stands in a link's calendars, as it was last seen */
+        /** Our entries in a link’s calendars, as last seen */
         get: operations["standing"];
         put?: never;
         post?: never;
@@ -976,7 +976,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Leaves a link alone: nothing is written or read until it goes on */
+        /** Stop a link: nothing is sent or read until it is resumed */
         post: operations["stop_1"];
         delete?: never;
         options?: never;
@@ -991,7 +991,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The asker's own work around today, and what of it changed */
+        /** The caller’s own work around today, and what has changed */
         get: operations["myDay"];
         put?: never;
         post?: never;
@@ -1008,7 +1008,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was changed in outside calendars, the newest first */
+        /** Changes made in linked calendars, newest first */
         get: operations["changes"];
         put?: never;
         post?: never;
@@ -1027,7 +1027,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes there again what was changed */
+        /** Restore our entry there */
         post: operations["putBack"];
         delete?: never;
         options?: never;
@@ -1044,7 +1044,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes into the record what was changed there */
+        /** Accept the change into the record */
         post: operations["take_1"];
         delete?: never;
         options?: never;
@@ -1059,10 +1059,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The people the asker may know of, by name */
+        /** List the people the caller may know of, by name */
         get: operations["people"];
         put?: never;
-        /** Adds a person, who gets a calendar of their own at once */
+        /** Add a person; their own calendar is created at once */
         post: operations["addPerson"];
         delete?: never;
         options?: never;
@@ -1083,7 +1083,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Changes a person; with standing LEFT they leave every audience at once */
+        /** Change a person; with standing LEFT they stop reading everything at once */
         patch: operations["changePerson"];
         trace?: never;
     };
@@ -1095,10 +1095,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Sets other hours of one day; no times: not at work */
+        /** Set different hours on one day; no times: a day off */
         put: operations["setDay"];
         post?: never;
-        /** Lets the week's hours hold on a day again */
+        /** Use the weekly hours on a day again */
         delete: operations["removeDay"];
         options?: never;
         head?: never;
@@ -1113,7 +1113,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Sets a person's working hours */
+        /** Set a person’s working hours */
         put: operations["setHours"];
         post?: never;
         delete?: never;
@@ -1131,7 +1131,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Gives a person an account and makes a one-time link for it */
+        /** Give a person an account and create a one-time link for it */
         post: operations["invite"];
         delete?: never;
         options?: never;
@@ -1148,7 +1148,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Notes days of leave; who has no office over somebody asks for their own */
+        /** Add leave; without office rights the person requests it */
         post: operations["addLeave"];
         delete?: never;
         options?: never;
@@ -1166,7 +1166,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes days of leave back */
+        /** Delete leave */
         delete: operations["removeLeave"];
         options?: never;
         head?: never;
@@ -1182,7 +1182,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Agrees to leave that is asked for */
+        /** Approve requested leave */
         post: operations["agree"];
         delete?: never;
         options?: never;
@@ -1197,9 +1197,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What somebody can, for themselves and their office */
+        /** Skills of a person, for that person and their office */
         get: operations["skills"];
-        /** Sets what somebody can */
+        /** Set the skills of a person */
         put: operations["set_2"];
         post?: never;
         delete?: never;
@@ -1216,7 +1216,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Sets in whose days somebody works, and for how long in a week */
+        /** Set a person’s time zone and contracted hours */
         put: operations["setTerms"];
         post?: never;
         delete?: never;
@@ -1249,10 +1249,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The places by name */
+        /** List the places by name */
         get: operations["places"];
         put?: never;
-        /** Adds a place, which gets a calendar at once */
+        /** Add a place; its calendar is created at once */
         post: operations["addPlace"];
         delete?: never;
         options?: never;
@@ -1273,7 +1273,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Renames a place */
+        /** Rename a place */
         patch: operations["renamePlace"];
         trace?: never;
     };
@@ -1284,9 +1284,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Which days are worked at a place, as far as it is said of the place itself */
+        /** The working days set for a place itself */
         get: operations["ofPlace"];
-        /** Says them anew */
+        /** Replace them */
         put: operations["setPlace"];
         post?: never;
         delete?: never;
@@ -1302,9 +1302,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a place holds at once, where it is and how long ways from it take */
+        /** Capacity, position and travel times of a place */
         get: operations["terms"];
-        /** Says them anew */
+        /** Replace them */
         put: operations["set_1"];
         post?: never;
         delete?: never;
@@ -1320,10 +1320,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Records the asker may open, soonest first */
+        /** List the records the caller may open, soonest first */
         get: operations["list_1"];
         put?: never;
-        /** Makes a record */
+        /** Create a record */
         post: operations["create"];
         delete?: never;
         options?: never;
@@ -1338,7 +1338,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Records the asker may open as CSV, narrowed like the list */
+        /** Records the caller may open, as CSV, filtered like the list */
         get: operations["recordsAsCsv"];
         put?: never;
         post?: never;
@@ -1355,7 +1355,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Records the asker may open as iCalendar, narrowed like the list */
+        /** Records the caller may open, as iCalendar, filtered like the list */
         get: operations["recordsAsCalendar"];
         put?: never;
         post?: never;
@@ -1374,7 +1374,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Makes and changes several records as one act: all of it, or nothing */
+        /** Create and change several records as one change: all or nothing */
         post: operations["several"];
         delete?: never;
         options?: never;
@@ -1389,14 +1389,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One record as the asker may see it */
+        /** One record as the caller may see it */
         get: operations["one"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        /** Changes a record, if it is still as the asker saw it */
+        /** Change a record, if it is still as the caller saw it */
         patch: operations["change_3"];
         trace?: never;
     };
@@ -1407,7 +1407,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was done to a record, newest first */
+        /** The history of a record, newest first */
         get: operations["history"];
         put?: never;
         post?: never;
@@ -1424,7 +1424,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where a record lands, and why not elsewhere */
+        /** Where a record lands, and why not on other calendars */
         get: operations["landings"];
         put?: never;
         post?: never;
@@ -1443,7 +1443,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Marks the changes of a record as seen by the asker */
+        /** Acknowledge the changes of a record */
         post: operations["seen"];
         delete?: never;
         options?: never;
@@ -1458,7 +1458,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Details by audiences, and the entries as each of them gets them */
+        /** Details by reader, and the entries as each group of readers gets them */
         get: operations["sight"];
         put?: never;
         post?: never;
@@ -1475,10 +1475,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Regions, with their holidays */
+        /** List the regions with their holidays */
         get: operations["regions"];
         put?: never;
-        /** Adds a region, as yet without holidays */
+        /** Add a region, at first without holidays */
         post: operations["add"];
         delete?: never;
         options?: never;
@@ -1495,7 +1495,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads the holidays of an iCalendar file; nothing is kept */
+        /** Read the holidays in an iCalendar file; changes nothing */
         post: operations["read_1"];
         delete?: never;
         options?: never;
@@ -1511,10 +1511,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Says a region anew, with all its holidays */
+        /** Replace a region with all its holidays */
         put: operations["set"];
         post?: never;
-        /** Takes away a region in which nothing lies */
+        /** Delete a region to which nothing belongs */
         delete: operations["remove"];
         options?: never;
         head?: never;
@@ -1528,10 +1528,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The entries that wait for a yes, the oldest first, at most 500 */
+        /** List the entries awaiting approval, oldest first, at most 500 */
         get: operations["waiting"];
         put?: never;
-        /** Says yes to entries as they were looked at: all of them, or none */
+        /** Approve entries as they were shown: all or none */
         post: operations["release"];
         delete?: never;
         options?: never;
@@ -1546,7 +1546,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The roles on a record and what each may change */
+        /** List the roles on a record and what each may change */
         get: operations["roles"];
         put?: never;
         post?: never;
@@ -1563,7 +1563,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All landing rules in their order, all wordings, and what each rule lands */
+        /** All landing rules in order, all wordings, and what each rule lands */
         get: operations["now"];
         put?: never;
         post?: never;
@@ -1580,10 +1580,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole set as one file that people read and write */
+        /** Rules, wordings and details as one readable file */
         get: operations["file"];
         put?: never;
-        /** The set that a file says, to be looked at and taken; nothing is kept */
+        /** Read a file of rules, wordings and details, to preview and apply; changes nothing */
         post: operations["read"];
         delete?: never;
         options?: never;
@@ -1600,7 +1600,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a set would do to all entries; nothing is kept. In a large house it goes on */
+        /** Preview what a set would do to all entries. With many records it continues in the background */
         post: operations["look"];
         delete?: never;
         options?: never;
@@ -1615,7 +1615,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a look of one's own found until now */
+        /** What the caller’s preview found so far */
         get: operations["looked"];
         put?: never;
         post?: never;
@@ -1634,7 +1634,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts a set in force that was looked at, as one act */
+        /** Apply a set that was previewed, as one change */
         post: operations["take"];
         delete?: never;
         options?: never;
@@ -1651,7 +1651,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a record would land under a set, and why; nothing is kept */
+        /** Where a record would land under a set, and why; changes nothing */
         post: operations["attempt"];
         delete?: never;
         options?: never;
@@ -1666,7 +1666,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The change that is going through the records, if one is */
+        /** The change of rules that is updating calendars, if any */
         get: operations["work"];
         put?: never;
         post?: never;
@@ -1685,7 +1685,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Goes on where it was stopped */
+        /** Resume the update */
         post: operations["goOn"];
         delete?: never;
         options?: never;
@@ -1702,7 +1702,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Stops it where it is */
+        /** Stop the update */
         post: operations["stop"];
         delete?: never;
         options?: never;
@@ -1720,9 +1720,9 @@ export interface paths {
         /** Who is signed in */
         get: operations["session"];
         put?: never;
-        /** Signs in */
+        /** Sign in */
         post: operations["signIn"];
-        /** Signs out */
+        /** Sign out */
         delete: operations["signOut"];
         options?: never;
         head?: never;
@@ -1736,7 +1736,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was settled for the crew and the house, newest first */
+        /** The change log of crew and organisation, newest first */
         get: operations["settled"];
         put?: never;
         post?: never;
@@ -1753,10 +1753,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Shares the asker gave, reads by or owns the calendar of; a coordinator all */
+        /** List the shares the caller gave, received or owns the calendar of; coordinators see all */
         get: operations["shares"];
         put?: never;
-        /** Offers a calendar to a reader; it shows once accepted */
+        /** Share a calendar with a reader; it shows once accepted */
         post: operations["offer"];
         delete?: never;
         options?: never;
@@ -1772,10 +1772,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Gives a share another level, end or mark */
+        /** Change the level or end of a share, or whether it can be shared on */
         put: operations["change"];
         post?: never;
-        /** Withdraws a share, or leaves one that was given to the asker */
+        /** Delete a share, or leave one that the caller received */
         delete: operations["withdraw"];
         options?: never;
         head?: never;
@@ -1791,7 +1791,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Accepts a share that was offered to the asker */
+        /** Accept a share offered to the caller */
         post: operations["accept"];
         delete?: never;
         options?: never;
@@ -1806,10 +1806,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The teams with who is in them */
+        /** List the teams with their members */
         get: operations["teams"];
         put?: never;
-        /** Makes a team, which gets a calendar at once */
+        /** Create a team; its calendar is created at once */
         post: operations["addTeam"];
         delete?: never;
         options?: never;
@@ -1830,7 +1830,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Renames a team */
+        /** Rename a team */
         patch: operations["renameTeam"];
         trace?: never;
     };
@@ -1843,7 +1843,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts a person or a team into a team from today */
+        /** Add a person or a team to a team from today */
         post: operations["join"];
         delete?: never;
         options?: never;
@@ -1861,7 +1861,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes a member out of a team from today */
+        /** Remove a member from a team from today */
         delete: operations["leave_1"];
         options?: never;
         head?: never;
@@ -1875,7 +1875,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What wants the asker: overdue, due, with nobody, on no calendar, unseen */
+        /** What needs attention: overdue, due, unassigned, on no calendar, not acknowledged */
         get: operations["today"];
         put?: never;
         post?: never;
@@ -1892,10 +1892,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The asker's saved views, and in the office those that are for all of it */
+        /** List the caller’s saved views, and in the office the shared ones */
         get: operations["list"];
         put?: never;
-        /** Saves a view; one of the asker's with that name is replaced */
+        /** Save a view; one of the same name is replaced */
         post: operations["save"];
         delete?: never;
         options?: never;
@@ -1913,7 +1913,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Lets a saved view of the asker's go */
+        /** Delete a saved view */
         delete: operations["letGo"];
         options?: never;
         head?: never;
@@ -1947,7 +1947,7 @@ export interface components {
         };
         AppPasswordWish: {
             label: string;
-            /** @description One's own, as at sign-in */
+            /** @description The person signed in */
             password: string;
         };
         AuditRow: {
@@ -2003,19 +2003,19 @@ export interface components {
             day: string;
             /** Format: int64 */
             person: number;
-            /** @description Whether they work at all */
+            /** @description Whether the person works that day */
             works: boolean;
         };
         BoardHours: {
             /**
              * Format: date
-             * @description From when they hold
+             * @description Valid from
              */
             first?: string;
             from: string;
             /**
              * Format: date
-             * @description The last day on which they hold
+             * @description Last day on which they are valid
              */
             last?: string;
             /** Format: int64 */
@@ -2087,18 +2087,18 @@ export interface components {
             label: string;
         };
         Clash: {
-            /** @description What else is wrong with the same pair */
+            /** @description Other clashes of the same pair */
             also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE")[];
             /** Format: date-time */
             end: string;
             items: components["schemas"]["ClashItem"][];
-            /** @description The same as long as neither side changes */
+            /** @description Stays the same until either side changes */
             key: string;
             /** @enum {string} */
             kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
             letStand?: components["schemas"]["ClashLetStand"];
             name?: string;
-            /** @description The house never lets it stand; else it only warns */
+            /** @description The limits do not allow it; otherwise it only warns */
             never: boolean;
             /**
              * Format: int64
@@ -2113,7 +2113,7 @@ export interface components {
             end: string;
             /**
              * Format: int64
-             * @description Of work that the asker may open
+             * @description Of work that the caller may open
              */
             record?: number;
             ref?: string;
@@ -2162,7 +2162,7 @@ export interface components {
             team?: number;
         };
         CopiesHeld: {
-            /** @description Nothing is sent: this house was restored and nobody has looked yet */
+            /** @description Nothing is sent: the organisation was restored from a backup and nobody has confirmed yet */
             held: boolean;
             /** Format: int64 */
             open: number;
@@ -2170,22 +2170,22 @@ export interface components {
         CopiesWaiting: {
             /**
              * Format: int64
-             * @description Outside calendars they go to
+             * @description Calendars they go to
              */
             calendars: number;
             /**
              * Format: int64
-             * @description Records of which copies go out
+             * @description Records whose copies will be sent
              */
             changes: number;
             /** Format: int64 */
             copies: number;
             /**
              * Format: int64
-             * @description Seconds until the first of them goes; not there: none waits
+             * @description Seconds until the first is sent; absent if none is waiting
              */
             goesOutIn?: number;
-            /** @description Of whose outside calendars nothing is known for now */
+            /** @description People whose linked calendars could not be read lately */
             unknownBusy: string[];
         };
         Copy: {
@@ -2194,19 +2194,19 @@ export interface components {
             calendarName: string;
             /**
              * Format: int64
-             * @description Seconds until it goes out, or is tried again
+             * @description Seconds until it is sent, or tried again
              */
             dueIn?: number;
-            /** @description Why it did not go, as a code */
+            /** @description Why it was not sent, as a code */
             fault?: string;
             faultWords?: string;
             /** Format: int64 */
             link: number;
-            /** @description Details kept from the asker that may be read there too, filled or not: replacing them is safe */
+            /** @description Details hidden from the caller that may be readable there too, filled or empty; changing them is safe */
             mayShow: string[];
             /**
              * Format: date-time
-             * @description Since when it has been open
+             * @description When it became pending
              */
             openSince?: string;
             owner: string;
@@ -2214,7 +2214,7 @@ export interface components {
             record: number;
             /** Format: date-time */
             sentAt?: string;
-            /** @description What is still read there though it should be off; of what the asker may see */
+            /** @description What can still be read there although it should be removed, as far as the caller may see it */
             shows: string[];
             /** @enum {string} */
             state: "WAITS" | "SENDING" | "SENT" | "REFUSED" | "OFF" | "ASKED_OFF" | "TAKEN_OFF_THERE" | "CHANGED_THERE";
@@ -2223,21 +2223,21 @@ export interface components {
         };
         Cover: {
             asks: components["schemas"]["CoverAsk"][];
-            /** @description Of those the asker answers for, by start */
+            /** @description Of people the caller coordinates, by start */
             clashes: components["schemas"]["Clash"][];
             /** Format: int64 */
             filledMinutes: number;
             /** Format: date */
             from: string;
-            /** @description Those not yet over by start, then those over, the latest first */
+            /** @description Gaps to come by start, then past ones, latest first */
             gaps: components["schemas"]["CoverGap"][];
             /** Format: int64 */
             neededMinutes: number;
-            /** @description Days on which much is due of one person */
+            /** @description Days on which one person has too much due */
             pileUps: components["schemas"]["Clash"][];
             /**
              * Format: int64
-             * @description Tenths of a per cent, rounded down; not there: nothing is needed
+             * @description Tenths of a per cent, rounded down; absent if nothing is required
              */
             sharePerMille?: number;
             stretches: components["schemas"]["CoverStretch"][];
@@ -2245,29 +2245,29 @@ export interface components {
             until: string;
             zone: string;
         };
-        /** @description A duty, or one visit of a record that wants people */
+        /** @description A duty, or one visit of a record that needs people */
         CoverAsk: {
             /** Format: int64 */
             duty?: number;
             key: string;
             /**
              * Format: int32
-             * @description The most it asks for
+             * @description The most people it needs
              */
             most: number;
             name: string;
             place: string;
             /** Format: int64 */
             record?: number;
-            /** @description Of the record, where the asker may see it */
+            /** @description Of the record, where the caller may see it */
             ref?: string;
-            /** @description Named once for each who has to have it */
+            /** @description Named once for each person who needs to have it */
             skills: string[];
-            /** @description It asks for nobody yet, and is no gap */
+            /** @description Needs nobody yet, and is not a gap */
             tentative: boolean;
             /** Format: int32 */
             visit?: number;
-            /** @description In which its hours are */
+            /** @description Its time zone */
             zone: string;
         };
         CoverGap: {
@@ -2276,13 +2276,13 @@ export interface components {
             end: string;
             /** Format: int32 */
             shortBy: number;
-            /** @description That some of those missing have to have */
+            /** @description Needed by some of those missing */
             skills: string[];
             /** Format: date-time */
             start: string;
         };
         CoverGive: {
-            /** @description What asks for people, by its key */
+            /** @description The duty or visit, by its key */
             ask: string;
             /** Format: date-time */
             end: string;
@@ -2297,29 +2297,29 @@ export interface components {
             /** Format: int64 */
             record: number;
         };
-        /** @description How much somebody has; a figure a day in each list */
+        /** @description Hours of a person; each list has one figure per day */
         CoverLoad: {
             /**
              * Format: int64
-             * @description Of a week; not there: nobody has said
+             * @description A week; absent if not set
              */
             contractMinutes?: number;
-            /** @description Minutes of the estimates of work to be done by its due day */
+            /** @description Estimated minutes of work by its due day */
             given: number[];
             givenMaybe: number[];
-            /** @description Minutes that only tentative work has */
+            /** @description Minutes of tentative work only */
             maybe: number[];
             name: string;
             /** Format: int64 */
             person: number;
             /**
              * Format: int32
-             * @description Works to be done by a due day, of which nobody has said the effort
+             * @description Items by a due day without an estimate
              */
             unestimated: number;
-            /** @description Works that take the whole day and have no hours */
+            /** @description Items that take a whole day and have no hours */
             wholeDays: number[];
-            /** @description Minutes of work with times, each once, by their local days */
+            /** @description Minutes of scheduled work, overlaps counted once, by local day */
             work: number[];
         };
         CoverStretch: {
@@ -2345,16 +2345,16 @@ export interface components {
             name?: string;
             /**
              * Format: int64
-             * @description Not there: nobody could
+             * @description Absent if nobody is available
              */
             person?: number;
-            /** @description What only warns of them, or what speaks against the best */
+            /** @description Warnings about the person, or what rules out the best candidate */
             reasons: components["schemas"]["WhoCouldReason"][];
             /** Format: date-time */
             start: string;
         };
         CrewPersonChange: {
-            /** @description Teams whose records a team coordinator has office rights on */
+            /** @description Teams on whose records a team coordinator has office rights */
             coordinates?: number[];
             name?: string;
             /** @enum {string} */
@@ -2371,11 +2371,11 @@ export interface components {
              * @description Included
              */
             last: string;
-            /** @description The holiday, or why it is closed */
+            /** @description The holiday, or the reason for the closure */
             name: string;
-            /** @description What is closed; without region and place: the house */
+            /** @description What is closed; without region and place: the organisation */
             place?: string;
-            /** @description Whose holiday it is */
+            /** @description The region whose holiday it is */
             region?: string;
         };
         DayTimes: {
@@ -2435,16 +2435,16 @@ export interface components {
         Duty: {
             /** Format: int64 */
             id: number;
-            /** @description Days on which it is not asked for */
+            /** @description Days on which it is suspended */
             lifted: string[];
-            /** @description Whether other work may be done meanwhile */
+            /** @description Whether people may do other work at the same time */
             meanwhile: boolean;
             name: string;
             /** Format: int64 */
             place: number;
             /** Format: int32 */
             role: number;
-            /** @description Asked of each of its people */
+            /** @description Needed by each of its people */
             skill?: string;
             spans: components["schemas"]["DutySpan"][];
             tag: string;
@@ -2472,17 +2472,17 @@ export interface components {
         };
         DutyWish: {
             lifted?: string[];
-            /** @description Other work may be done meanwhile; not unless said */
+            /** @description People may do other work at the same time; default: no */
             meanwhile?: boolean;
             name: string;
             /** Format: int64 */
             place: number;
             /**
              * Format: int32
-             * @description Lead unless said
+             * @description Default: lead
              */
             role?: number;
-            /** @description Asked of each of its people; none unless said */
+            /** @description Needed by each of its people; default: none */
             skill?: string;
             spans: components["schemas"]["DutySpan"][];
         };
@@ -2504,7 +2504,7 @@ export interface components {
         EventNotRead: {
             /**
              * Format: int32
-             * @description Which of the file's parts it is, from 1
+             * @description The number of the part in the file, from 1
              */
             number: number;
             summary: string;
@@ -2518,7 +2518,7 @@ export interface components {
             sort: "NOT_SENT" | "NEVER_HERE" | "ALSO_HERE";
             /**
              * Format: int32
-             * @description One visit; all unless said
+             * @description One visit; default: all
              */
             visit?: number;
         };
@@ -2546,7 +2546,7 @@ export interface components {
             /** Format: date-time */
             lastUsedAt?: string;
             /**
-             * @description What it asks for; the organisation's limit for outside still holds
+             * @description The level chosen; the organisation’s limit for external readers still applies
              * @enum {string}
              */
             level: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
@@ -2555,12 +2555,12 @@ export interface components {
             madeBy: string;
             /**
              * Format: date
-             * @description The first day on which it answers no longer
+             * @description First day on which it no longer answers
              */
             until?: string;
         };
         FeedMade: {
-            /** @description Under this server */
+            /** @description Relative to this server */
             address: string;
         };
         FeedWish: {
@@ -2569,13 +2569,13 @@ export interface components {
             /** @description Who or what it is for */
             label: string;
             /**
-             * @description ALL unless said
+             * @description Default: ALL
              * @enum {string}
              */
             level?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
             /**
              * Format: date
-             * @description The first day on which it answers no longer
+             * @description First day on which it no longer answers
              */
             until?: string;
         };
@@ -2642,7 +2642,7 @@ export interface components {
         };
         FoundCalendar: {
             href: string;
-            /** @description Whether it may be written; not there: the host does not say */
+            /** @description Whether it may be written to; absent: the server does not say */
             mayWrite?: boolean;
             name: string;
         };
@@ -2677,7 +2677,7 @@ export interface components {
         Holiday: {
             /** Format: date */
             day: string;
-            /** @description Work is done in a part of it, so that it counts as a working day */
+            /** @description A half day counts as a working day */
             half: boolean;
             name: string;
         };
@@ -2686,25 +2686,25 @@ export interface components {
             notRead: components["schemas"]["EventNotRead"][];
             /**
              * Format: date
-             * @description What repeats was followed to this day
+             * @description Repeating days were followed to this day
              */
             until: string;
         };
         Hours: {
             /**
              * Format: date
-             * @description From when they hold
+             * @description Valid from
              */
             first?: string;
             from: string;
             /**
              * Format: date
-             * @description The last day on which they hold
+             * @description Last day on which they are valid
              */
             last?: string;
             /**
              * Format: int64
-             * @description For work there only, in its zone
+             * @description Only for work at this place, in its time zone
              */
             place?: number;
             until: string;
@@ -2719,7 +2719,7 @@ export interface components {
             day: string;
             /**
              * Format: int64
-             * @description In place of the hours there only
+             * @description Replaces only the hours at this place
              */
             place?: number;
             times: components["schemas"]["DayTimes"][];
@@ -2727,7 +2727,7 @@ export interface components {
         HoursOfDayChange: {
             /**
              * Format: int64
-             * @description In place of the hours there only
+             * @description Replaces only the hours at this place
              */
             place?: number;
             times: components["schemas"]["DayTimes"][];
@@ -2819,7 +2819,7 @@ export interface components {
             why: components["schemas"]["Why"][];
         };
         Leave: {
-            /** @description Else it is asked for */
+            /** @description Otherwise it is requested */
             agreed: boolean;
             first: string;
             /** Format: int64 */
@@ -2829,7 +2829,7 @@ export interface components {
         };
         LeaveWish: {
             first: string;
-            /** @description The last day, included; the first unless said */
+            /** @description Last day, inclusive; default: the first day */
             last?: string;
             sick?: boolean;
         };
@@ -2837,7 +2837,7 @@ export interface components {
             clash: string;
             /**
              * Format: date
-             * @description The days it was seen in
+             * @description The range of days it was shown in
              */
             from: string;
             reason: string;
@@ -2847,7 +2847,7 @@ export interface components {
         Limit: {
             /**
              * Format: int32
-             * @description Minutes, or a count; 0: no limit. Not there: there is none to set
+             * @description Minutes or a count; 0: no limit; absent: this limit has no amount
              */
             amount?: number;
             /** @enum {string} */
@@ -2859,7 +2859,7 @@ export interface components {
             limits: components["schemas"]["Limit"][];
             /**
              * Format: int32
-             * @description Over how many weeks the mean of PERIOD is taken; 0: it is not
+             * @description Weeks over which PERIOD is averaged; 0: not at all
              */
             periodWeeks: number;
             tag: string;
@@ -2876,9 +2876,9 @@ export interface components {
         Link: {
             account: string;
             calendars: components["schemas"]["LinkedCalendar"][];
-            /** @description It is being ended */
+            /** @description It is being unlinked */
             ends: boolean;
-            /** @description What ails it, as a code */
+            /** @description The problem, as a code */
             fault?: string;
             /** Format: date-time */
             faultSince?: string;
@@ -2886,11 +2886,11 @@ export interface components {
             host: string;
             /** Format: int64 */
             id: number;
-            /** @description The asker may change it; of others only whether it works is told */
+            /** @description The caller may change it; for others only whether it works is shown */
             mine: boolean;
             ofTheHouse: boolean;
             owner: string;
-            /** @description It was stopped: nothing is written or read until it goes on */
+            /** @description Stopped: nothing is sent or read until it is resumed */
             stopped: boolean;
             tag: string;
         };
@@ -2908,16 +2908,16 @@ export interface components {
         LinkLook: {
             /**
              * Format: int64
-             * @description Copies it would get
+             * @description Copies that would be sent
              */
             copies: number;
             href: string;
             name: string;
-            /** @description The nearest of them */
+            /** @description The soonest of them */
             nearest: components["schemas"]["LinkLookEntry"][];
             /**
              * Format: int64
-             * @description Entries that stand there, of which busy times would be read; else 0
+             * @description Entries there whose busy time would be read; otherwise 0
              */
             read: number;
         };
@@ -2944,14 +2944,14 @@ export interface components {
         };
         LinkStanding: {
             title: string;
-            /** @description As it stands there; empty where that is not for the asker */
+            /** @description As it is there; empty where the caller may not see it */
             when: string;
         };
         LinkTried: {
             calendars: components["schemas"]["FoundCalendar"][];
-            /** @description Where the host says the account is, if elsewhere: ask before it gets a password */
+            /** @description Where the server says the account is, if elsewhere; ask before sending a password there */
             elsewhere?: string;
-            /** @description What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing */
+            /** @description The problem, as a code: NAME, TLS, PASSWORD, …; empty: none */
             fault: string;
             found: boolean;
             words: string;
@@ -2959,7 +2959,7 @@ export interface components {
         LinkWish: {
             address: string;
             calendars: components["schemas"]["LinkedCalendarWish"][];
-            /** @description The house's, not the asker's own */
+            /** @description For the organisation, not for the caller */
             ofTheHouse?: boolean;
             password: string;
             user: string;
@@ -2977,10 +2977,10 @@ export interface components {
             name: string;
             /**
              * Format: int64
-             * @description Copies that are still to be written or taken off
+             * @description Copies still to be sent or removed
              */
             open: number;
-            /** @description Somebody else decides where this goes, so nothing is to stand there */
+            /** @description Somebody else decides where this goes, so nothing is copied here */
             overruled: boolean;
             people: number[];
             /** Format: date-time */
@@ -2988,12 +2988,12 @@ export interface components {
             readsBusy: boolean;
             /**
              * Format: int64
-             * @description Of those, copies that the host refused
+             * @description Of those, copies that the server refused
              */
             refused: number;
             /**
              * Format: int64
-             * @description Copies that stand there
+             * @description Copies that are there
              */
             sent: number;
             /** Format: int64 */
@@ -3002,15 +3002,15 @@ export interface components {
         };
         LinkedCalendarWish: {
             /**
-             * @description Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE
+             * @description Who else reads it: UNSAID, NOBODY, OTHERS or PEOPLE
              * @enum {string}
              */
             alsoRead?: "UNSAID" | "NOBODY" | "OTHERS" | "PEOPLE";
-            /** @description Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said */
+            /** @description Which entries it takes: WORK, GIVEN_DUE, DUE; default: all */
             families?: string[];
             /**
              * Format: date
-             * @description Work that ended before this day is not sent; today unless said
+             * @description Work that ended before this day is left out; default: today
              */
             from?: string;
             href: string;
@@ -3018,7 +3018,7 @@ export interface components {
             readsBusy?: boolean;
             /**
              * Format: int64
-             * @description Our calendar that is written there; none: nothing is written
+             * @description The calendar of ours that is copied there; absent: nothing is copied
              */
             writes?: number;
         };
@@ -3073,7 +3073,7 @@ export interface components {
         OutsideAccount: {
             /** @description An address (https://host/), a host's name or a mail address */
             address: string;
-            /** @description Best one made for this alone */
+            /** @description Preferably an app password */
             password: string;
             user: string;
         };
@@ -3094,7 +3094,7 @@ export interface components {
             sent: string;
             /** @enum {string} */
             state: "TAKEN" | "PROPOSED" | "PUT_BACK" | "SETTLED";
-            /** @description It stands there still */
+            /** @description It is still there */
             stays: boolean;
             theirs: string;
             there: string;
@@ -3134,7 +3134,7 @@ export interface components {
             teams: number[];
         };
         PersonChange: {
-            /** @description House-local time of hand-over; now unless said */
+            /** @description Local time of hand-over; default: now */
             given?: string;
             /** Format: int64 */
             person?: number;
@@ -3144,7 +3144,7 @@ export interface components {
             team?: number;
             /**
              * Format: int32
-             * @description On which visit; on all of them unless said
+             * @description On which visit; default: all
              */
             visit?: number;
         };
@@ -3183,15 +3183,15 @@ export interface components {
             capacity?: number;
             /**
              * Format: double
-             * @description Degrees north (WGS 84)
+             * @description Latitude (WGS 84)
              */
             latitude?: number;
             /**
              * Format: double
-             * @description Degrees east (WGS 84)
+             * @description Longitude (WGS 84)
              */
             longitude?: number;
-            /** @description People are counted, else visits */
+            /** @description Count people instead of visits */
             ofPeople: boolean;
             tag: string;
             ways: components["schemas"]["Way"][];
@@ -3216,9 +3216,9 @@ export interface components {
             detail?: string;
             faults?: components["schemas"]["Fault"][];
             instance?: string;
-            /** @description Of 412: what was sent */
+            /** @description With 412: the version that was sent */
             mine?: Record<string, never>;
-            /** @description By which a log tells more */
+            /** @description The request number, to be found in the log */
             request?: string;
             /**
              * Format: int32
@@ -3227,16 +3227,16 @@ export interface components {
             retryAfter?: number;
             /** Format: int32 */
             status?: number;
-            /** @description Of 412: as it is by now */
+            /** @description With 412: the saved version */
             theirs?: Record<string, never>;
             theirsTag?: string;
             title?: string;
             type?: string;
         };
         RecordChange: {
-            /** @description It cannot be done as it is; say why in a note */
+            /** @description Not possible as it is; give the reason in a note */
             cant?: boolean;
-            /** @description Further dates of its own */
+            /** @description Other dates of the record */
             dates?: components["schemas"]["NamedDateChange"][];
             /** @description By key, as GET /api/v1/details lists them */
             details?: {
@@ -3245,13 +3245,13 @@ export interface components {
             due?: components["schemas"]["DueChange"];
             /**
              * Format: int32
-             * @description The effort of each person on it
+             * @description Estimated effort per person
              */
             estimateMinutes?: number | null;
-            /** @description What the office decides beside the rules */
+            /** @description Exceptions to the rules, set by the office */
             exceptions?: components["schemas"]["ExceptionChange"][];
             /**
-             * @description Only when made; TICKET unless said
+             * @description Only when created; default: TICKET
              * @enum {string}
              */
             kind?: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
@@ -3260,18 +3260,18 @@ export interface components {
              * @description A job with fewer people on a visit is tentative
              */
             leastHeadCount?: number | null;
-            /** @description Goes under the notes, with who and when */
+            /** @description Added to the notes with name and time */
             note?: string;
             people?: components["schemas"]["PersonChange"][];
             /** Format: int64 */
             place?: number | null;
             private?: boolean;
             reason?: string;
-            /** @description Only when made: how often it comes again */
+            /** @description Only when created: how it repeats */
             repeat?: components["schemas"]["Repeat"];
-            /** @description Only when made: the system it comes from */
+            /** @description Only when created: the system it comes from */
             source?: string;
-            /** @description Only when made: its id there; the same one is made once */
+            /** @description Only when created: its id there; the same id is created once */
             sourceId?: string;
             started?: boolean;
             /** @enum {string} */
@@ -3280,12 +3280,12 @@ export interface components {
             /** Format: int64 */
             team?: number | null;
             title?: string;
-            /** @description All of them; only a job has more than one */
+            /** @description All of them; only a job can have more than one */
             visits?: components["schemas"]["VisitChange"][];
-            /** @description How many people each visit wants */
+            /** @description How many people each visit needs */
             wants?: components["schemas"]["Wants"];
         };
-        /** @description A record as the asker may see it */
+        /** @description A record as the caller may see it */
         RecordView: {
             cant?: boolean;
             dates?: components["schemas"]["NamedDateView"][];
@@ -3293,7 +3293,7 @@ export interface components {
             due?: components["schemas"]["DueView"];
             /**
              * Format: int64
-             * @description The effort of each person on it
+             * @description Estimated effort per person
              */
             estimateMinutes?: number;
             exceptions?: components["schemas"]["ExceptionView"][];
@@ -3324,13 +3324,13 @@ export interface components {
             id: number;
             name: string;
             tag: string;
-            /** @description The days on which it works; not there: as the house's */
+            /** @description Working days; absent: the organisation’s */
             week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         RegionChange: {
             holidays: components["schemas"]["Holiday"][];
             name: string;
-            /** @description Not there: as the house's */
+            /** @description Absent: the organisation’s */
             week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         RegionMade: {
@@ -3358,12 +3358,12 @@ export interface components {
         Repeat: {
             /**
              * Format: int32
-             * @description 1 unless said
+             * @description Default: 1
              */
             every?: number;
             /**
              * Format: int32
-             * @description How many in all, at most 200
+             * @description Number of times, at most 200
              */
             times: number;
             /** @enum {string} */
@@ -3512,7 +3512,7 @@ export interface components {
             total: number;
         };
         SettledAct: {
-            /** @description Names of people, teams, places, regions and duties it changed; the first of many */
+            /** @description Names of the people, teams, places, regions and duties it changed; the first of many */
             about: string[];
             /** Format: int64 */
             act: number;
@@ -3522,9 +3522,9 @@ export interface components {
             kind: string;
             /** @description What changed in it; the first of many */
             lines: components["schemas"]["SettledLine"][];
-            /** @description What sort of act it took back, if it took one back */
+            /** @description The sort of change it undid, if it undid one */
             undoes?: string;
-            /** @description Taken back meanwhile */
+            /** @description Undone since */
             undone: boolean;
             who: string;
         };
@@ -3535,7 +3535,7 @@ export interface components {
         };
         SettledPage: {
             items: components["schemas"]["SettledAct"][];
-            /** @description There are earlier ones */
+            /** @description There are earlier changes */
             more: boolean;
         };
         SeveralChanges: {
@@ -3586,7 +3586,7 @@ export interface components {
             /** Format: int64 */
             calendar: number;
             /**
-             * @description TIMES_AND_PLACE unless said
+             * @description Default: TIMES_AND_PLACE
              * @enum {string}
              */
             level?: "BUSY_ONLY" | "TIMES_AND_PLACE" | "ALL";
@@ -3595,7 +3595,7 @@ export interface components {
             reader: number;
             /**
              * Format: date
-             * @description The first day on which it is over
+             * @description First day on which it has ended
              */
             until?: string;
         };
@@ -3663,13 +3663,13 @@ export interface components {
         Skill: {
             /**
              * Format: date
-             * @description The last day on which it holds; not there: it does not end
+             * @description Last day on which it is valid; absent: no end
              */
             last?: string;
             skill: string;
         };
         Skills: {
-            /** @description Counts only beside somebody who is not so marked */
+            /** @description Counts only together with somebody who is not marked so */
             notAlone: boolean;
             skills: components["schemas"]["Skill"][];
             tag: string;
@@ -3725,10 +3725,10 @@ export interface components {
         TermsChange: {
             /**
              * Format: int32
-             * @description null: nobody has said
+             * @description null: not set
              */
             contractMinutes?: number | null;
-            /** @description null: the house's */
+            /** @description null: the organisation’s */
             zone?: string | null;
         };
         TimesView: {
@@ -3784,12 +3784,12 @@ export interface components {
             before?: number;
             end?: string;
             first?: string;
-            /** @description The last day, included */
+            /** @description Last day, inclusive */
             last?: string;
             /** Format: int32 */
             no?: number;
             start?: string;
-            /** @description The site's unless said */
+            /** @description Default: that of the place */
             zone?: string;
         };
         VisitView: {
@@ -3832,13 +3832,13 @@ export interface components {
         Wants: {
             /** Format: int32 */
             people: number;
-            /** @description That some of them have to have, named once for each who has to */
+            /** @description Needed by some of them, named once for each person */
             skills: string[];
         };
         Way: {
             /**
              * Format: int32
-             * @description From here; the way back takes as long unless it is said there
+             * @description From here; the way back takes as long unless set there
              */
             minutes: number;
             /** Format: int64 */
@@ -3846,19 +3846,19 @@ export interface components {
         };
         WhenCould: {
             starts: components["schemas"]["WhenCouldStarts"][];
-            /** @description Of the site */
+            /** @description The time zone of the place */
             zone: string;
         };
         WhenCouldReason: {
             name: string;
-            /** @description It rules the start out; else it only warns */
+            /** @description Rules the start out; otherwise a warning */
             never: boolean;
             /** Format: int64 */
             person: number;
             /** @enum {string} */
             why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
         };
-        /** @description A quarter of an hour apart, and alike */
+        /** @description Starts a quarter of an hour apart with the same reasons */
         WhenCouldStarts: {
             against: components["schemas"]["WhenCouldReason"][];
             /** Format: date-time */
@@ -3872,9 +3872,9 @@ export interface components {
             verdict: "YES" | "WITH_REASON" | "NO";
         };
         WhoCould: {
-            /** @description What takes their time from a day before until a day after */
+            /** @description What takes the person’s time from a day before to a day after */
             around: components["schemas"]["WhoCouldTime"][];
-            /** @description Nobody has said when they work */
+            /** @description No working hours are entered */
             hoursUnsaid: boolean;
             name: string;
             /** Format: int64 */
@@ -3896,7 +3896,7 @@ export interface components {
         WhoCouldReason: {
             /** Format: date-time */
             end: string;
-            /** @description It rules them out; else it only warns */
+            /** @description Rules the person out; otherwise a warning */
             never: boolean;
             /** Format: date-time */
             start: string;
@@ -3934,14 +3934,14 @@ export interface components {
             name?: string;
             /**
              * Format: int64
-             * @description Who could take it; not there: nobody could
+             * @description Who can take it; absent if nobody is available
              */
             person?: number;
-            /** @description What only warns of them, or what speaks against the best */
+            /** @description Warnings about the person, or what rules out the best candidate */
             reasons: components["schemas"]["WhoCouldReason"][];
             /**
              * Format: int64
-             * @description Of work that the asker may open
+             * @description Of work that the caller may open
              */
             record?: number;
             ref?: string;
@@ -3955,7 +3955,7 @@ export interface components {
             /** Format: date-time */
             end: string;
             name: string;
-            /** @description What speaks against our having theirs */
+            /** @description Why ours should not have the other person’s */
             ours: components["schemas"]["WhoCouldReason"][];
             /**
              * Format: int64
@@ -3967,7 +3967,7 @@ export interface components {
             ref?: string;
             /** Format: date-time */
             start: string;
-            /** @description What speaks against their having ours */
+            /** @description Why the other person should not have ours */
             theirs: components["schemas"]["WhoCouldReason"][];
             title?: string;
             /** @enum {string} */
@@ -3978,15 +3978,15 @@ export interface components {
         WorkTimes: {
             /**
              * Format: int64
-             * @description For how long in a week
+             * @description Contracted minutes a week
              */
             contractMinutes?: number;
-            /** @description Days on which other hours hold */
+            /** @description Days with different hours */
             days: components["schemas"]["HoursOfDay"][];
             hours: components["schemas"]["Hours"][];
             leave: components["schemas"]["Leave"][];
             tags: components["schemas"]["WorkTimesTags"];
-            /** @description In whose days they work; not there: the house's */
+            /** @description The person’s time zone; absent: the organisation’s */
             zone?: string;
         };
         WorkTimesTags: {
@@ -3998,11 +3998,11 @@ export interface components {
             closures: components["schemas"]["Closure"][];
             /**
              * Format: int64
-             * @description In which it lies; not there: a place's is the house's, the house's none
+             * @description Its region; absent: that of the organisation, or none for the organisation
              */
             region?: number;
             tag: string;
-            /** @description The days on which work is done; not there: as the region's */
+            /** @description Working days; absent: those of the region */
             week?: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
         WorkedDaysChange: {
@@ -4021,7 +4021,7 @@ export interface components {
         };
     };
     responses: {
-        /** @description Busy, or being prepared; again after Retry-After */
+        /** @description Busy or starting; try again after Retry-After */
         BUSY: {
             headers: {
                 [name: string]: unknown;
@@ -4030,7 +4030,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description Changed since it was seen: theirs and mine */
+        /** @description Changed since it was read: both versions */
         CHANGED_MEANWHILE: {
             headers: {
                 [name: string]: unknown;
@@ -4039,7 +4039,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description Stands against what is there */
+        /** @description In conflict with what is there */
         CONFLICT: {
             headers: {
                 [name: string]: unknown;
@@ -4048,7 +4048,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description Faults, each with where it is */
+        /** @description Errors, each with its place */
         FAULTS: {
             headers: {
                 [name: string]: unknown;
@@ -4066,7 +4066,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description Not the asker's to do or see */
+        /** @description Not allowed for the caller */
         NOT_ALLOWED: {
             headers: {
                 [name: string]: unknown;
@@ -4075,7 +4075,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description Nothing that the asker may open */
+        /** @description Nothing that the caller may open */
         NOT_FOUND: {
             headers: {
                 [name: string]: unknown;
@@ -4309,7 +4309,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path?: never;
@@ -4343,7 +4343,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -4434,7 +4434,7 @@ export interface operations {
                 from: string;
                 /** @description The first day after */
                 until: string;
-                /** @description Calendars of which each item says whether it stands on them */
+                /** @description Calendars; each item says whether it is on them */
                 calendars?: number[];
             };
             header?: never;
@@ -4727,7 +4727,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4761,7 +4761,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4912,7 +4912,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4975,14 +4975,14 @@ export interface operations {
     whenCould: {
         parameters: {
             query: {
-                /** @description All of them are wanted */
+                /** @description All of them are needed */
                 person: number[];
                 minutes: number;
-                /** @description Of margin */
+                /** @description Margin */
                 before?: number;
                 after?: number;
                 place?: number;
-                /** @description What is moved, which is then not in its own way */
+                /** @description The visit being moved, which then does not clash with itself */
                 record?: number;
                 visit?: number;
                 /** @description The first day */
@@ -5015,7 +5015,7 @@ export interface operations {
     whoCould: {
         parameters: {
             query: {
-                /** @description What asks for people, by its key */
+                /** @description The duty or visit, by its key */
                 ask: string;
                 start: string;
                 end: string;
@@ -5047,9 +5047,9 @@ export interface operations {
             query: {
                 record: number;
                 visit: number;
-                /** @description Who has it; unless said: nobody yet */
+                /** @description Who has it now; default: nobody */
                 from?: number;
-                /** @description So many days later on the clock, or earlier */
+                /** @description Days later (or earlier, if negative) */
                 days?: number;
                 minutes?: number;
             };
@@ -5155,7 +5155,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5189,7 +5189,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -5301,7 +5301,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5427,7 +5427,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5485,7 +5485,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path?: never;
@@ -5543,7 +5543,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path?: never;
@@ -5692,7 +5692,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path?: never;
@@ -5750,7 +5750,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5897,7 +5897,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6232,7 +6232,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -6266,7 +6266,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6303,7 +6303,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6371,7 +6371,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6558,7 +6558,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6595,7 +6595,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6684,7 +6684,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -6718,7 +6718,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6783,7 +6783,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6848,7 +6848,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -6919,7 +6919,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7017,7 +7017,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7079,9 +7079,9 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7255,7 +7255,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7320,7 +7320,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -7408,7 +7408,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7604,7 +7604,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7828,7 +7828,7 @@ export interface operations {
     settled: {
         parameters: {
             query?: {
-                /** @description Only acts before this one */
+                /** @description Only changes before this one */
                 before?: number;
             };
             header?: never;
@@ -7881,7 +7881,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7915,7 +7915,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {
@@ -8030,7 +8030,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Sent twice under one key it is done once */
+                /** @description A request sent twice under one key is done once */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -8064,7 +8064,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The tag of it as its changer saw it; *: as it is by now */
+                /** @description The tag of the version that is changed; *: whatever is saved */
                 "If-Match": string;
             };
             path: {

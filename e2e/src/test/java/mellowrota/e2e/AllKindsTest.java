@@ -321,7 +321,7 @@ public class AllKindsTest {
       {
         "{\"title\": \"x\", \"exceptions\": [{\"sort\": \"NEVER_HERE\", \"reason\": \"y\"}]}",
         "/exceptions/0/calendar",
-        "no calendar of the house"
+        "is not a calendar"
       },
       {"{\"title\": \"x\", \"leastHeadCount\": 2}", "/leastHeadCount", "is for jobs"},
       {
@@ -332,7 +332,7 @@ public class AllKindsTest {
       {
         "{\"title\": \"x\", \"dates\": [{\"name\": \"a\", \"date\": \"2027-01-01\"}, {\"name\": \"a\", \"date\": \"2027-01-02\"}]}",
         "/dates/1/name",
-        "stands twice"
+        "is listed twice"
       },
     };
   }

@@ -141,10 +141,10 @@ public class BoardTest extends InBrowser {
         .isEqualTo("Wed Jan 06 07:30:00 UTC 2027 to Wed Jan 06 12:15:00 UTC 2027");
     assertThat(tams.events(TAM + ", own", "Mouse work")).isEmpty();
     press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(told(page, "Undone")).isVisible();
     assertThat(entries("Mouse work")).isEqualTo(before);
     press(page, "Z");
-    assertThat(told(page, "Done again")).isVisible();
+    assertThat(told(page, "Redone")).isVisible();
     assertThat(wrens.events(WREN + ", own", "Mouse work")).hasSize(1);
   }
 
@@ -272,7 +272,7 @@ public class BoardTest extends InBrowser {
         .as("with its margins")
         .isEqualTo("Tue Jan 26 21:30:00 UTC 2027 to Wed Jan 27 01:15:00 UTC 2027");
     press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(told(page, "Undone")).isVisible();
     assertThat(times(tams, TAM + ", own", "Night work"))
         .isEqualTo("Tue Jan 26 17:30:00 UTC 2027 to Tue Jan 26 21:15:00 UTC 2027");
   }
@@ -315,7 +315,7 @@ public class BoardTest extends InBrowser {
     to(page, TAM, "Weekly one");
     press(page, "a");
     assertThat(told(page, "2 chosen")).isVisible();
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to the next week"))
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to next week"))
         .click();
     assertThat(told(page, "2 put here: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Weekly one")).hasSize(2);
@@ -323,7 +323,7 @@ public class BoardTest extends InBrowser {
         .contains("Wed Feb 17 07:30:00 UTC 2027");
     press(page, "Escape");
     press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(told(page, "Undone")).isVisible();
     assertThat(entries("Weekly")).isEqualTo(before);
   }
 
@@ -340,7 +340,7 @@ public class BoardTest extends InBrowser {
     Page page = board("from=2027-05-10");
     press(page, "A");
     assertThat(told(page, " chosen")).isVisible();
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to the next week"))
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to next week"))
         .click();
     assertThat(told(page, " put here: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Week work").values().toString())
@@ -349,7 +349,7 @@ public class BoardTest extends InBrowser {
         .contains("Fri May 21 21:00:00 UTC 2027");
     press(page, "Escape");
     press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(told(page, "Undone")).isVisible();
     assertThat(entries("Week w")).isEqualTo(before);
   }
 
@@ -365,7 +365,7 @@ public class BoardTest extends InBrowser {
     assertThat(told(page, "2 moved: ")).isVisible();
     assertThat(times(wrens, WREN + ", own", "Both two")).startsWith("Thu Feb 25 08:30");
     press(page, "z");
-    assertThat(told(page, "Taken back")).isVisible();
+    assertThat(told(page, "Undone")).isVisible();
     assertThat(entries("Both")).isEqualTo(before);
   }
 
@@ -384,8 +384,7 @@ public class BoardTest extends InBrowser {
     assertThat(page.getByText("Somebody changed this meanwhile")).isVisible();
     assertThat(page.getByText("Mon 1 Mar 13:00 – 15:00")).isVisible();
     assertThat(page.getByText("Wed 3 Mar 08:00 – 12:00")).isVisible();
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Put mine over it"))
-        .click();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save my version")).click();
     assertThat(told(page, "moved: ")).isVisible();
     assertThat(times(tams, TAM + ", own", "Wanted twice")).startsWith("Wed Mar 03 12:30");
     assertThat(hana.get("/api/v1/records/" + record).text()).contains("their words");
@@ -426,8 +425,8 @@ public class BoardTest extends InBrowser {
     assertThat(cell(page, "Closures", "15 Mar")).containsText("On calendars");
     assertThat(cell(page, "Master", "15 Mar")).containsText("On calendars");
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Calendars (2)")).click();
-    page.getByText("All on one lane").click();
-    assertThat(cell(page, "Overlaid", "15 Mar")).containsText("On calendars");
+    page.getByText("Combine into one lane").click();
+    assertThat(cell(page, "Combined", "15 Mar")).containsText("On calendars");
     Api.Answer wrens =
         Api.of(server, "wren")
             .get("/api/v1/board?from=2027-03-15&until=2027-03-16&calendars=" + closures);

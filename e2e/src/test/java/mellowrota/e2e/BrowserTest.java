@@ -44,7 +44,7 @@ public class BrowserTest extends InBrowser {
   public void aCoordinatorDoesItAllByKeyboard() {
     Page page = page(ColorScheme.LIGHT);
     page.navigate(server.url("/records"));
-    page.getByLabel("Mail address").waitFor();
+    page.getByLabel("Email address").waitFor();
     type(page, "hana@quillwater.example");
     press(page, "Tab");
     type(page, "still-water");
@@ -130,19 +130,19 @@ public class BrowserTest extends InBrowser {
       page.getByRole(AriaRole.CHECKBOX).nth(i).check();
     }
     assertThat(page.getByText("3 chosen")).isVisible();
-    page.getByLabel("Give to…").click();
+    page.getByLabel("Assign to…").click();
     find(page, "Wren Adeyemi");
     press(page, "Enter");
     Locator look = page.getByRole(AriaRole.DIALOG);
-    assertThat(look.getByLabel("Newly shown")).containsText("Wren Adeyemi, own");
+    assertThat(look.getByLabel("Becomes visible")).containsText("Wren Adeyemi, own");
     assertThat(look.getByRole(AriaRole.ROW)).hasCount(4);
     assertThat(hana.get("/api/v1/records?find=Many").text()).doesNotContain("Wren");
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Do it")).click();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Apply")).click();
     assertThat(page.getByText("3 given to Wren Adeyemi: 9 entries")).isVisible();
     assertThat(new Calendars(Api.of(server, "wren")).events("Wren Adeyemi, own", "Many"))
         .hasSize(3);
     press(page, "z");
-    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(page.getByText("Undone")).isVisible();
     assertThat(new Calendars(Api.of(server, "wren")).events("Wren Adeyemi, own", "Many")).isEmpty();
   }
 
@@ -203,31 +203,31 @@ public class BrowserTest extends InBrowser {
       {"hana", "/records", "Fallen willow"},
       {"hana", "/records/13", "Lands on"},
       {"hana", "/records/new", "Lands on no calendar"},
-      {"hana", "/today", "Two weeks ahead"},
+      {"hana", "/today", "Next two weeks"},
       {"hana", "/files", "Drop a CSV"},
-      {"hana", "/rules", "Try a record"},
-      {"hana", "/who-sees-what?record=41", "As it stands there"},
-      {"hana", "/rules?tab=wordings", "Where a rule names no wording"},
+      {"hana", "/rules", "Test a record"},
+      {"hana", "/who-sees-what?record=41", "What they see"},
+      {"hana", "/rules?tab=wordings", "Usual wordings"},
       {"hana", "/rules?tab=details", "What records hold"},
       {"hana", "/who-sees-what?by=person&of=5", "Counted wherever"},
-      {"ines", "/my-day", "Next"},
+      {"ines", "/my-day", "Coming up"},
       {"hana", "/board", "Bank and Dredging"},
       {"hana", "/board?zoom=day", "Bank and Dredging"},
       {"hana", "/board?zoom=weeks", "Bank and Dredging"},
       {"hana", "/board?zoom=season&by=place", "Osier Basin"},
       {"ines", "/board", "Bank and Dredging"},
       {"hana", "/records/13?edit=1", "Will land on"},
-      {"hana", "/records?find=nothing-like-it", "No records here"},
+      {"hana", "/records?find=nothing-like-it", "No records"},
       {"ines", "/records/13", "Lands on"},
       {"hana", "/crew/people", "Anneke Dray"},
       {"hana", "/crew/teams", "Thornmere crew"},
       {"hana", "/crew/places", "Osier Weir"},
       {"hana", "/crew/regions", "Quill Vale"},
-      {"hana", "/crew/changes", "Earlier ones"},
-      {"hana", "/account", "Make an app password"},
+      {"hana", "/crew/changes", "Show earlier"},
+      {"hana", "/account", "Create app password"},
       {"hana", "/copies", "No account is linked yet"},
       {"hana", "/cover", "needs 1 more"},
-      {"hana", "/cover?load=1", "By a due day"},
+      {"hana", "/cover?load=1", "By due date"},
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation was used"}
     };

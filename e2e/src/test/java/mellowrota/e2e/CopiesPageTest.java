@@ -39,10 +39,10 @@ public class CopiesPageTest extends InBrowser {
     page.setViewportSize(390, 844);
     button(page, "Link an account").click();
     assertThat(page.getByText("step 1 of 4")).isVisible();
-    page.getByLabel("User name there").fill("wren");
-    tries(page, "https://nowhere.invalid/", Outside.PASSWORD, "There is no host named");
+    page.getByLabel("User name").fill("wren");
+    tries(page, "https://nowhere.invalid/", Outside.PASSWORD, "There is no server named");
     tries(page, "https://127.0.0.1:1/", Outside.PASSWORD, "is inside this network");
-    tries(page, outside.pagesOfNobodyKnown(), Outside.PASSWORD, "No safe connection to 127.0.0.1");
+    tries(page, outside.pagesOfNobodyKnown(), Outside.PASSWORD, "A secure connection to 127.0.0.1");
     tries(page, outside.pages(), Outside.PASSWORD, "No calendars answer there");
     tries(page, outside.host().url(), "wrong", "does not know this name and password");
     account.faults().set(Faults.Mode.DEAD, true);
@@ -50,16 +50,16 @@ public class CopiesPageTest extends InBrowser {
     account.faults().set(Faults.Mode.DEAD, false);
     account.faults().set(Faults.Mode.READ_ONLY, true);
     tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
-    assertThat(page.getByText("cannot be written to")).isVisible();
+    assertThat(page.getByText("read-only")).isVisible();
     button(page, "Back").click();
     account.faults().set(Faults.Mode.READ_ONLY, false);
     tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
     assertThat(page.getByText("step 2 of 4")).isVisible();
     page.getByLabel("Work: Write here").click();
     page.getByTitle("Wren Adeyemi, own").last().click();
-    button(page, "Look first").click();
+    button(page, "Preview").click();
     assertThat(page.getByText("step 3 of 4")).isVisible();
-    button(page, "Link it").click();
+    button(page, "Link").click();
     assertThat(page.getByText("step 4 of 4")).isVisible();
     assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
     org.assertj.core.api.Assertions.assertThat(
@@ -71,8 +71,8 @@ public class CopiesPageTest extends InBrowser {
   }
 
   private static void tries(Page page, String address, String password, String said) {
-    page.getByLabel("Address, host or mail address").fill(address);
-    page.getByLabel("Password made for this").fill(password);
+    page.getByLabel("Address, server or email address").fill(address);
+    page.getByLabel("App password").fill(password);
     page.keyboard().press("Enter");
     assertThat(page.getByText(said)).isVisible();
   }
@@ -84,12 +84,12 @@ public class CopiesPageTest extends InBrowser {
     Page page = signedIn("ines", ColorScheme.LIGHT, "/copies");
     assertThat(page.getByText("No account is linked yet")).isVisible();
     button(page, "Link an account").click();
-    page.getByLabel("Address, host or mail address").fill(outside.host().url());
-    page.getByLabel("User name there").fill("ines");
-    page.getByLabel("Password made for this").fill("wrong");
+    page.getByLabel("Address, server or email address").fill(outside.host().url());
+    page.getByLabel("User name").fill("ines");
+    page.getByLabel("App password").fill("wrong");
     page.keyboard().press("Enter");
     assertThat(page.getByText("does not know this name and password")).isVisible();
-    page.getByLabel("Password made for this").fill(Outside.PASSWORD);
+    page.getByLabel("App password").fill(Outside.PASSWORD);
     page.keyboard().press("Enter");
     assertThat(page.getByText("The account is right and has 1 calendar.")).isVisible();
     page.getByLabel("Work: Write here").click();
@@ -99,10 +99,10 @@ public class CopiesPageTest extends InBrowser {
         .click();
     page.getByLabel("Work: Who else reads it?").click();
     page.getByTitle("nobody else").last().click();
-    button(page, "Look first").click();
+    button(page, "Preview").click();
     assertThat(page.getByText("would be written, the nearest first")).isVisible();
     org.assertj.core.api.Assertions.assertThat(work.objects()).isEmpty();
-    button(page, "Link it").click();
+    button(page, "Link").click();
     assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
     button(page, "Done").click();
     assertThat(page.getByText("You decide where your work is copied.")).isVisible();
@@ -116,17 +116,17 @@ public class CopiesPageTest extends InBrowser {
             """
                 .formatted(hana.idOf("people", "Ines Okafor")));
     Outside.edit(work, "Seen on the page", "Seen on the page", "Changed over there");
-    button(page, "Read now").click();
+    button(page, "Check now").click();
     assertThat(page.getByText("Changed over there")).isVisible();
-    button(page, "Put it back").click();
+    button(page, "Restore ours").click();
     Outside.awaits(work, "Seen on the page");
     Page office = signedIn("hana", ColorScheme.DARK, "/records/" + record);
     assertThat(office.getByText("copy elsewhere: sent")).isVisible();
     account.faults().set(Faults.Mode.WRONG_PASSWORD, true);
     hana.change(record, "{\"title\": \"Seen and refused\"}");
     office.navigate(server.url("/copies"));
-    assertThat(office.getByText("Others who are linked")).isVisible();
-    assertThat(office.getByText("The host does not know the name and password.").first())
+    assertThat(office.getByText("Links of other people")).isVisible();
+    assertThat(office.getByText("The server does not accept the user name and password.").first())
         .isVisible();
   }
 }

@@ -30,12 +30,12 @@ public class CoverPageTest extends InBrowser {
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it")))
         .first()
         .click();
-    assertThat(page.getByText("Swing bridge is given to")).isVisible();
+    assertThat(page.getByText("Swing bridge assigned to")).isVisible();
     assertThat(page.getByText("Swing bridge, Thu 26 Nov, 06:00 – 20:00")).hasCount(0);
     assertThat(page.getByText(share)).hasCount(0);
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Undo").setExact(true))
         .click();
-    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(page.getByText("Undone")).isVisible();
     assertThat(page.getByText(share)).isVisible();
     page.navigate(server.url("/today"));
     page.getByLabel("Who could: Swing bridge").first().click();
@@ -55,27 +55,27 @@ public class CoverPageTest extends InBrowser {
 
   private static void undo(Page page) {
     button(page, "Undo").click();
-    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(page.getByText("Undone")).isVisible();
   }
 
   /** Wren's two works at once are let stand with a reason, and opened again; keyboard only. */
   @Test
   public void aClashIsLetStandWithAReason() {
     Page page = signedIn("hana", ColorScheme.DARK, "/cover?from=2026-11-23");
-    Locator clash = line(page, "Wren Adeyemi", "two works at once");
+    Locator clash = line(page, "Wren Adeyemi", "double-booked");
     clash.locator("button").focus();
     page.keyboard().press("Enter");
-    assertThat(page.getByText("only a warning")).isVisible();
-    page.getByLabel("It may stand, because").focus();
+    assertThat(page.getByText("warning", new Page.GetByTextOptions().setExact(true))).isVisible();
+    page.getByLabel("Accept this clash, because").focus();
     page.keyboard().type("Agreed with Wren");
     page.keyboard().press("Escape");
-    button(page, "Let it stand").focus();
+    button(page, "Accept").focus();
     page.keyboard().press("Enter");
-    assertThat(page.getByText("It stands, until either side changes")).isVisible();
-    assertThat(page.getByText("Let stand · 1")).isVisible();
+    assertThat(page.getByText("Accepted until either side changes")).isVisible();
+    assertThat(page.getByText("Accepted · 1")).isVisible();
     assertThat(page.getByText("Agreed with Wren")).isVisible();
-    button(page, "Open it again").click();
-    assertThat(page.getByText("Let stand · 1")).hasCount(0);
+    button(page, "Reopen").click();
+    assertThat(page.getByText("Accepted · 1")).hasCount(0);
   }
 
   /** One of two works at once is handed to the first who could; nothing clashes, and back again. */
@@ -83,20 +83,20 @@ public class CoverPageTest extends InBrowser {
   public void aWorkThatClashesIsHandedOver() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
     page.getByLabel("Look: Osk Fenwright").first().click();
-    assertThat(page.getByText("the house never wants this")).isVisible();
+    assertThat(page.getByText("not allowed by the organisation’s limits")).isVisible();
     assertThat(page.getByText("It cannot be let stand")).isVisible();
     page.getByRole(
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Hand over: J-")))
         .click();
-    assertThat(page.getByText("Who could take J-")).isVisible();
+    assertThat(page.getByText("Who can take J-")).isVisible();
     page.getByRole(
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it:")))
         .first()
         .click();
-    assertThat(page.getByText("is handed over to")).isVisible();
-    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(0);
+    assertThat(page.getByText("handed over to")).isVisible();
+    assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(0);
     undo(page);
-    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
+    assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(1);
   }
 
   /** The other way out: somebody changes it for something of theirs; nothing clashes, and back. */
@@ -107,18 +107,18 @@ public class CoverPageTest extends InBrowser {
     page.getByRole(
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Swap: J-")))
         .click();
-    assertThat(page.getByText("could be swapped for")).isVisible();
+    assertThat(page.getByText("Swaps for")).isVisible();
     page.getByRole(
             AriaRole.BUTTON,
             new Page.GetByRoleOptions()
                 .setName(Pattern.compile("^Swap all the same: [A-Z][a-z]+ ")))
         .first()
         .click();
-    assertThat(page.getByText(Pattern.compile("J-\\d+ is .+’s now, and .+ Osk Fenwright’s")))
+    assertThat(page.getByText(Pattern.compile("J-\\d+ now goes to .+, and .+ to Osk Fenwright")))
         .isVisible();
-    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(0);
+    assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(0);
     undo(page);
-    assertThat(line(page, "Osk Fenwright", "two works at once")).hasCount(1);
+    assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(1);
   }
 
   /** Minutes of work by a due day in the week of the demo's today. */
@@ -164,7 +164,7 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("Estimate 7.5 h each")).isVisible();
     page.navigate(server.url("/cover?from=2026-11-23"));
     button(page, "Hours").click();
-    Locator hours = page.getByLabel("Hours of the crew");
+    Locator hours = page.getByLabel("Crew hours");
     assertThat(
             hours.getByRole(AriaRole.ROW, new Locator.GetByRoleOptions().setName("Dov Castellan")))
         .containsText(hours(before + 450));
@@ -181,12 +181,12 @@ public class CoverPageTest extends InBrowser {
             AriaRole.BUTTON,
             new Page.GetByRoleOptions().setName(Pattern.compile("^Suggest a fill")))
         .click();
-    assertThat(page.getByText("nothing is given before you say so")).isVisible();
+    assertThat(page.getByText("nobody is assigned until you confirm")).isVisible();
     Locator ticked = page.locator("tbody input[type=checkbox]:checked");
     assertThat(ticked.first()).isVisible();
     int all = ticked.count();
     ticked.first().uncheck();
-    button(page, all == 2 ? "Give 1" : "Give " + (all - 1)).click();
+    button(page, all == 2 ? "Assign 1" : "Assign " + (all - 1)).click();
     assertThat(page.getByText(Pattern.compile("^\\d+ (is|are) given$"))).isVisible();
     assertThat(page.getByText(share)).hasCount(0);
     undo(page);
@@ -197,7 +197,7 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void aDutyIsMadeOnThePage() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23");
-    button(page, "A new duty").click();
+    button(page, "New duty").click();
     page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Gauge round");
     page.getByLabel("Place", new Page.GetByLabelOptions().setExact(true)).click();
     page.keyboard().type("Osier Weir");
@@ -212,7 +212,7 @@ public class CoverPageTest extends InBrowser {
     button(page, "Save").click();
     assertThat(page.getByText("2 · Osier Weir")).isVisible();
     label.click();
-    button(page, "Take it out").click();
+    button(page, "Delete").click();
     assertThat(label).hasCount(0);
   }
 
@@ -222,25 +222,25 @@ public class CoverPageTest extends InBrowser {
     Page phone = signedIn("ines", ColorScheme.LIGHT, "/my-day?tab=times");
     phone.setViewportSize(390, 844);
     phone.getByLabel("From", new Page.GetByLabelOptions().setExact(true)).fill("2026-12-21");
-    button(phone, "Ask for leave").click();
-    assertThat(phone.getByText("asked for")).isVisible();
+    button(phone, "Request leave").click();
+    assertThat(phone.getByText("requested")).isVisible();
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/people");
     button(page, "When Ines Okafor works").click();
-    assertThat(page.getByText("asked for")).isVisible();
-    button(page, "Agree").click();
-    assertThat(page.getByText("asked for")).hasCount(0);
-    page.getByLabel("By contract, in a week").fill("36");
+    assertThat(page.getByText("requested")).isVisible();
+    button(page, "Approve").click();
+    assertThat(page.getByText("requested")).hasCount(0);
+    page.getByLabel("Contracted hours a week").fill("36");
     button(page, "Save").click();
-    assertThat(page.getByText("Hours of the week")).hasCount(0);
+    assertThat(page.getByText("Weekly hours")).hasCount(0);
     button(page, "When Ines Okafor works").click();
-    assertThat(page.getByLabel("By contract, in a week")).hasValue("36");
+    assertThat(page.getByLabel("Contracted hours a week")).hasValue("36");
   }
 
   /** A region is made, its holidays come from a file, and Cover names them. */
   @Test
   public void aRegionTakesItsHolidaysFromACalendarFile() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/regions");
-    page.getByLabel("Add a region").fill("Reed Shore");
+    page.getByLabel("Add region").fill("Reed Shore");
     button(page, "Add").click();
     page.locator("input[type=file]")
         .setInputFiles(
@@ -270,12 +270,11 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("Sat 28 Nov Reed Day (Reed Shore)")).isVisible();
     page.navigate(server.url("/crew/places"));
     button(page, "Holds, ways, days: Osier Weir").click();
-    page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Lies in the region"))
-        .click();
+    page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Region")).click();
     find(page, "Reed Shore");
     press(page, "Enter");
     button(page, "Save").click();
-    assertThat(page.getByText("Days on which it works")).hasCount(0);
+    assertThat(page.getByText("Working days")).hasCount(0);
     button(page, "Holds, ways, days: Osier Weir").click();
     assertThat(page.getByRole(AriaRole.DIALOG).getByText("Reed Shore")).isVisible();
   }
@@ -285,15 +284,15 @@ public class CoverPageTest extends InBrowser {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/limits");
     Locator rest =
         page.getByLabel(
-            "Rest between two days of work, at least", new Page.GetByLabelOptions().setExact(true));
+            "Rest between working days, at least", new Page.GetByLabelOptions().setExact(true));
     rest.fill("10");
     button(page, "Save").click();
-    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+    assertThat(page.getByText("Limits saved")).isVisible();
     page.reload();
     assertThat(rest).hasValue("10");
     rest.fill("11");
     button(page, "Save").click();
-    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+    assertThat(page.getByText("Limits saved")).isVisible();
   }
 
   /** A form that stays on its page follows what is taken back, there or in the list of changes. */
@@ -302,21 +301,20 @@ public class CoverPageTest extends InBrowser {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/limits");
     Locator rest =
         page.getByLabel(
-            "Rest between two days of work, at least", new Page.GetByLabelOptions().setExact(true));
+            "Rest between working days, at least", new Page.GetByLabelOptions().setExact(true));
     String before = rest.inputValue();
     rest.fill("9");
     button(page, "Save").click();
-    assertThat(page.getByText("The limits are set; cover follows")).isVisible();
+    assertThat(page.getByText("Limits saved")).isVisible();
     undo(page);
     assertThat(rest).hasValue(before);
-    page.getByText("What changed").click();
+    page.getByText("Change log").click();
     page.getByRole(
             AriaRole.BUTTON,
-            new Page.GetByRoleOptions()
-                .setName(Pattern.compile("^Undo: Taken back: Limits changed")))
+            new Page.GetByRoleOptions().setName(Pattern.compile("^Undo: Undone: Limits changed")))
         .first()
         .click();
-    assertThat(page.getByRole(AriaRole.STATUS)).containsText("Taken back");
+    assertThat(page.getByRole(AriaRole.STATUS)).containsText("Undone");
     page.getByText("Limits", new Page.GetByTextOptions().setExact(true)).click();
     assertThat(rest).hasValue("9");
     undo(page);
@@ -338,13 +336,13 @@ public class CoverPageTest extends InBrowser {
     Locator caio =
         page.getByRole(
             AriaRole.ROWHEADER, new Page.GetByRoleOptions().setName(Pattern.compile("^Caio")));
-    assertThat(caio).containsText("outside their hours");
+    assertThat(caio).containsText("outside working hours");
     Locator anneke =
         page.getByRole(
             AriaRole.ROWHEADER, new Page.GetByRoleOptions().setName(Pattern.compile("^Anneke")));
     assertThat(anneke).containsText("cannot: on leave");
     page.keyboard().press("Escape");
-    assertThat(caio).not().containsText("outside their hours");
+    assertThat(caio).not().containsText("outside working hours");
     page.mouse().up();
   }
 
@@ -353,9 +351,9 @@ public class CoverPageTest extends InBrowser {
   public void whatSomebodyLeavesIsHandedOverAndTakenBack() {
     Page page = signedIn("hana", ColorScheme.DARK, "/crew/people");
     button(page, "When Anneke Dray works").click();
-    page.getByText("what they leave").first().click();
+    page.getByText("work to reassign").first().click();
     assertThat(page.getByText(Pattern.compile("^What Anneke Dray leaves"))).isVisible();
-    assertThat(page.getByText("They have no work in these days.")).isVisible();
+    assertThat(page.getByText("No work on these days.")).isVisible();
     page.navigate(
         server.url(
             "/cover?away=" + id("Caio Merrin") + "&who=Caio&first=2026-11-28&last=2026-12-01"));
@@ -384,8 +382,8 @@ public class CoverPageTest extends InBrowser {
                 """
                     .formatted(id("Hedda Quay")));
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + record);
-    button(page, "Change").click();
-    Locator when = button(page, "When could they?");
+    button(page, "Edit").click();
+    Locator when = button(page, "Find a time");
     when.focus();
     page.keyboard().press("Enter");
     Locator start =
@@ -422,10 +420,10 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.locator("section[aria-label=Cover] li"))
         .hasCount((int) (week.get("gaps").size() + open(week)));
     page.navigate(server.url("/today"));
-    assertThat(part(page, "Short, next two weeks"))
+    assertThat(part(page, "Short of people, next two weeks"))
         .containsText(Integer.toString(ahead.get("gaps").size()));
     assertThat(part(page, "Clashes, next two weeks")).containsText(Long.toString(open(ahead)));
-    assertThat(part(page, "Due on top of each other"))
+    assertThat(part(page, "Several due on one day"))
         .containsText(Integer.toString(ahead.get("pileUps").size()));
   }
 

@@ -381,7 +381,7 @@ public class CoverTest extends OnDemo {
     assertThat(shortOf(hana, job)).containsExactly(span + "1 [\"dredger\"]");
     long act = join(job, "Caio Merrin").expect(200).json().get("act").asLong();
     assertThat(shortOf(hana, job)).isEmpty();
-    assertThat(join(job, "Tam Birtles").expect(422).text()).contains("is on it already");
+    assertThat(join(job, "Tam Birtles").expect(422).text()).contains("is already on it");
     hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
     assertThat(shortOf(hana, job)).containsExactly(span + "1 [\"dredger\"]");
     hana.change(job, "{\"wants\": null}");
@@ -446,7 +446,7 @@ public class CoverTest extends OnDemo {
       {"{\"people\": 41, \"skills\": []}", "/wants/people", "from 1 to 40"},
       {"{\"people\": 2, \"skills\": [\"\"]}", "/wants/skills", "empty text"},
       {"{\"people\": 2, \"who\": []}", "/wants/who", "is no field here"},
-      {"3", "/wants", "is no object"},
+      {"3", "/wants", "must be an object"},
     };
   }
 

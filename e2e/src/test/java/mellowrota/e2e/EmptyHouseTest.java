@@ -84,8 +84,7 @@ public class EmptyHouseTest {
       hands.press("ArrowDown", "ArrowDown", "Escape");
       assertThat(page.locator("[role=button]:focus")).hasText("a due mark");
       hands.press("L");
-      Locator take =
-          page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Put it in force"));
+      Locator take = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Apply"));
       assertThat(take).isFocused();
       hands.press("Enter");
       assertThat(page.getByText(Pattern.compile("^In force"))).isVisible();
@@ -118,7 +117,7 @@ public class EmptyHouseTest {
       assertThat(lands).as("%s entries", own).contains("Ines Okafor, own DUE 15");
 
       page.navigate(empty.url("/today"));
-      assertThat(page.getByText("To begin with")).hasCount(0);
+      assertThat(page.getByText("Getting started")).hasCount(0);
     }
   }
 }

@@ -38,9 +38,8 @@ public class IncomingPageTest extends InBrowser {
       file.append("B-%d,Brought %d,%s,%s,%s,blue\n".formatted(i, i, site, due, who));
     }
     choose(page, "tickets-2027-05.csv", "text/csv", file.toString());
-    assertThat(page.getByLabel("Comes from")).hasValue("tickets");
-    var outcome =
-        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("What it would do"));
+    assertThat(page.getByLabel("Source")).hasValue("tickets");
+    var outcome = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Preview"));
     assertThat(outcome).containsText("8 new");
     assertThat(outcome).containsText("4 to mend");
     var mends = page.getByRole(AriaRole.LISTITEM);
@@ -59,7 +58,7 @@ public class IncomingPageTest extends InBrowser {
     assertThat(hana.get("/api/v1/records?find=Brought").json().get("items")).hasSize(12);
 
     press(page, "Undo");
-    assertThat(page.getByRole(AriaRole.STATUS).last()).containsText("Taken back");
+    assertThat(page.getByRole(AriaRole.STATUS).last()).containsText("Undone");
     assertThat(hana.get("/api/v1/records?find=Brought&state=CONFIRMED").json().get("items"))
         .isEmpty();
   }
@@ -84,7 +83,7 @@ public class IncomingPageTest extends InBrowser {
         END:VJOURNAL
         END:VCALENDAR
         """);
-    assertThat(page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Not read")))
+    assertThat(page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Not readable")))
         .containsText("VJOURNAL “Diary”");
     assertThat(page.getByText("1 not read")).isVisible();
     assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take 1 row")))
@@ -101,14 +100,14 @@ public class IncomingPageTest extends InBrowser {
   @Test
   public void aNarrowedListIsSavedShownAndLetGo() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records?state=all&kind=JOB&find=gate");
-    press(page, "Views");
-    page.getByPlaceholder("Its name").fill("All gate jobs");
+    press(page, "Saved views");
+    page.getByPlaceholder("Name").fill("All gate jobs");
     page.getByLabel("For everybody in the office").check();
     press(page, "Save");
     assertThat(page.getByText("View “All gate jobs” saved")).isVisible();
 
     Page other = signedIn("marguerite", ColorScheme.LIGHT, "/records");
-    press(other, "Views");
+    press(other, "Saved views");
     press(other, "All gate jobs");
     other.waitForURL("**/records?state=all&kind=JOB&find=gate");
     assertThat(other.getByText("with “gate”")).isVisible();

@@ -144,14 +144,16 @@ public class IncomingTest extends OnDemo {
 
   /** What is changed in a good row, the column told, and words of what is told. */
   private static final Object[][] FAULTS = {
-    {Map.of("Id", ""), "Id", "is missing; each row needs an id of its own"},
-    {Map.of("Kind", "chore"), "Kind", "“chore” is no kind; write job, ticket, shift or deadline"},
-    {Map.of("Title", ""), "Title", "is missing; say in a few words what is to be done"},
+    {Map.of("Id", ""), "Id", "is missing; each row needs its own id"},
+    {
+      Map.of("Kind", "chore"), "Kind", "“chore” is not a kind; write job, ticket, shift or deadline"
+    },
+    {Map.of("Title", ""), "Title", "is missing; enter what is to be done"},
     {Map.of("Title", "x".repeat(201)), "Title", "is longer than 200 characters"},
     {Map.of("Title", "a\u0007b"), "Title", "cannot be kept, at position 2"},
-    {Map.of("Place", "Lock 77"), "Place", "is no place of the house"},
+    {Map.of("Place", "Lock 77"), "Place", "is not a known place"},
     {Map.of("Place", "Lock 7, Thornmere Fligt"), "Place", "perhaps Lock 7, Thornmere Flight"},
-    {Map.of("Team", "Moon crew"), "Team", "is no team of the house; add it first"},
+    {Map.of("Team", "Moon crew"), "Team", "is not a known team; add it first"},
     {Map.of("Lead", "Ines Okafr"), "Lead", "perhaps Ines Okafor is meant"},
     {Map.of("Support", "Tam Birtles; Nobody Real"), "Support", "“Nobody Real” is no person"},
     {Map.of("Support", "Tam Birtles, Tam Birtles"), "Support", "names somebody twice"},
@@ -159,7 +161,7 @@ public class IncomingTest extends OnDemo {
     {Map.of("Due", "2027-02-30"), "Due", "is no day of the calendar"},
     {Map.of("Due", "2027-02-01 25:00"), "Due", "has no time of day"},
     {Map.of("Due", "03/04/2027"), "Due", "can be read two ways"},
-    {Map.of("Due", "1807-01-01"), "Due", "is outside the years 1990 to 2199"},
+    {Map.of("Due", "1807-01-01"), "Due", "must be between 1990 and 2199"},
     {Map.of("Start", "2027-02-01 09:00"), "End", "has a start and no end"},
     {Map.of("End", "2027-02-01 09:00"), "Start", "has an end and no start"},
     {Map.of("Start", "2027-02-01 09:00", "End", "2027-02-01 08:00"), "End", "is before its start"},
@@ -167,7 +169,7 @@ public class IncomingTest extends OnDemo {
     {
       Map.of("Start", "2027-02-01 09:00", "End", "2027-02-01 10:00", "Zone", "Moon/Sea"),
       "Zone",
-      "is no time zone of the form Europe/London"
+      "must be a time zone such as Europe/London"
     },
     {Map.of("Kind", "shift", "Due", ""), "Start", "lack the span that a shift stands"},
     {Map.of("Kind", "deadline", "Due", ""), "Due", "a deadline is a date or a time"},
@@ -177,13 +179,13 @@ public class IncomingTest extends OnDemo {
       "a deadline has a due date or time alone"
     },
     {Map.of("State", "parked"), "State", "write draft, tentative, confirmed, done or cancelled"},
-    {Map.of("Private", "perhaps"), "Private", "is neither yes nor no"},
+    {Map.of("Private", "perhaps"), "Private", "must be yes or no"},
     {Map.of("Kind", "job", "Least head count", "two"), "Least head count", "no whole number"},
     {Map.of("Least head count", "2"), "Least head count", "is for jobs"},
-    {Map.of("Estimate", "long"), "Estimate", "is no number of hours, such as 2.5 or 2:30"},
+    {Map.of("Estimate", "long"), "Estimate", "must be a number of hours such as 2.5 or 2:30"},
     {Map.of("Estimate", "1001"), "Estimate", "is from 0 to"},
-    {Map.of("People wanted", "some"), "People wanted", "is no whole number"},
-    {Map.of("People wanted", "1000"), "People wanted", "is from 1 to"},
+    {Map.of("People wanted", "some"), "People wanted", "must be a whole number"},
+    {Map.of("People wanted", "1000"), "People wanted", "must be from 1 to"},
     {
       Map.of("People wanted", "1", "Skills wanted", "sluice, gates"),
       "Skills wanted",
@@ -216,7 +218,7 @@ public class IncomingTest extends OnDemo {
     List<JsonNode> rows = brought.look();
     assertThat(rows.get(0).get("verdict").asString()).isEqualTo("NEW");
     assertThat(brought.fault(rows.get(1), "Id")).contains("is the id of row 2 too");
-    assertThat(brought.fault(rows.get(2), "")).contains("has 21 cells where the header has 20");
+    assertThat(brought.fault(rows.get(2), "")).contains("has 21 cells, but the header has 20");
   }
 
   @Test
@@ -391,7 +393,7 @@ public class IncomingTest extends OnDemo {
     assertThat(broken.sent.get("rows")).hasSize(1);
     assertThat(broken.notRead()).hasSize(1);
     assertThat(broken.notRead().get(0))
-        .contains("row 3 and all below it")
+        .contains("row 3 and everything below it")
         .contains("quotation mark");
   }
 
@@ -470,7 +472,7 @@ public class IncomingTest extends OnDemo {
     List<JsonNode> rows = brought.take();
     assertThat(rows.stream().map(r -> r.get("verdict").asString()))
         .containsExactly("NEW", "CHANGED", "FAULTY");
-    assertThat(brought.fault(rows.get(2), "Teams")).contains("is no team of the house");
+    assertThat(brought.fault(rows.get(2), "Teams")).contains("is not a known team");
     assertThat(verdicts(brought.take())).isEqualTo(Map.of("SAME", 2L, "FAULTY", 1L));
     long ada = hana.idOf("people", "Ada Ferncliff");
     assertThat(members("Thornmere crew")).contains(ada);
@@ -490,7 +492,7 @@ public class IncomingTest extends OnDemo {
     Brought sites = new Brought("PLACES", "sites", places.getBytes(StandardCharsets.UTF_8));
     List<JsonNode> taken = sites.take();
     assertThat(verdicts(taken)).isEqualTo(Map.of("NEW", 1L, "FAULTY", 2L));
-    assertThat(sites.fault(taken.get(1), "Code")).contains("is the code of another place");
+    assertThat(sites.fault(taken.get(1), "Code")).contains("is already the code of another place");
     assertThat(sites.fault(taken.get(2), "Zone")).contains("is no time zone");
     assertThat(hana.idOf("places", "Quarry Staithe")).isPositive();
   }

@@ -208,7 +208,7 @@ public class RegionsTest extends OnDemo {
         "PUT",
         "/regions/1",
         holidays.formatted("{\"day\": \"2026-12-01\"}, {\"day\": \"2026-12-01\"}"),
-        "stands twice"
+        "is listed twice"
       },
       {"PUT", "/places/1/days", "{\"region\": 99999}", "/region"},
       {

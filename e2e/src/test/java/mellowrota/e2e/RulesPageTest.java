@@ -56,24 +56,24 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().press("Escape");
     assertThat(page.getByText("1 edit, not in force yet")).isVisible();
 
-    button(page, "Look first").focus();
+    button(page, "Preview").focus();
     page.keyboard().press("Enter");
     Locator look = page.getByRole(AriaRole.DIALOG);
-    assertThat(look.getByText("Newly shown", new Locator.GetByTextOptions().setExact(true)))
+    assertThat(look.getByText("Becomes visible", new Locator.GetByTextOptions().setExact(true)))
         .isVisible();
     assertThat(
             look.getByRole(
                 AriaRole.ROW, new Locator.GetByRoleOptions().setName(Pattern.compile("^Closures"))))
         .isVisible();
     assertThat(master.events("Closures", "Ruled work")).isEmpty();
-    button(page, "Put it in force").focus();
+    button(page, "Apply").focus();
     page.keyboard().press("Enter");
     assertThat(page.getByText(Pattern.compile("^In force: \\d+ entries on 1 calendar")))
         .isVisible();
     assertThat(master.events("Closures", "Ruled work")).hasSize(1);
 
     page.keyboard().press("z");
-    assertThat(page.getByText("Taken back")).isVisible();
+    assertThat(page.getByText("Undone")).isVisible();
     assertThat(master.events("Closures", "Ruled work")).isEmpty();
     assertThat(token(third, "lands on: Due times")).isVisible();
   }
@@ -98,8 +98,8 @@ public class RulesPageTest extends InBrowser {
     assertThat(page.getByText("2 edits, not in force yet")).isVisible();
     button(page, "Undo").first().click();
     assertThat(page.getByText("1 edit, not in force yet")).isVisible();
-    button(page, "Leave it as it was").click();
-    assertThat(page.getByText("not in force yet")).hasCount(0);
+    button(page, "Discard").click();
+    assertThat(page.getByText("not applied yet")).hasCount(0);
     assertThat(rule(page, 1).textContent()).isEqualTo(first);
   }
 
@@ -107,12 +107,12 @@ public class RulesPageTest extends InBrowser {
   public void aWordingsFaultStandsAtItsCharacter() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/rules?tab=wordings");
     page.getByLabel("Ticket: Title").fill("{ref} {titel}");
-    button(page, "Look first").click();
+    button(page, "Preview").click();
     assertThat(page.getByRole(AriaRole.ALERT))
         .containsText("at character 8: \"titel\" is no detail");
     page.getByLabel("Ticket: Title").fill("{title}");
-    button(page, "Look first").click();
-    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Seen no longer");
+    button(page, "Preview").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Becomes hidden");
     button(page, "Back to the rules").click();
   }
 
@@ -135,8 +135,8 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().press("Enter");
     page.keyboard().type("]");
     assertThat(title).hasValue(Pattern.compile(".*\\[ · \\{lift code\\}\\]$"));
-    button(page, "Look first").click();
-    button(page, "Put it in force").click();
+    button(page, "Preview").click();
+    button(page, "Apply").click();
     assertThat(page.getByText(Pattern.compile("^In force"))).isVisible();
 
     page.keyboard().press("n");
@@ -162,15 +162,15 @@ public class RulesPageTest extends InBrowser {
     page.getByLabel(Pattern.compile("^or type one"))
         .fill("ticket Lock 7 paddle stuck, Ines, by Fri 13:00");
     Locator read =
-        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Try a record"));
+        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Test a record"));
     assertThat(read).containsText("Paddle stuck · Ines Okafor");
     page.getByLabel("Short, with Lead: Title").fill("{lead} at {place}");
     assertThat(read).containsText("Ines Okafor at Lock 7, Thornmere Flight");
     page.getByLabel("Short, with Lead: Title").fill("{lead} at {plaice}");
-    assertThat(read).containsText("Not readable as it stands: at character 12");
+    assertThat(read).containsText("Cannot be read: at character 12");
     page.getByLabel(Pattern.compile("^or type one")).fill("ticket Lock 77 paddle stuck, Inez");
     assertThat(read.getByRole(AriaRole.ALERT).first()).isVisible();
-    button(page, "Leave it as it was").click();
+    button(page, "Discard").click();
   }
 
   private static com.microsoft.playwright.options.FilePayload yaml(String text) {
@@ -203,10 +203,10 @@ public class RulesPageTest extends InBrowser {
     file.setInputFiles(yaml(text.replace("chore", "job")));
     assertThat(rule(page, 1)).containsText("From a file");
     assertThat(rule(page, 2)).hasCount(0);
-    button(page, "Look first").click();
-    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Seen no longer");
+    button(page, "Preview").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Becomes hidden");
     button(page, "Back to the rules").click();
-    button(page, "Leave it as it was").click();
+    button(page, "Discard").click();
     assertThat(rule(page, 2)).isVisible();
   }
 
@@ -215,26 +215,24 @@ public class RulesPageTest extends InBrowser {
   public void aCalendarIsSharedAndLeft() {
     Page ines = signedIn("ines", ColorScheme.LIGHT, "/account");
     Locator shares =
-        ines.locator("section")
-            .filter(
-                new Locator.FilterOptions().setHasText("Calendars shared with one more reader"));
+        ines.locator("section").filter(new Locator.FilterOptions().setHasText("Shared calendars"));
     shares.getByLabel("Which calendar?").click();
     find(ines, "Ines Okafor, own");
     ines.keyboard().press("Enter");
     shares.getByLabel("With whom?").click();
     find(ines, "Wren Adeyemi");
     ines.keyboard().press("Enter");
-    button(ines, "Offer it").click();
+    button(ines, "Share").click();
     // What it will show stands there before it is offered.
-    assertThat(ines.getByLabel("Newly shown")).containsText("Ines Okafor, own: Wren Adeyemi");
-    button(ines, "Do it").click();
+    assertThat(ines.getByLabel("Becomes visible")).containsText("Ines Okafor, own: Wren Adeyemi");
+    button(ines, "Apply").click();
     assertThat(shares).containsText("Ines Okafor, own, with Wren Adeyemi");
     assertThat(shares).containsText("not accepted yet");
     Page wren = signedIn("wren", ColorScheme.DARK, "/account");
     button(wren, "Accept").click();
     assertThat(button(wren, "Accept")).hasCount(0);
     button(wren, "Withdraw Ines Okafor, own, Wren Adeyemi").click();
-    assertThat(wren.getByText("No calendar is shared yet.")).isVisible();
+    assertThat(wren.getByText("No shared calendars yet.")).isVisible();
   }
 
   @Test
@@ -246,7 +244,7 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().type("Tried on");
     page.getByTitle(Pattern.compile("Tried on the page")).first().click();
     Locator tried =
-        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Try a record"));
+        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Test a record"));
     assertThat(tried).containsText("Ines Okafor, own");
     assertThat(tried).containsText("the rule is for another kind");
     rule(page, 1).click();
@@ -286,6 +284,6 @@ public class RulesPageTest extends InBrowser {
   public void workersHaveNoSuchPage() {
     Page page = signedIn("marguerite", ColorScheme.LIGHT, "/rules");
     page.waitForURL("**/today");
-    assertThat(page.getByText("Try a record")).hasCount(0);
+    assertThat(page.getByText("Test a record")).hasCount(0);
   }
 }

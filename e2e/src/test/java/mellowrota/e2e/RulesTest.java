@@ -257,14 +257,14 @@ public class RulesTest extends OnDemo {
       {"when", "{\"kind\": [\"CHORE\"]}", "/rules/0/when/kind", "none of JOB, TICKET"},
       {"when", "{\"kind\": []}", "/rules/0/when/kind", "is empty; name at least one of"},
       {"when", "{\"state\": [\"OPEN\"]}", "/rules/0/when/state", "none of DRAFT"},
-      {"when", "{\"tag\": \"\"}", "/rules/0/when/tag", "is missing; give it a text"},
-      {"when", "{\"team\": 999}", "/rules/0/when/team", "is no team of the house"},
-      {"when", "{\"place\": \"x\"}", "/rules/0/when/place", "is no whole number"},
-      {"when", "{\"role\": 59}", "/rules/0/when/role", "is no role of the house"},
-      {"when", "{\"madeBy\": 999}", "/rules/0/when/madeBy", "is no person of the house"},
+      {"when", "{\"tag\": \"\"}", "/rules/0/when/tag", "is missing"},
+      {"when", "{\"team\": 999}", "/rules/0/when/team", "is not a team here"},
+      {"when", "{\"place\": \"x\"}", "/rules/0/when/place", "must be a whole number"},
+      {"when", "{\"role\": 59}", "/rules/0/when/role", "is not a role here"},
+      {"when", "{\"madeBy\": 999}", "/rules/0/when/madeBy", "is not a person here"},
       {"when", "{\"detail\": \"colour\"}", "/rules/0/when/detail", "is no detail"},
       {"when", "{\"private\": false}", "/rules/0/when/private", "put it under none"},
-      {"when", "{\"allDay\": 1}", "/rules/0/when/allDay", "is neither true nor false"},
+      {"when", "{\"allDay\": 1}", "/rules/0/when/allDay", "must be true or false"},
       {"when", "{\"startsBetween\": [\"25:00\", \"6\"]}", "/rules/0/when/startsBetween", "22:00"},
       {"when", "{\"all\": [{\"any\": [{}]}]}", "/rules/0/when/all/0/any/0", "exactly one of"},
       {"when", "{\"kind\": [\"JOB\"], \"tag\": \"x\"}", "/rules/0/when", "exactly one of"},
@@ -277,11 +277,11 @@ public class RulesTest extends OnDemo {
       {"lands", "[{}]", "/rules/0/lands/0", "exactly one of"},
       {"as", "\"ROUND\"", "/rules/0/as", "is none of"},
       {"as", "null", "/rules/0/as", "is missing; one of SPAN"},
-      {"wording", "999", "/rules/0/wording", "is no wording of the set"},
+      {"wording", "999", "/rules/0/wording", "is not a wording of the set"},
       {"whenDone", "\"MAYBE\"", "/rules/0/whenDone", "is none of STAYS_WITH_TICK"},
-      {"id", "999", "/rules/0/id", "is no rule of the house"},
-      {"busy", "\"yes\"", "/rules/0/busy", "is neither true nor false"},
-      {"afterYes", "\"yes\"", "/rules/0/afterYes", "is neither true nor false"},
+      {"id", "999", "/rules/0/id", "is not a rule here"},
+      {"busy", "\"yes\"", "/rules/0/busy", "must be true or false"},
+      {"afterYes", "\"yes\"", "/rules/0/afterYes", "must be true or false"},
       {"attendees", "\"FRIENDS\"", "/rules/0/attendees", "is none of NOBODY"},
       {
         "reminders", "[{\"unit\": \"HOURS\"}]", "/rules/0/reminders/0/amount", "whole number from 0"
@@ -314,10 +314,10 @@ public class RulesTest extends OnDemo {
   public Object[][] detailFaults() {
     return new Object[][] {
       {"key", "\"Berth No\"", "key", "made of small letters"},
-      {"key", "\"phone\"", "key", "stands twice"},
+      {"key", "\"phone\"", "key", "is listed twice"},
       {"key", "\"lead\"", "key", "wordings already use"},
       {"key", "null", "key", "is missing"},
-      {"label", "\"Phone\"", "label", "is the name of another detail"},
+      {"label", "\"Phone\"", "label", "is already the name of another detail"},
       {"label", "\"\"", "label", "is missing"},
       {"kinds", "[]", "kinds", "is empty; name at least one of JOB"},
       {"kinds", "[\"CHORE\"]", "kinds", "none of JOB"},
@@ -367,7 +367,7 @@ public class RulesTest extends OnDemo {
     long plain = without.get("fallback").asLong();
     ((ArrayNode) without.get("wordings")).removeIf(one -> one.get("id").asLong() == plain);
     assertThat(hana.post("/api/v1/rules/look", without.toString()).expect(422).text())
-        .contains("lack Plain, which words what names no other");
+        .contains("lack Plain, the default wording");
   }
 
   /** A detail of one's own is typed, kept in one form, refused where it can't be, and served. */
@@ -448,7 +448,7 @@ public class RulesTest extends OnDemo {
     ObjectNode set = set();
     detail(set, "phone").set("for", rule("{\"everyone\": true}"));
     JsonNode readers = look(set).get("readers").get(0);
-    assertThat(readers.get("before").asString()).isEqualTo("people on it");
+    assertThat(readers.get("before").asString()).isEqualTo("people on the job");
     assertThat(readers.get("after").asString()).isEqualTo("everyone");
     assertThat(readers.get("wider").asBoolean()).isTrue();
     assertThat(readers.get("records").asLong()).isPositive();

@@ -40,7 +40,7 @@ public class Screenshots {
         Playwright playwright = Playwright.create()) {
       Browser browser = InBrowser.launch(playwright);
       shoot(browser, server, "sign-in", "", "/", "This is the demo", ColorScheme.LIGHT);
-      shoot(browser, server, "today", "hana", "/today", "Two weeks ahead", ColorScheme.LIGHT);
+      shoot(browser, server, "today", "hana", "/today", "Next two weeks", ColorScheme.LIGHT);
       String week = "/board?from=2026-11-23";
       shoot(
           browser,
@@ -85,16 +85,16 @@ public class Screenshots {
           "/records/41?edit=1",
           "Will land on",
           ColorScheme.LIGHT);
-      shoot(browser, server, "my-day", "tam", "/my-day", "Next", ColorScheme.LIGHT);
+      shoot(browser, server, "my-day", "tam", "/my-day", "Coming up", ColorScheme.LIGHT);
       shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
-      shoot(browser, server, "rules", "hana", "/rules", "Try a record", ColorScheme.LIGHT);
+      shoot(browser, server, "rules", "hana", "/rules", "Test a record", ColorScheme.LIGHT);
       shoot(
           browser,
           server,
           "look-first",
           "hana",
           "/rules?tab=wordings",
-          "Where a rule names no wording",
+          "Usual wordings",
           ColorScheme.LIGHT);
       shoot(
           browser,
@@ -102,13 +102,13 @@ public class Screenshots {
           "who-sees-what",
           "hana",
           "/who-sees-what?record=41",
-          "As it stands there",
+          "What they see",
           ColorScheme.LIGHT);
       shoot(browser, server, "file-in", "hana", "/files", "Drop a CSV", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);
       copies(outside, server);
       shoot(
-          browser, server, "copies", "hana", "/copies", "Others who are linked", ColorScheme.LIGHT);
+          browser, server, "copies", "hana", "/copies", "Links of other people", ColorScheme.LIGHT);
       wrens = outside;
       shoot(browser, server, "linking", "wren", "/copies", "No account", ColorScheme.LIGHT);
     }
@@ -144,15 +144,15 @@ public class Screenshots {
   /** Up to what a look before tells. */
   private static void linking(Page page) {
     page.getByText("Link an account").first().click();
-    page.getByLabel("Address, host or mail address").fill(wrens.host().url());
-    page.getByLabel("User name there").fill("wren");
-    page.getByLabel("Password made for this").fill(Outside.PASSWORD);
+    page.getByLabel("Address, server or email address").fill(wrens.host().url());
+    page.getByLabel("User name").fill("wren");
+    page.getByLabel("App password").fill(Outside.PASSWORD);
     page.keyboard().press("Enter");
     page.getByLabel("Work: Write here").click();
     page.getByTitle("Wren Adeyemi, own").last().click();
     page.getByLabel("Work: Who else reads it?").click();
     page.getByTitle("nobody else").last().click();
-    page.getByText("Look first").last().click();
+    page.getByText("Preview").last().click();
     page.getByText("would be written").waitFor();
     page.mouse().move(0, 0);
   }
@@ -170,7 +170,7 @@ public class Screenshots {
       page.setViewportSize(390, 844);
     }
     page.navigate(server.url("/"));
-    page.getByLabel("Mail address").waitFor();
+    page.getByLabel("Email address").waitFor();
     if (!who.isEmpty()) {
       Api.of(server, who).dav("PROPFIND", "/dav/", null, "Depth", "0").expect(207);
       page.keyboard().type(who + "@quillwater.example");
@@ -195,17 +195,16 @@ public class Screenshots {
     }
     if (name.equals("look-first")) {
       page.getByLabel("Short, with Lead: Text").fill("{notes}");
-      page.getByText("Look first").click();
-      page.getByText("Newly shown").waitFor();
+      page.getByText("Preview").click();
+      page.getByText("Becomes visible").waitFor();
       // It has the focus once it stands there whole.
-      page.locator("button:focus", new Page.LocatorOptions().setHasText("Put it in force"))
-          .waitFor();
+      page.locator("button:focus", new Page.LocatorOptions().setHasText("Apply")).waitFor();
     }
     if (name.equals("file-in")) {
       page.waitForFileChooser(() -> page.getByText("Drop a CSV").click())
           .setFiles(
               new FilePayload("tickets.csv", "text/csv", FILE.getBytes(StandardCharsets.UTF_8)));
-      page.getByText("to mend").first().waitFor();
+      page.getByText("with errors").first().waitFor();
       page.getByText("Use Ines Okafor").waitFor();
     }
     if (name.equals("linking")) {

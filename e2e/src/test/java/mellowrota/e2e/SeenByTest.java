@@ -143,10 +143,11 @@ public class SeenByTest extends InBrowser {
   @Test
   public void thePagesSayWhoseEyesTheseAre() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/who-sees-what");
-    page.getByLabel("See pages as…").click();
+    page.getByLabel("View pages as…").click();
     find(page, "Wren Adeyemi");
     press(page, "Enter");
-    PlaywrightAssertions.assertThat(page.getByText("You see this as Wren Adeyemi gets it"))
+    PlaywrightAssertions.assertThat(
+            page.getByText("You are viewing this page as Wren Adeyemi gets it"))
         .isVisible();
     PlaywrightAssertions.assertThat(
             page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("My day")))
@@ -154,7 +155,7 @@ public class SeenByTest extends InBrowser {
     PlaywrightAssertions.assertThat(
             page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Rules")))
         .hasCount(0);
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to your own eyes"))
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to your own view"))
         .click();
     PlaywrightAssertions.assertThat(
             page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Rules")))

@@ -68,8 +68,8 @@ public class SetFileTest extends OnDemo {
                         worded: By hand
                         shown as: free
                         reminders: [30 minutes, 2 working days]
-                        invites: everybody on it
-                        release: after a yes
+                        invites: everybody on the job
+                        release: after approval
                         when done: comes off
                     """)
                 .replace(
@@ -108,8 +108,8 @@ public class SetFileTest extends OnDemo {
         .contains("choices: [North, South]")
         .contains("- starts between: ['22:00', '06:00']")
         .contains("reminders: [30 minutes, 2 working days]")
-        .contains("invites: everybody on it")
-        .contains("release: after a yes")
+        .contains("invites: everybody on the job")
+        .contains("release: after approval")
         .contains("deadline: By hand");
     assertThat(read(again).get("rules")).isEqualTo(now().get("rules"));
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
@@ -142,11 +142,11 @@ public class SetFileTest extends OnDemo {
       {"\trules: x", "line 1, column 1", "no YAML"},
       {"rules:\n  - a: 'x\n", "line 3, column 1", "no YAML"},
       {"- one\n- two\n", "line 1, column 1", "no list of names and values"},
-      {"rulez: []\n", "line 1, column 1", "\"rulez\" is no name here; one of details"},
+      {"rulez: []\n", "line 1, column 1", "\"rulez\" is not a name here; one of details"},
       {"rules: {}\n", "line 1, column 8", "begin each with a dash"},
       {"rules: all of them\n", "line 1, column 8", "begin each with a dash"},
       {"a: &a [1]\nb: *a\n", "line 1, column 1", "Number of aliases"},
-      {"rules: []\nrules: []\n", "line 2, column 1", "\"rules\" stands twice"},
+      {"rules: []\nrules: []\n", "line 2, column 1", "\"rules\" is listed twice"},
       {
         RULE.replace("ticket", "chore"),
         "line 3, column 16",
@@ -173,9 +173,7 @@ public class SetFileTest extends OnDemo {
         "line 3, column 17",
         "is no detail of the set"
       },
-      {
-        RULE.replace("kind: [ticket]", "tag: ''"), "line 3, column 14", "is missing; give it a text"
-      },
+      {RULE.replace("kind: [ticket]", "tag: ''"), "line 3, column 14", "is missing"},
       {RULE.replace("kind: [ticket]", "tag: [a, b]"), "line 3, column 14", "is one text"},
       {
         RULE.replace("kind: [ticket]", "starts between: [25:00, 1]"),
@@ -197,7 +195,7 @@ public class SetFileTest extends OnDemo {
       {
         RULE.replace("Master", "own calendars of: [Boss]"),
         "line 5, column 28",
-        "is no role; one of Lead"
+        "is not a role; one of Lead"
       },
       {RULE.replace("Master", "own calendars of: []"), "line 5, column 27", "no list of roles"},
       {RULE.replace("Master", "people: [Lead]"), "line 5, column 9", "\"people\" is no name here"},
@@ -217,8 +215,8 @@ public class SetFileTest extends OnDemo {
         "line 8, column 17",
         "no whole number from 0 to what a year holds"
       },
-      {RULE + "    invites: friends\n", "line 8, column 14", "everybody on it"},
-      {RULE + "    release: later\n", "line 8, column 14", "after a yes"},
+      {RULE + "    invites: friends\n", "line 8, column 14", "everybody on the job"},
+      {RULE + "    release: later\n", "line 8, column 14", "after approval"},
       {RULE + "    colour: red\n", "line 8, column 5", "\"colour\" is no name here"},
       {"wordings:\n  - title: x\n", "line 2, column 5", "name is missing"},
       {"usually:\n  chore: Plain\n", "line 2, column 3", "\"chore\" is no name here"},
@@ -248,10 +246,10 @@ public class SetFileTest extends OnDemo {
       },
       {"called: notes", "called: the notes", "only the house's own details"},
       {"holds: lines of text", "holds: colours", "is no holds; one of"},
-      {"for: people on it", "for: nobody", "\"nobody\" are no readers"},
-      {"for: people on it", "for: []", "for names nobody"},
+      {"for: people on the job", "for: nobody", "\"nobody\" is not a group of readers"},
+      {"for: people on the job", "for: []", "for names nobody"},
       {"categories: [kind]", "categories: [hue]", "is no categories"},
-      {"name: Phone", "name: Contact", "label is the name of another detail"},
+      {"name: Phone", "name: Contact", "label is already the name of another detail"},
     };
   }
 

@@ -134,7 +134,7 @@ public class SharesTest extends OnDemo {
         "{\"calendar\": %d, \"reader\": %d, \"level\": \"BUSY_ONLY\"}"
             .formatted(calendar, hana.idOf("people", "Dov Castellan"));
     assertThat(marguerite.post("/api/v1/shares", longer).expect(422).text())
-        .contains("outlasts what you read by yourself; 2026-12-24 at the latest");
+        .contains("is later than your own access ends; at the latest 2026-12-24");
     ines.delete("/api/v1/shares/" + first).expect(204);
     assertThat(hana.get("/api/v1/shares").json().toString())
         .doesNotContain("\"id\":" + second + ",");
@@ -146,7 +146,7 @@ public class SharesTest extends OnDemo {
     return new Object[][] {
       {"{\"reader\": %d}".formatted(priya), 422, "/calendar: is missing"},
       {"{\"calendar\": %d}".formatted(calendar), 422, "/reader: is missing"},
-      {"{\"calendar\": %d, \"reader\": 999}".formatted(calendar), 422, "is nobody of the house"},
+      {"{\"calendar\": %d, \"reader\": 999}".formatted(calendar), 422, "is not a person here"},
       {
         "{\"calendar\": %d, \"reader\": %d}"
             .formatted(calendar, hana.idOf("people", "Ines Okafor")),

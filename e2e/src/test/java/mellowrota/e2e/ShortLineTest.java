@@ -68,7 +68,7 @@ public class ShortLineTest extends InBrowser {
     assertThat(understood).containsText("wet");
     button(page, "Ines Okafor").click();
     assertThat(understood).containsText("Ines Okafor, Lead");
-    button(page, "Into the notes").click();
+    button(page, "Add to the notes").click();
     assertThat(page.getByLabel("Notes")).hasValue("wet");
     assertThat(page.getByLabel("Contact")).hasValue("H. Varga");
     button(page, "Save").click();
@@ -86,14 +86,7 @@ public class ShortLineTest extends InBrowser {
   public void theKeysWorkRightAfterASaveByMouse() {
     Map<String, String> told =
         Map.of(
-            "o",
-            "J-\\d+ confirmed",
-            "s",
-            "T-\\d+ started",
-            "f",
-            "T-\\d+ finished",
-            "z",
-            "Taken back");
+            "o", "J-\\d+ confirmed", "s", "T-\\d+ started", "f", "T-\\d+ finished", "z", "Undone");
     for (String key : told.keySet()) {
       Page page = writing();
       page.getByLabel("In one line")

@@ -93,10 +93,13 @@ public class TodayTest extends InBrowser {
       Locator line =
           page.getByRole(AriaRole.LISTITEM)
               .filter(
-                  new Locator.FilterOptions().setHasText("Waits here").setHas(button(page, "Yes")));
+                  new Locator.FilterOptions()
+                      .setHasText("Waits here")
+                      .setHas(button(page, "Approve")));
       line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Look")).click();
       assertThat(line.getByText("nothing yet")).isVisible();
-      line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Yes").setExact(true))
+      line.getByRole(
+              AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Approve").setExact(true))
           .click();
       assertThat(page.getByText("Yes said: 1 entry goes out")).isVisible();
       assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits here")).hasSize(1);
@@ -165,14 +168,14 @@ public class TodayTest extends InBrowser {
     // Nothing answers any more, whatever a browser's own switch would let through.
     server.kill();
     page.reload();
-    assertThat(page.getByText("No network. As it was")).isVisible();
+    assertThat(page.getByText("No connection. You see your day as of")).isVisible();
     work.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Note")).click();
     type(page, "kept in the pocket");
     work.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send")).click();
     work.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Start")).click();
-    assertThat(page.getByText("2 marks wait to be sent")).isVisible();
+    assertThat(page.getByText("2 changes waiting to be sent")).isVisible();
     page.reload();
-    assertThat(page.getByText("2 marks wait to be sent")).isVisible();
+    assertThat(page.getByText("2 changes waiting to be sent")).isVisible();
 
     server.begin();
     server.ready();
@@ -197,12 +200,12 @@ public class TodayTest extends InBrowser {
     Page page = context.newPage();
     page.setDefaultTimeout(60_000);
     page.navigate(server.url("/"));
-    page.getByLabel("Mail address").waitFor();
+    page.getByLabel("Email address").waitFor();
     type(page, "wren@quillwater.example");
     press(page, "Tab");
     type(page, "still-water");
     press(page, "Enter");
-    page.getByText("Today, in the order of the day").waitFor();
+    page.getByText("Today").waitFor();
     return page;
   }
 }

@@ -109,7 +109,7 @@ public enum RecordField {
       (builder, text) -> builder.tags(Set.copyOf(FieldTexts.items(text)))),
   HEAD_COUNT(
       "head count",
-      "Least head count",
+      "Minimum headcount",
       seenBy(ForSet.OFFICE).called("leastHeadCount").from(1).to(40).of(Kind.JOB),
       record -> record.leastHeadCount().isPresent() ? "" + record.leastHeadCount().getAsInt() : "",
       (builder, text) ->
@@ -117,7 +117,7 @@ public enum RecordField {
               text.isEmpty() ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(text)))),
   WANTS(
       "wants",
-      "Wanted people",
+      "People needed",
       seenBy(ForSet.OFFICE),
       record -> FieldTexts.print(record.wants()),
       (builder, text) -> builder.wants(FieldTexts.wants(text))),

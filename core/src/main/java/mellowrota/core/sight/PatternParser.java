@@ -44,7 +44,7 @@ final class PatternParser {
       at = step(at);
     }
     if (group != null) {
-      faults.add(new Pattern.Fault(groupStart, "[ is not closed; put a ] after the last detail"));
+      faults.add(new Pattern.Fault(groupStart, "[ is not closed; add a ] after the last detail"));
     }
     endLine();
     return faults.isEmpty()
@@ -62,7 +62,8 @@ final class PatternParser {
         return detail(at);
       }
       case '}' ->
-          faults.add(new Pattern.Fault(at, "} without a { before it; write \\} for the sign"));
+          faults.add(
+              new Pattern.Fault(at, "} without a { before it; write \\} for the character itself"));
       case '[' -> openGroup(at);
       case ']' -> closeGroup(at);
       case '\n' -> newLine(at);
@@ -82,7 +83,7 @@ final class PatternParser {
 
   private void openGroup(int at) {
     if (group != null) {
-      faults.add(new Pattern.Fault(at, "[ inside [ ]; a group holds no other group"));
+      faults.add(new Pattern.Fault(at, "[ inside [ ]; a group cannot contain another group"));
       return;
     }
     flush();
@@ -92,7 +93,8 @@ final class PatternParser {
 
   private void closeGroup(int at) {
     if (group == null) {
-      faults.add(new Pattern.Fault(at, "] without a [ before it; write \\] for the sign"));
+      faults.add(
+          new Pattern.Fault(at, "] without a [ before it; write \\] for the character itself"));
       return;
     }
     flush();
@@ -125,7 +127,7 @@ final class PatternParser {
     int close = text.indexOf('}', at);
     int nextLine = text.indexOf('\n', at);
     if (close < 0 || nextLine >= 0 && nextLine < close) {
-      faults.add(new Pattern.Fault(at, "{ is not closed; put a } after the name of the detail"));
+      faults.add(new Pattern.Fault(at, "{ is not closed; add a } after the name of the detail"));
       return at + 1;
     }
     flush();
@@ -134,7 +136,7 @@ final class PatternParser {
     String name = (colon < 0 ? inside : inside.substring(0, colon)).strip();
     DetailKey key = COMPUTED.getOrDefault(name, new DetailKey(name));
     if (!COMPUTED.containsKey(name) && !known.contains(key) || name.equals("times")) {
-      faults.add(new Pattern.Fault(at + 1, "\"" + name + "\" is no detail; one of " + names()));
+      faults.add(new Pattern.Fault(at + 1, "\"" + name + "\" is not a detail; one of " + names()));
       return close + 1;
     }
     Optional<DateTimeFormatter> format = Optional.empty();
@@ -147,13 +149,13 @@ final class PatternParser {
 
   private Optional<DateTimeFormatter> format(String letters, DetailKey key, int at) {
     if (!key.equals(DetailKey.TIMES)) {
-      faults.add(new Pattern.Fault(at, "only start, end, given and due take a format"));
+      faults.add(new Pattern.Fault(at, "only start, end, given and due can have a format"));
       return Optional.empty();
     }
     for (int i = 0; i < letters.length(); i++) {
       char c = letters.charAt(i);
       if (Character.isLetter(c) && FORMAT_LETTERS.indexOf(c) < 0) {
-        String way = "\"" + c + "\" is no letter of a format; one of y M L d E H h m s a";
+        String way = "\"" + c + "\" is not a format letter; one of y M L d E H h m s a";
         faults.add(new Pattern.Fault(at + i, way));
         return Optional.empty();
       }
@@ -161,7 +163,8 @@ final class PatternParser {
     try {
       return Optional.of(Pattern.formatter(letters));
     } catch (IllegalArgumentException fault) {
-      faults.add(new Pattern.Fault(at, "\"" + letters + "\" is no format: " + fault.getMessage()));
+      faults.add(
+          new Pattern.Fault(at, "\"" + letters + "\" is not a format: " + fault.getMessage()));
       return Optional.empty();
     }
   }

@@ -75,7 +75,7 @@ public enum DetailSort {
       case PHONE ->
           DIALLED.matcher(text).matches()
               ? Reading.of(text)
-              : Reading.fault("is no phone number; use digits, spaces and a leading +");
+              : Reading.fault("must be a phone number: digits, spaces and a leading +");
       case CHOICE -> choice(text, choices);
       case YES_NO -> yesNo(text);
       case LINK -> link(text);
@@ -85,7 +85,7 @@ public enum DetailSort {
   private static Reading number(String text) {
     return NUMERAL.matcher(text).matches()
         ? Reading.of(plain(text).stripTrailingZeros().toPlainString())
-        : Reading.fault("is no number of the form 12.5");
+        : Reading.fault("must be a number such as 12.5");
   }
 
   private static BigDecimal plain(String text) {
@@ -96,14 +96,14 @@ public enum DetailSort {
     boolean good = NUMERAL.matcher(text).matches() && plain(text).stripTrailingZeros().scale() <= 2;
     return good
         ? Reading.of(plain(text).setScale(2).toPlainString())
-        : Reading.fault("is no amount of the form 120.00, without a sign of currency");
+        : Reading.fault("must be an amount such as 120.00, without a currency sign");
   }
 
   private static Reading date(String text) {
     try {
       return Reading.of(LocalDate.parse(text).toString());
     } catch (DateTimeParseException unreadable) {
-      return Reading.fault("is no date of the form 2026-11-27");
+      return Reading.fault("must be a date such as 2026-11-27");
     }
   }
 
@@ -112,19 +112,19 @@ public enum DetailSort {
         .filter(text::equalsIgnoreCase)
         .findFirst()
         .map(Reading::of)
-        .orElseGet(() -> Reading.fault("is none of " + String.join(", ", choices)));
+        .orElseGet(() -> Reading.fault("must be one of " + String.join(", ", choices)));
   }
 
   private static Reading yesNo(String text) {
     return switch (text.toLowerCase(Locale.ROOT)) {
       case "yes", "true" -> Reading.of("yes");
       case "no", "false" -> Reading.of("no");
-      default -> Reading.fault("is neither yes nor no");
+      default -> Reading.fault("must be yes or no");
     };
   }
 
   private static Reading link(String text) {
-    Reading fault = Reading.fault("is no address that begins with https:// or http://");
+    Reading fault = Reading.fault("must be an address that begins with https:// or http://");
     try {
       URI uri = new URI(text);
       boolean web =

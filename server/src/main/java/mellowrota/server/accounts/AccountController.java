@@ -33,8 +33,7 @@ class AccountController {
   record PasswordSchema(String old, String password) {}
 
   @Schema(name = "AppPasswordWish")
-  record WishSchema(
-      String label, @Schema(description = "One's own, as at sign-in") String password) {}
+  record WishSchema(String label, @Schema(description = "The person signed in") String password) {}
 
   /**
    * Where one is signed in.
@@ -60,7 +59,7 @@ class AccountController {
   }
 
   @PostMapping("/password")
-  @Operation(summary = "Changes one's own password and ends one's other sessions")
+  @Operation(summary = "Change your password; your other sessions end")
   ResponseEntity<Void> password(
       Asker asker,
       HttpServletRequest request,
@@ -75,7 +74,7 @@ class AccountController {
   }
 
   @GetMapping("/sessions")
-  @Operation(summary = "Where one is signed in: here first, then as last used")
+  @Operation(summary = "List where you are signed in: this session first, then by last use")
   List<SessionView> sessions(Asker asker, HttpServletRequest request) {
     return accounts.signedIn(asker.person(), request.getSession(false).getId()).stream()
         .map(
@@ -85,14 +84,14 @@ class AccountController {
   }
 
   @DeleteMapping("/sessions/{id}")
-  @Operation(summary = "Ends one of one's sessions at once")
+  @Operation(summary = "Sign out one of your sessions")
   ResponseEntity<Void> endSession(Asker asker, @PathVariable String id) {
     accounts.endSession(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
   @GetMapping("/app-passwords")
-  @Operation(summary = "One's app passwords, without their text")
+  @Operation(summary = "List your app passwords, without their text")
   @Transactional(readOnly = true)
   List<AppPasswordView> list(Asker asker) {
     return accounts.appPasswords(asker.person()).stream()
@@ -101,7 +100,7 @@ class AccountController {
   }
 
   @PostMapping("/app-passwords")
-  @Operation(summary = "Makes an app password for one calendar program; its text is told once")
+  @Operation(summary = "Create an app password for a calendar app; its text is shown only once")
   ResponseEntity<AppPasswordView> make(
       Asker asker,
       HttpServletRequest request,
@@ -116,7 +115,7 @@ class AccountController {
   }
 
   @DeleteMapping("/app-passwords/{id}")
-  @Operation(summary = "Withdraws an app password at once")
+  @Operation(summary = "Delete an app password")
   ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
     accounts.withdrawAppPassword(asker.person(), id);
     return ResponseEntity.noContent().build();

@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -60,7 +62,7 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
         hash.isPresent() ? hashing.matches(password, hash.get()) : hashing.matchesNobody(password);
     boolean enters = account.filter(one -> mayEnter(one.person().value())).isPresent();
     if (!right || !enters) {
-      throw Problem.of(401, "wrong-password", "That address and password do not go together.");
+      throw Problem.of(401, "wrong-password", say("accounts.this-email-address-and"));
     }
     limit.succeeded(whose, caller);
     return account.orElseThrow().person();
@@ -141,7 +143,7 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
   public void open(PersonId person, String email) {
     Optional<Account> other = store.find(email);
     if (other.isPresent() && !other.get().person().equals(person)) {
-      throw Problem.fault("/email", "belongs to another account");
+      throw Problem.fault("/email", say("accounts.belongs-to-another-account"));
     }
     store.open(person, email);
   }
@@ -174,10 +176,7 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
   }
 
   static Problem ended() {
-    return Problem.of(
-        404,
-        "invitation-ended",
-        "This invitation was used or has ended; ask your coordinator for a new one.");
+    return Problem.of(404, "invitation-ended", say("accounts.this-invitation-has-been"));
   }
 
   /** Sets the password of somebody who was invited. */
@@ -215,7 +214,7 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
     Account account = store.find(person).orElseThrow(Problem::notFound);
     String hash = account.passwordHash().orElseThrow(Problem::notFound);
     if (!hashing.matches(password, hash)) {
-      throw Problem.fault(field, "is not your present password");
+      throw Problem.fault(field, say("accounts.is-not-your-current"));
     }
     limit.succeeded(whose, caller);
     return account;
@@ -223,13 +222,10 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
 
   private static void requireGood(String password, String email) {
     if (password.length() < SHORTEST || Hashing.isTooLong(password)) {
-      throw Problem.fault(
-          "/password", "wants at least " + SHORTEST + " characters and at most 72 bytes");
+      throw Problem.fault("/password", say("accounts.needs-at-least-characters", SHORTEST));
     }
     if (CommonPasswords.holds(password) || password.equalsIgnoreCase(email)) {
-      throw Problem.fault(
-          "/password",
-          "is one of those that are guessed first; take some words that do not belong together");
+      throw Problem.fault("/password", say("accounts.is-too-easy-to"));
     }
   }
 
@@ -307,8 +303,7 @@ public class Accounts implements Leaving, AccountStates, OpenSessions {
 
   private NewAppPassword makeAppPassword(PersonId person, String label) {
     if (store.appPasswords(person).size() >= MOST_APP_PASSWORDS) {
-      throw Problem.of(
-          409, "too-many", "You have " + MOST_APP_PASSWORDS + " already; withdraw one first.");
+      throw Problem.of(409, "too-many", say("accounts.you-already-have-app", MOST_APP_PASSWORDS));
     }
     String text = Secrets.appPassword();
     return new NewAppPassword(keepAppPassword(person, label, text), text);

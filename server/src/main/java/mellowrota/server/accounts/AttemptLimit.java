@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.text.Normalizer;
 import java.time.Clock;
 import java.time.Duration;
@@ -76,10 +78,7 @@ class AttemptLimit {
     boolean over =
         counted.get(whose.subject()) > whose.most() || counted.get(address) > mostOfAddress;
     if (over) {
-      throw Problem.of(
-              429,
-              "too-many-attempts",
-              "Too many wrong passwords; wait a quarter of an hour and try again.")
+      throw Problem.of(429, "too-many-attempts", say("accounts.too-many-wrong-passwords"))
           .with("retryAfter", WINDOW.toSeconds());
     }
   }

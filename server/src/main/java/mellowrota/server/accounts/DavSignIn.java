@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -40,12 +42,7 @@ class DavSignIn extends OncePerRequestFilter {
       if (person.isEmpty()) {
         drain(request);
         response.setHeader("WWW-Authenticate", "Basic realm=\"Mellow Rota\", charset=\"UTF-8\"");
-        problems.write(
-            response,
-            Problem.of(
-                401,
-                "sign-in",
-                "Sign in with your address and an app password, which you make on your account page."));
+        problems.write(response, Problem.of(401, "sign-in", say("accounts.sign-in-with-your")));
         return;
       }
       SecurityContext context = SecurityContextHolder.createEmptyContext();

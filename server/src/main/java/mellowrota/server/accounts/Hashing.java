@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.annotation.PreDestroy;
 import java.nio.charset.StandardCharsets;
 import java.util.concurrent.ArrayBlockingQueue;
@@ -68,12 +70,10 @@ class Hashing {
     try {
       return pool.submit(work).get();
     } catch (RejectedExecutionException full) {
-      throw Problem.of(
-              503, "busy", "Too many people are signing in at once; wait a moment and try again.")
-          .with("retryAfter", 5);
+      throw Problem.of(503, "busy", say("accounts.too-many-people-are")).with("retryAfter", 5);
     } catch (InterruptedException stopping) {
       Thread.currentThread().interrupt();
-      throw Problem.of(503, "stopping", "The server is stopping; try again in a minute.");
+      throw Problem.of(503, "stopping", say("accounts.the-server-is-stopping"));
     } catch (ExecutionException failed) {
       throw new IllegalStateException(failed.getCause());
     }

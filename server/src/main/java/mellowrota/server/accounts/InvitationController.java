@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Optional;
@@ -48,7 +50,7 @@ class InvitationController {
       @Schema(description = "Only for the first coordinator") @Nullable String email) {}
 
   @PostMapping("/people/{id}/invitation")
-  @Operation(summary = "Gives a person an account and makes a one-time link for it")
+  @Operation(summary = "Give a person an account and create a one-time link for it")
   @Transactional
   ResponseEntity<LinkView> invite(
       Asker asker,
@@ -58,17 +60,17 @@ class InvitationController {
     Input input = Input.of(body, WishSchema.class);
     String email = input.required("email", 254);
     if (!email.isEmpty() && !email.matches("[^@\\s:]+@[^@\\s:]+")) {
-      input.fault("email", "is no mail address of the form name@house.example");
+      input.fault("email", say("accounts.is-not-an-email"));
     }
     Optional<Person.AccountRight> right = input.choice("right", Person.AccountRight.class);
     if (right.isEmpty() || right.get() == Person.AccountRight.NONE) {
-      input.fault("right", "is one of WORKER, TEAM_COORDINATOR, COORDINATOR");
+      input.fault("right", say("accounts.must-be-one-of"));
     }
     input.check();
     PersonId person = PersonId.of(id);
     Person known = people.find(person).orElseThrow(Problem::notFound);
     if (known.hasLeft()) {
-      throw Problem.of(409, "has-left", "Who has left the house cannot be invited.");
+      throw Problem.of(409, "has-left", say("accounts.this-person-has-left"));
     }
     people.setRight(asker.person(), person, right.orElseThrow());
     accounts.open(person, email);
@@ -77,7 +79,7 @@ class InvitationController {
   }
 
   @GetMapping("/invitations/{token}")
-  @Operation(summary = "Whom an invitation is for")
+  @Operation(summary = "Who an invitation is for")
   @Transactional(readOnly = true)
   InvitedView invited(@PathVariable String token) {
     Optional<PersonId> person = open(token);
@@ -87,7 +89,7 @@ class InvitationController {
   }
 
   @PostMapping("/invitations/{token}")
-  @Operation(summary = "Takes up an invitation: sets one's password and ends the link")
+  @Operation(summary = "Accept an invitation: set a password and use up the link")
   @Transactional
   ResponseEntity<Void> accept(
       @PathVariable String token,

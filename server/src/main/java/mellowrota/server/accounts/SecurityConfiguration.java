@@ -1,5 +1,7 @@
 package mellowrota.server.accounts;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.List;
 import lombok.RequiredArgsConstructor;
 import mellowrota.server.platform.Problem;
@@ -61,7 +63,7 @@ class SecurityConfiguration {
   @Bean
   RequestRejectedHandler rejected() {
     return (request, response, rejected) ->
-        problems.write(response, Problem.badRequest("The address or a header is malformed."));
+        problems.write(response, Problem.badRequest(say("accounts.the-address-or-a")));
   }
 
   @Bean
@@ -99,15 +101,13 @@ class SecurityConfiguration {
             e ->
                 e.authenticationEntryPoint(
                         (request, response, denied) ->
-                            problems.write(response, Problem.of(401, "sign-in", "Sign in first.")))
+                            problems.write(
+                                response, Problem.of(401, "sign-in", say("common.sign-in-first"))))
                     .accessDeniedHandler(
                         (request, response, denied) ->
                             problems.write(
                                 response,
-                                Problem.of(
-                                    403,
-                                    "csrf",
-                                    "Send the value of the cookie XSRF-TOKEN in X-XSRF-TOKEN."))))
+                                Problem.of(403, "csrf", say("accounts.send-the-value-of")))))
         .authorizeHttpRequests(
             r ->
                 r.requestMatchers("/api/v1/session", "/api/v1/invitations/**")

@@ -110,7 +110,7 @@ class SessionController {
   }
 
   @PostMapping
-  @Operation(summary = "Signs in")
+  @Operation(summary = "Sign in")
   SessionView signIn(
       @RequestBody @Schema(implementation = SignInSchema.class) JsonNode body,
       HttpServletRequest request,
@@ -140,7 +140,7 @@ class SessionController {
   }
 
   @DeleteMapping
-  @Operation(summary = "Signs out")
+  @Operation(summary = "Sign out")
   ResponseEntity<Void> signOut(HttpServletRequest request) {
     if (request.getSession(false) != null) {
       request.getSession(false).invalidate();

@@ -1,5 +1,7 @@
 package mellowrota.server.acts;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -191,13 +193,10 @@ public class Acts {
   private Done firstAnswer(Wanted wanted, String bodyHash) {
     Optional<ActStore.First> first = wanted.key().flatMap(key -> store.first(wanted.actor(), key));
     if (first.isEmpty()) {
-      throw Problem.of(409, "already-undone", "This was undone already.");
+      throw Problem.of(409, "already-undone", say("acts.this-was-already-undone"));
     }
     if (!first.get().bodyHash().equals(bodyHash)) {
-      throw Problem.of(
-          422,
-          "key-reused",
-          "This Idempotency-Key was sent before with something else; use a new one.");
+      throw Problem.of(422, "key-reused", say("acts.this-idempotency-key-was"));
     }
     return new Done(first.get().id(), first.get().answer(), true, 0, 0);
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.acts;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -41,7 +43,7 @@ public class LookFirst implements WebMvcConfigurer, HandlerInterceptor {
     if (request.getDispatcherType() == DispatcherType.REQUEST
         && isAsked(request)
         && !ACTS.matcher(request.getMethod() + ' ' + request.getRequestURI()).matches()) {
-      throw Problem.badRequest("This cannot be looked at first; send it without " + HEADER + ".");
+      throw Problem.badRequest(say("acts.there-is-no-preview", HEADER));
     }
     return true;
   }
@@ -52,7 +54,7 @@ public class LookFirst implements WebMvcConfigurer, HandlerInterceptor {
       return true;
     }
     if (sent != null && !"false".equals(sent)) {
-      throw Problem.badRequest(HEADER + " is true or false.");
+      throw Problem.badRequest(say("acts.must-be-true-or", HEADER));
     }
     return false;
   }

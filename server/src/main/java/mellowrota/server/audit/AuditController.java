@@ -1,5 +1,7 @@
 package mellowrota.server.audit;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -59,9 +61,7 @@ class AuditController {
       long count) {}
 
   @GetMapping("/api/v1/audit")
-  @Operation(
-      summary =
-          "Whom a detail can reach and by which rule, or what a person can see and through what")
+  @Operation(summary = "Who can see a detail and by which rule, or what a person can see and where")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<RowView> audit(
       Asker asker,
@@ -69,10 +69,10 @@ class AuditController {
       @RequestParam(required = false) Long person) {
     World world = worlds.now();
     if (!world.person(asker.person()).isCoordinator()) {
-      throw Problem.forbidden("Who can see what is the coordinators' to know.");
+      throw Problem.forbidden(say("audit.only-coordinators-can-see"));
     }
     if ((detail == null) == (person == null)) {
-      throw Problem.fault("detail", "or person is wanted, and not both");
+      throw Problem.fault("detail", say("audit.detail-or-person"));
     }
     return detail != null ? ofDetail(world, detail) : ofPerson(world, person);
   }
@@ -108,8 +108,7 @@ class AuditController {
         world
             .details()
             .find(key)
-            .orElseThrow(
-                () -> Problem.fault("detail", "is no detail; GET /api/v1/details lists them"));
+            .orElseThrow(() -> Problem.fault("detail", say("audit.is-not-a-detail")));
     List<RowView> rows = new ArrayList<>();
     audit
         .entries(world, rendering -> true)
@@ -127,7 +126,7 @@ class AuditController {
         world
             .crew()
             .person(PersonId.of(id))
-            .orElseThrow(() -> Problem.fault("person", "is nobody; GET /api/v1/people lists them"));
+            .orElseThrow(() -> Problem.fault("person", say("audit.is-not-a-person")));
     List<RowView> rows = new ArrayList<>();
     audit
         .entries(

@@ -1,5 +1,7 @@
 package mellowrota.server.board;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -77,34 +79,34 @@ class BoardController {
       int weekday,
       String from,
       String until,
-      @Schema(description = "From when they hold") @Nullable LocalDate first,
-      @Schema(description = "The last day on which they hold") @Nullable LocalDate last) {}
+      @Schema(description = "Valid from") @Nullable LocalDate first,
+      @Schema(description = "Last day on which they are valid") @Nullable LocalDate last) {}
 
   /** A day on which somebody's hours are not those of the week. */
   @Schema(name = "BoardDay")
   record DayView(
       long person,
       LocalDate day,
-      @Schema(description = "Whether they work at all") boolean works) {}
+      @Schema(description = "Whether the person works that day") boolean works) {}
 
   /** Days on which somebody is away, the last included. */
   @Schema(name = "BoardAway")
   record AwayView(long person, String first, String last, @Nullable String what) {}
 
   @GetMapping
-  @Operation(summary = "What lies on the board from one day until another, as the asker may see it")
+  @Operation(summary = "What is on the board in a range of days, as the caller may see it")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   BoardView board(
       Asker asker,
       @Schema(description = "The first day") @RequestParam String from,
       @Schema(description = "The first day after") @RequestParam String until,
-      @Schema(description = "Calendars of which each item says whether it stands on them")
+      @Schema(description = "Calendars; each item says whether it is on them")
           @RequestParam(defaultValue = "")
           List<Long> calendars) {
     LocalDate first = day("from", from);
     LocalDate end = day("until", until);
     if (!end.isAfter(first) || first.plusDays(MOST_DAYS).isBefore(end)) {
-      throw Problem.badRequest("until is 1 to " + MOST_DAYS + " days after from.");
+      throw Problem.badRequest(say("common.until-must-be-1", MOST_DAYS));
     }
     World world = worlds.now();
     Person me = world.person(asker.person());
@@ -158,7 +160,7 @@ class BoardController {
   /** Those the asker may know what stands on; the others as if they were not there. */
   private static Set<CalendarId> readable(World world, Person asker, List<Long> calendars) {
     if (calendars.size() > MOST_CALENDARS) {
-      throw Problem.badRequest("calendars are at most " + MOST_CALENDARS + ".");
+      throw Problem.badRequest(say("board.there-can-be-at", MOST_CALENDARS));
     }
     return calendars.stream()
         .map(CalendarId::of)
@@ -172,11 +174,11 @@ class BoardController {
     try {
       LocalDate day = LocalDate.parse(text);
       if (day.getYear() < 1990 || day.getYear() > 2199) {
-        throw Problem.badRequest(name + " is outside the years 1990 to 2199.");
+        throw Problem.badRequest(say("board.must-be-between-1990", name));
       }
       return day;
     } catch (DateTimeParseException unreadable) {
-      throw Problem.badRequest(name + " is no date of the form 2026-11-27.");
+      throw Problem.badRequest(say("board.must-be-a-date", name));
     }
   }
 }

@@ -1,5 +1,7 @@
 package mellowrota.server.boot;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.RequestDispatcher;
@@ -91,8 +93,7 @@ class Errors {
       } else {
         problems.write(
             response,
-            Problem.of(
-                    503, "being-laid", "The house is just being laid; try again in some seconds.")
+            Problem.of(503, "being-laid", say("boot.the-organisation-is-being"))
                 .with("retryAfter", 3));
       }
     }

@@ -1,5 +1,7 @@
 package mellowrota.server.caldav;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -169,7 +171,7 @@ class CalDavServlet implements HttpRequestHandler {
 
   /** Refused property by property, as a 207 (RFC 4918 §9.2). */
   private static Answer proppatch(String path, Optional<Element> body) {
-    Element root = body.orElseThrow(() -> Problem.badRequest("PROPPATCH wants a body."));
+    Element root = body.orElseThrow(() -> Problem.badRequest(say("caldav.proppatch-needs-a-body")));
     List<QName> names = new ArrayList<>();
     for (Element action : DavXml.children(root)) {
       DavXml.child(action, Dav.dav("prop"))
@@ -184,7 +186,7 @@ class CalDavServlet implements HttpRequestHandler {
       HttpServletRequest request, Tree tree, Tree.Node node, Optional<Element> body) {
     String depth = Optional.ofNullable(request.getHeader("Depth")).orElse("infinity");
     if (!List.of("0", "1", "infinity").contains(depth)) {
-      throw Problem.badRequest("Depth is 0, 1 or infinity.");
+      throw Problem.badRequest(say("caldav.depth-must-be-0"));
     }
     if (depth.equals("infinity")) {
       return Answer.xml(
@@ -291,7 +293,7 @@ class CalDavServlet implements HttpRequestHandler {
 
   private Answer get(HttpServletRequest request, Tree.Node node) {
     if (!(node instanceof Tree.Item item)) {
-      String words = "Open this address in a calendar program that speaks CalDAV.";
+      String words = say("caldav.open-this-address-in");
       return new Answer(
           200, "text/plain; charset=utf-8", words.getBytes(StandardCharsets.UTF_8), Map.of());
     }
@@ -311,7 +313,7 @@ class CalDavServlet implements HttpRequestHandler {
   }
 
   private Answer report(Tree.Node node, Optional<Element> body) {
-    Element root = body.orElseThrow(() -> Problem.badRequest("REPORT wants a body."));
+    Element root = body.orElseThrow(() -> Problem.badRequest(say("caldav.report-needs-a-body")));
     if (!(node instanceof Tree.Collection calendar)) {
       return Answer.xml(403, MultiStatus.error(Dav.dav("supported-report"), MultiStatus.EMPTY));
     }

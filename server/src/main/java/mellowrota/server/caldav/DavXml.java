@@ -1,5 +1,7 @@
 package mellowrota.server.caldav;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -39,13 +41,13 @@ final class DavXml {
       requireShallow(document.getDocumentElement(), 0);
       return Optional.of(document.getDocumentElement());
     } catch (SAXException malformed) {
-      throw Problem.badRequest("The body is no XML without a document type.");
+      throw Problem.badRequest(say("caldav.the-body-must-be"));
     } catch (ParserConfigurationException impossible) {
       throw new IllegalStateException("the platform's parser lacks a feature", impossible);
     } catch (BodyLimit.TooLarge tooLarge) {
       throw tooLarge.problem();
     } catch (IOException badEncoding) {
-      throw Problem.badRequest("The body is not in the encoding that it names.");
+      throw Problem.badRequest(say("caldav.the-body-is-not"));
     }
   }
 
@@ -61,7 +63,7 @@ final class DavXml {
 
   private static void requireShallow(Element element, int depth) {
     if (depth > DEEPEST) {
-      throw Problem.badRequest("The body is nested too deep.");
+      throw Problem.badRequest(say("caldav.the-body-is-nested"));
     }
     for (Element child : children(element)) {
       requireShallow(child, depth + 1);

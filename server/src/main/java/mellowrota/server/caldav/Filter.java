@@ -1,5 +1,7 @@
 package mellowrota.server.caldav;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
@@ -35,9 +37,9 @@ final class Filter {
   static Filter of(Element filter, ZoneId zone) {
     Element comp =
         DavXml.child(filter, Dav.cal("comp-filter"))
-            .orElseThrow(() -> Problem.badRequest("filter wants a comp-filter."));
+            .orElseThrow(() -> Problem.badRequest(say("caldav.filter-needs-a-comp")));
     if (!comp.getAttribute("name").equalsIgnoreCase("VCALENDAR")) {
-      throw Problem.badRequest("the outer comp-filter is for VCALENDAR.");
+      throw Problem.badRequest(say("caldav.the-outer-comp-filter"));
     }
     return new Filter(comp, zone);
   }
@@ -81,14 +83,14 @@ final class Filter {
       Optional<Instant> from = attribute(element, "start");
       Optional<Instant> until = attribute(element, "end");
       if (from.isEmpty() && until.isEmpty()) {
-        throw Problem.badRequest("time-range wants a start or an end.");
+        throw Problem.badRequest(say("caldav.time-range-needs-a"));
       }
       if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
-        throw Problem.badRequest("time-range ends before it starts.");
+        throw Problem.badRequest(say("caldav.time-range-ends-before"));
       }
       return new Range(from, until);
     } catch (DateTimeParseException | IllegalArgumentException unreadable) {
-      throw Problem.badRequest("time-range wants UTC times of the form 20261127T130000Z.");
+      throw Problem.badRequest(say("caldav.time-range-needs-utc"));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.caldav;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -118,7 +120,7 @@ class Reports {
             n -> {
               String text = n.getTextContent().strip();
               if (!text.matches("[1-9]\\d{0,8}")) {
-                throw Problem.badRequest("nresults is no number from 1 up.");
+                throw Problem.badRequest(say("caldav.nresults-must-be-a"));
               }
               return Integer.valueOf(text);
             })
@@ -142,7 +144,7 @@ class Reports {
             .map(e -> e.getTextContent().strip())
             .toList();
     if (hrefs.size() > MOST_HREFS) {
-      throw Problem.badRequest("at most " + MOST_HREFS + " hrefs at once.");
+      throw Problem.badRequest(say("caldav.at-most-hrefs-at", MOST_HREFS));
     }
     Map<String, String> uids = new LinkedHashMap<>();
     hrefs.forEach(href -> uids.put(href, uid(node, href)));
@@ -166,7 +168,7 @@ class Reports {
     List<QName> asked = asked(body);
     Element filterElement =
         DavXml.child(body, Dav.cal("filter"))
-            .orElseThrow(() -> Problem.badRequest("calendar-query wants a filter."));
+            .orElseThrow(() -> Problem.badRequest(say("caldav.calendar-query-needs-a")));
     Filter filter = Filter.of(filterElement, zone(body));
     List<Faces.Kept> matching =
         faces.live(node.rendering().id()).stream().filter(filter::matches).toList();
@@ -220,10 +222,10 @@ class Reports {
   String freeBusy(Tree.Collection node, Element body, Instant now) {
     Element element =
         DavXml.child(body, Dav.cal("time-range"))
-            .orElseThrow(() -> Problem.badRequest("free-busy-query wants a time-range."));
+            .orElseThrow(() -> Problem.badRequest(say("caldav.free-busy-query-needs-a")));
     Filter.Range range = Filter.range(element);
     if (range.from().isEmpty() || range.until().isEmpty()) {
-      throw Problem.badRequest("free-busy-query wants a start and an end.");
+      throw Problem.badRequest(say("caldav.free-busy-query-needs"));
     }
     List<Busy> busy = new ArrayList<>();
     for (Faces.Kept kept :

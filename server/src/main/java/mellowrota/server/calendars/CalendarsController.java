@@ -34,7 +34,7 @@ class CalendarsController {
       long id, String name, Calendar.Sort sort, @Nullable Long owner, boolean reads) {}
 
   @GetMapping("/api/v1/calendars")
-  @Operation(summary = "The calendars the asker may read; a coordinator sees what there are")
+  @Operation(summary = "List the calendars the caller may read; coordinators see all")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CalendarView> calendars(Asker asker) {
     World world = worlds.now();

@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import mellowrota.server.platform.Problem;
 
 /** What asks for people, as it is named: a duty, or one visit of a record. */
@@ -45,7 +47,6 @@ sealed interface Ask {
   }
 
   private static Problem unknown(String key) {
-    return Problem.badRequest(
-        key + " is nothing that asks for people; GET /api/v1/cover lists what does.");
+    return Problem.badRequest(say("cover.is-not-a-duty", key));
   }
 }

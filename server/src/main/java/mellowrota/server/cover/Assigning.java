@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -76,7 +78,7 @@ class Assigning {
       PersonId person) {
     WorkRecord record = standing.record();
     if (isOn(record, visit, person)) {
-      throw Problem.fault("/person", "is on it already");
+      throw Problem.fault("/person", say("cover.is-already-on-it"));
     }
     boolean led = record.on(visit).stream().anyMatch(one -> one.role().equals(RoleId.LEAD));
     List<Assignment> all = new ArrayList<>(record.assignments());
@@ -115,7 +117,7 @@ class Assigning {
     for (Seat seat : List.of(one, other)) {
       Seat comes = seat == one ? other : one;
       if (isOn(seat.standing().record(), seat.visit(), comes.person())) {
-        throw Problem.fault("/sides", "are to be of two people, neither on the other's visit yet");
+        throw Problem.fault("/sides", say("cover.must-be-two-different"));
       }
     }
     if (one.record().equals(other.record())) {

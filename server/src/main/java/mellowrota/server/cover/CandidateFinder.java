@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDate;
@@ -214,7 +216,7 @@ class CandidateFinder {
             .filter(one -> asked.people().contains(one.person()))
             .toList();
     if (people.size() < asked.people().size()) {
-      throw Problem.forbidden("When somebody could is for their office to ask.");
+      throw Problem.forbidden(say("cover.only-the-office-of"));
     }
     ZoneId site =
         asked
@@ -249,7 +251,7 @@ class CandidateFinder {
       World world, Person asker, PersonId person, LocalDate first, LocalDate until) {
     CandidateTrial trying = source.trying(world, asker, Covers.range(world, first, until));
     if (!trying.watched.contains(person)) {
-      throw Problem.forbidden("What somebody leaves is for their office to see.");
+      throw Problem.forbidden(say("cover.only-this-persons-office-can"));
     }
     ZoneId zone = trying.around.zone(person);
     TimeSpan days =
@@ -302,7 +304,7 @@ class CandidateFinder {
             .findFirst()
             .orElseThrow(Problem::notFound);
     if (!trying.watched.contains(person)) {
-      throw Problem.forbidden("What somebody changes places for is for their office to see.");
+      throw Problem.forbidden(say("cover.only-this-persons-office"));
     }
     Map<Ask.OfVisit, Set<PersonId>> there = new HashMap<>();
     trying

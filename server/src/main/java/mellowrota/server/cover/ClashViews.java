@@ -29,7 +29,7 @@ class ClashViews {
   @Schema(name = "ClashItem")
   record ItemView(
       Clash.Sort sort,
-      @Schema(description = "Of work that the asker may open") @Nullable Long record,
+      @Schema(description = "Of work that the caller may open") @Nullable Long record,
       @Nullable Integer visit,
       @Nullable String ref,
       @Nullable String title,
@@ -41,10 +41,10 @@ class ClashViews {
 
   @Schema(name = "Clash")
   record ClashView(
-      @Schema(description = "The same as long as neither side changes") String key,
+      @Schema(description = "Stays the same until either side changes") String key,
       Clash.Kind kind,
-      @Schema(description = "The house never lets it stand; else it only warns") boolean never,
-      @Schema(description = "What else is wrong with the same pair") List<Clash.Kind> also,
+      @Schema(description = "The limits do not allow it; otherwise it only warns") boolean never,
+      @Schema(description = "Other clashes of the same pair") List<Clash.Kind> also,
       @Schema(description = "Not there: a place holds too much") @Nullable Long person,
       @Nullable String name,
       List<ItemView> items,

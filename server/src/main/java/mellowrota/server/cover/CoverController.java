@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
@@ -57,7 +59,7 @@ class CoverController {
   private final Worlds worlds;
 
   @GetMapping
-  @Operation(summary = "What must be stood from one day until another, and what of it is short")
+  @Operation(summary = "Duties in a range of days, and which are short of people")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   CoverViews.CoverView cover(
       Asker asker,
@@ -72,16 +74,16 @@ class CoverController {
 
   private static void requireRange(LocalDate from, LocalDate until) {
     if (!until.isAfter(from) || from.plusDays(MOST_DAYS).isBefore(until)) {
-      throw Problem.badRequest("until is 1 to " + MOST_DAYS + " days after from.");
+      throw Problem.badRequest(say("common.until-must-be-1", MOST_DAYS));
     }
   }
 
   @GetMapping("/who-could")
-  @Operation(summary = "Who could fill what is short, the best first and everybody told")
+  @Operation(summary = "Everybody who could or could not fill a gap, best first, with reasons")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.AnswerView> whoCould(
       Asker asker,
-      @Schema(description = "What asks for people, by its key") @RequestParam String ask,
+      @Schema(description = "The duty or visit, by its key") @RequestParam String ask,
       @RequestParam Instant start,
       @RequestParam Instant end) {
     World world = worlds.now();
@@ -91,15 +93,15 @@ class CoverController {
   }
 
   @GetMapping("/who-could-take")
-  @Operation(summary = "Who could take a visit over from somebody, the best first")
+  @Operation(summary = "Who can take over a visit, best first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.AnswerView> whoCouldTake(
       Asker asker,
       @RequestParam long record,
       @RequestParam int visit,
-      @Schema(description = "Who has it; unless said: nobody yet") @RequestParam(required = false)
+      @Schema(description = "Who has it now; default: nobody") @RequestParam(required = false)
           Long from,
-      @Schema(description = "So many days later on the clock, or earlier")
+      @Schema(description = "Days later (or earlier, if negative)")
           @RequestParam(defaultValue = "0")
           int days,
       @RequestParam(defaultValue = "0") int minutes) {
@@ -119,24 +121,22 @@ class CoverController {
 
   private static CandidateFinder.Moved moved(int days, int minutes) {
     if (Math.abs(days) > MOST_DAYS || Math.abs(minutes) >= MOST_MARGIN) {
-      throw Problem.badRequest(
-          "days is at most " + MOST_DAYS + " and minutes less than a day, earlier or later.");
+      throw Problem.badRequest(say("cover.days-must-be-at", MOST_DAYS));
     }
     return new CandidateFinder.Moved(days, minutes);
   }
 
   @GetMapping("/when-could")
-  @Operation(
-      summary = "When people could do something together: every start on a grid of quarter hours")
+  @Operation(summary = "When people are free together: every start on a grid of quarter hours")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   CoverViews.WhenCouldView whenCould(
       Asker asker,
-      @Schema(description = "All of them are wanted") @RequestParam List<Long> person,
+      @Schema(description = "All of them are needed") @RequestParam List<Long> person,
       @RequestParam int minutes,
-      @Schema(description = "Of margin") @RequestParam(defaultValue = "0") int before,
+      @Schema(description = "Margin") @RequestParam(defaultValue = "0") int before,
       @RequestParam(defaultValue = "0") int after,
       @RequestParam(required = false) Long place,
-      @Schema(description = "What is moved, which is then not in its own way")
+      @Schema(description = "The visit being moved, which then does not clash with itself")
           @RequestParam(required = false)
           Long record,
       @RequestParam(defaultValue = "1") int visit,
@@ -146,16 +146,16 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     if (person.isEmpty() || person.size() > MOST_ASKED) {
-      throw Problem.badRequest("person names 1 to " + MOST_ASKED + " people.");
+      throw Problem.badRequest(say("cover.person-must-name-1", MOST_ASKED));
     }
     if (minutes < 1 || Duration.ofMinutes(minutes).compareTo(LONGEST) > 0) {
-      throw Problem.badRequest("minutes is 1 to " + LONGEST.toMinutes() + ".");
+      throw Problem.badRequest(say("cover.minutes-must-be-1", LONGEST.toMinutes()));
     }
     if (before < 0 || after < 0 || Math.max(before, after) > MOST_MARGIN) {
-      throw Problem.badRequest("before and after are 0 to " + MOST_MARGIN + " minutes.");
+      throw Problem.badRequest(say("cover.before-and-after-must", MOST_MARGIN));
     }
     if (!until.isAfter(from) || from.plusDays(MOST_WHEN_DAYS).isBefore(until)) {
-      throw Problem.badRequest("until is 1 to " + MOST_WHEN_DAYS + " days after from.");
+      throw Problem.badRequest(say("common.until-must-be-1", MOST_WHEN_DAYS));
     }
     if (record != null) {
       assigning.standing(world, asker.person(), record);
@@ -172,8 +172,7 @@ class CoverController {
 
   @GetMapping("/left")
   @Operation(
-      summary =
-          "What somebody has in some days, each with who could take it; nothing is done by it")
+      summary = "A person’s work in a range of days, each with who can take it; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.LeftView> left(
       Asker asker,
@@ -188,7 +187,7 @@ class CoverController {
   }
 
   @GetMapping("/loads")
-  @Operation(summary = "How much each has in some days")
+  @Operation(summary = "Hours of each person in a range of days")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.LoadView> loads(
       Asker asker,
@@ -202,8 +201,7 @@ class CoverController {
   }
 
   @GetMapping("/swaps")
-  @Operation(
-      summary = "What somebody could change a visit of theirs for, the best first; nothing is done")
+  @Operation(summary = "Possible swaps for a person’s visit, best first; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.SwapView> swaps(
       Asker asker,
@@ -224,7 +222,7 @@ class CoverController {
   record SwapSchema(@Schema(description = "Two of them") List<SwapSideSchema> sides) {}
 
   @PostMapping("/swap")
-  @Operation(summary = "Two people change places on two visits, in one act")
+  @Operation(summary = "Swap two people on two visits, as one change")
   GivenView swap(
       Asker asker,
       IdempotencyKey key,
@@ -235,7 +233,7 @@ class CoverController {
     List<Assigning.Seat> seats = new ArrayList<>();
     List<Input> sides = input.objects("sides", 2, SwapSideSchema.class);
     if (sides.size() != 2) {
-      input.fault("sides", "are two: who has what, and who has the other");
+      input.fault("sides", say("cover.must-be-two-one"));
     }
     sides.forEach(side -> seat(world, asker.person(), side).ifPresent(seats::add));
     input.check();
@@ -251,7 +249,7 @@ class CoverController {
       @Schema(description = "Who gets it") long to) {}
 
   @PostMapping("/hand-over")
-  @Operation(summary = "Hands a visit from one person to another")
+  @Operation(summary = "Hand a visit over to another person")
   GivenView handOver(
       Asker asker,
       IdempotencyKey key,
@@ -266,7 +264,7 @@ class CoverController {
     input.check();
     RecordAccess.Standing standing = assigning.standing(world, asker.person(), record);
     if (!Assigning.isOn(standing.record(), visit, from)) {
-      throw Problem.fault("/from", "is not on this visit (any more)");
+      throw Problem.fault("/from", say("cover.is-not-on-this"));
     }
     Assigning.Given given =
         assigning.handOver(asker.person(), key.value(), standing, visit, from, to);
@@ -279,7 +277,7 @@ class CoverController {
     RecordAccess.Standing standing =
         assigning.standing(world, asker, side.number("record").orElse(0));
     if (!Assigning.isOn(standing.record(), visit, person)) {
-      side.fault("person", "is not on this visit (any more)");
+      side.fault("person", say("cover.is-not-on-this"));
       return Optional.empty();
     }
     return Optional.of(new Assigning.Seat(standing, visit, person));
@@ -288,21 +286,20 @@ class CoverController {
   private static PersonId somebody(World world, Input input, String field) {
     PersonId person = PersonId.of(input.number(field).orElse(0));
     if (world.crew().person(person).filter(one -> !one.hasLeft()).isEmpty()) {
-      input.fault(field, "is missing or nobody of the house; GET /api/v1/people lists them");
+      input.fault(field, say("cover.is-missing-or-not"));
     }
     return person;
   }
 
   private static TimeSpan span(Instant start, Instant end) {
     if (!start.isBefore(end) || start.plus(LONGEST).isBefore(end)) {
-      throw Problem.badRequest("end is after start, by 14 days at most.");
+      throw Problem.badRequest(say("cover.end-must-be-after"));
     }
     return TimeSpan.of(start, end);
   }
 
   @GetMapping("/fill")
-  @Operation(
-      summary = "Suggests who fills what is short, one for each place; nothing is done by it")
+  @Operation(summary = "Suggest people for all gaps; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CoverViews.SuggestionView> fill(
       Asker asker,
@@ -318,13 +315,12 @@ class CoverController {
   @Schema(name = "LetStand")
   record LetStandSchema(
       String clash,
-      @Schema(description = "The days it was seen in") LocalDate from,
+      @Schema(description = "The range of days it was shown in") LocalDate from,
       LocalDate until,
       String reason) {}
 
   @PostMapping("/let-stand")
-  @Operation(
-      summary = "Lets a clash stand, with a reason; when either side changes it is another one")
+  @Operation(summary = "Accept a clash with a reason, until either side changes")
   ResponseEntity<Void> letStand(
       Asker asker, @RequestBody @Schema(implementation = LetStandSchema.class) JsonNode body) {
     World world = worlds.now();
@@ -343,14 +339,14 @@ class CoverController {
             .findFirst()
             .orElseThrow(Problem::notFound);
     if (clash.level() == Clash.Level.NEVER) {
-      throw Problem.fault("/clash", "is of a kind that the house never lets stand");
+      throw Problem.fault("/clash", say("cover.cannot-be-accepted-the"));
     }
     stood.let(asker.person(), clash, reason);
     return ResponseEntity.noContent().build();
   }
 
   @DeleteMapping("/let-stand/{clash}")
-  @Operation(summary = "Has a clash open again")
+  @Operation(summary = "Reopen an accepted clash")
   ResponseEntity<Void> openAgain(Asker asker, @PathVariable String clash) {
     requireCoordinator(worlds.now().person(asker.person()));
     stood.openAgain(asker.person(), clash);
@@ -359,13 +355,13 @@ class CoverController {
 
   private static void requireCoordinator(Person me) {
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("What may stand is the coordinators' to say.");
+      throw Problem.forbidden(say("cover.only-coordinators-can-accept"));
     }
   }
 
   @Schema(name = "CoverGive")
   record GiveSchema(
-      @Schema(description = "What asks for people, by its key") String ask,
+      @Schema(description = "The duty or visit, by its key") String ask,
       Instant start,
       Instant end,
       long person) {}
@@ -374,9 +370,7 @@ class CoverController {
   record GivenView(long act, long record) {}
 
   @PostMapping("/give")
-  @Operation(
-      summary =
-          "Gives what is short to somebody: a shift that nobody has, else a new one; or a visit")
+  @Operation(summary = "Assign a gap to somebody: an open shift, or a new one; or a visit")
   GivenView give(
       Asker asker,
       IdempotencyKey key,

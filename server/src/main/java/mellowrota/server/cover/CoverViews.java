@@ -41,19 +41,19 @@ class CoverViews {
   private final RecordStore store;
   private final RecordAccess access;
 
-  @Schema(name = "CoverAsk", description = "A duty, or one visit of a record that wants people")
+  @Schema(name = "CoverAsk", description = "A duty, or one visit of a record that needs people")
   record AskView(
       String key,
       @Nullable Long duty,
       @Nullable Long record,
       @Nullable Integer visit,
-      @Schema(description = "Of the record, where the asker may see it") @Nullable String ref,
+      @Schema(description = "Of the record, where the caller may see it") @Nullable String ref,
       String name,
       String place,
-      @Schema(description = "In which its hours are") String zone,
-      @Schema(description = "The most it asks for") int most,
-      @Schema(description = "Named once for each who has to have it") List<String> skills,
-      @Schema(description = "It asks for nobody yet, and is no gap") boolean tentative) {}
+      @Schema(description = "Its time zone") String zone,
+      @Schema(description = "The most people it needs") int most,
+      @Schema(description = "Named once for each person who needs to have it") List<String> skills,
+      @Schema(description = "Needs nobody yet, and is not a gap") boolean tentative) {}
 
   @Schema(name = "CoverStretch")
   record StretchView(
@@ -70,7 +70,7 @@ class CoverViews {
       Instant start,
       Instant end,
       int shortBy,
-      @Schema(description = "That some of those missing have to have") List<String> skills) {}
+      @Schema(description = "Needed by some of those missing") List<String> skills) {}
 
   @Schema(name = "Cover")
   record CoverView(
@@ -79,15 +79,15 @@ class CoverViews {
       String zone,
       List<AskView> asks,
       List<StretchView> stretches,
-      @Schema(description = "Those not yet over by start, then those over, the latest first")
+      @Schema(description = "Gaps to come by start, then past ones, latest first")
           List<GapView> gaps,
       long neededMinutes,
       long filledMinutes,
-      @Schema(description = "Tenths of a per cent, rounded down; not there: nothing is needed")
+      @Schema(description = "Tenths of a per cent, rounded down; absent if nothing is required")
           @Nullable Long sharePerMille,
-      @Schema(description = "Of those the asker answers for, by start")
+      @Schema(description = "Of people the caller coordinates, by start")
           List<ClashViews.ClashView> clashes,
-      @Schema(description = "Days on which much is due of one person")
+      @Schema(description = "Days on which one person has too much due")
           List<ClashViews.ClashView> pileUps) {}
 
   CoverView of(World world, Person asker, LocalDate from, LocalDate until, Covers.Look look) {
@@ -170,7 +170,7 @@ class CoverViews {
   @Schema(name = "WhoCouldReason")
   record ReasonView(
       WhoCould.Why why,
-      @Schema(description = "It rules them out; else it only warns") boolean never,
+      @Schema(description = "Rules the person out; otherwise a warning") boolean never,
       Instant start,
       Instant end) {}
 
@@ -184,8 +184,8 @@ class CoverViews {
       WhoCould.Verdict verdict,
       List<ReasonView> reasons,
       @Schema(description = "Of work in that week") long weekMinutes,
-      @Schema(description = "Nobody has said when they work") boolean hoursUnsaid,
-      @Schema(description = "What takes their time from a day before until a day after")
+      @Schema(description = "No working hours are entered") boolean hoursUnsaid,
+      @Schema(description = "What takes the person’s time from a day before to a day after")
           List<TimeView> around,
       @Schema(
               description =
@@ -235,9 +235,9 @@ class CoverViews {
       String ask,
       Instant start,
       Instant end,
-      @Schema(description = "Not there: nobody could") @Nullable Long person,
+      @Schema(description = "Absent if nobody is available") @Nullable Long person,
       @Nullable String name,
-      @Schema(description = "What only warns of them, or what speaks against the best")
+      @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
 
   static List<SuggestionView> suggestions(World world, List<Fill.Suggestion> found) {
@@ -259,9 +259,11 @@ class CoverViews {
       long person,
       String name,
       WhoCould.Why why,
-      @Schema(description = "It rules the start out; else it only warns") boolean never) {}
+      @Schema(description = "Rules the start out; otherwise a warning") boolean never) {}
 
-  @Schema(name = "WhenCouldStarts", description = "A quarter of an hour apart, and alike")
+  @Schema(
+      name = "WhenCouldStarts",
+      description = "Starts a quarter of an hour apart with the same reasons")
   record StartsView(
       Instant first,
       @Schema(description = "Included") Instant last,
@@ -269,7 +271,8 @@ class CoverViews {
       List<AgainstView> against) {}
 
   @Schema(name = "WhenCould")
-  record WhenCouldView(@Schema(description = "Of the site") String zone, List<StartsView> starts) {}
+  record WhenCouldView(
+      @Schema(description = "The time zone of the place") String zone, List<StartsView> starts) {}
 
   static WhenCouldView starts(World world, CandidateFinder.Possible found) {
     return new WhenCouldView(
@@ -294,15 +297,15 @@ class CoverViews {
 
   @Schema(name = "WorkLeft")
   record LeftView(
-      @Schema(description = "Of work that the asker may open") @Nullable Long record,
+      @Schema(description = "Of work that the caller may open") @Nullable Long record,
       @Nullable Integer visit,
       @Nullable String ref,
       @Nullable String title,
       Instant start,
       Instant end,
-      @Schema(description = "Who could take it; not there: nobody could") @Nullable Long person,
+      @Schema(description = "Who can take it; absent if nobody is available") @Nullable Long person,
       @Nullable String name,
-      @Schema(description = "What only warns of them, or what speaks against the best")
+      @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
 
   List<LeftView> left(World world, Person asker, List<Fill.Suggestion> found) {
@@ -344,8 +347,8 @@ class CoverViews {
       @Schema(description = "Who has it") long person,
       String name,
       WhoCould.Verdict verdict,
-      @Schema(description = "What speaks against their having ours") List<ReasonView> theirs,
-      @Schema(description = "What speaks against our having theirs") List<ReasonView> ours) {}
+      @Schema(description = "Why the other person should not have ours") List<ReasonView> theirs,
+      @Schema(description = "Why ours should not have the other person’s") List<ReasonView> ours) {}
 
   static List<SwapView> swaps(List<CandidateFinder.Offer> found) {
     return found.stream()
@@ -371,21 +374,19 @@ class CoverViews {
         .toList();
   }
 
-  @Schema(name = "CoverLoad", description = "How much somebody has; a figure a day in each list")
+  @Schema(name = "CoverLoad", description = "Hours of a person; each list has one figure per day")
   record LoadView(
       long person,
       String name,
-      @Schema(description = "Of a week; not there: nobody has said") @Nullable Long contractMinutes,
-      @Schema(description = "Minutes of work with times, each once, by their local days")
+      @Schema(description = "A week; absent if not set") @Nullable Long contractMinutes,
+      @Schema(description = "Minutes of scheduled work, overlaps counted once, by local day")
           List<Long> work,
-      @Schema(description = "Minutes that only tentative work has") List<Long> maybe,
-      @Schema(description = "Minutes of the estimates of work to be done by its due day")
-          List<Long> given,
+      @Schema(description = "Minutes of tentative work only") List<Long> maybe,
+      @Schema(description = "Estimated minutes of work by its due day") List<Long> given,
       List<Long> givenMaybe,
-      @Schema(description = "Works that take the whole day and have no hours")
+      @Schema(description = "Items that take a whole day and have no hours")
           List<Integer> wholeDays,
-      @Schema(description = "Works to be done by a due day, of which nobody has said the effort")
-          int unestimated) {}
+      @Schema(description = "Items by a due day without an estimate") int unestimated) {}
 
   static List<LoadView> loads(List<Loads.Laden> all) {
     return all.stream()

@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
@@ -96,7 +98,7 @@ public class Duties {
   private void requireNew(Kept wanted) {
     if (all().stream()
         .anyMatch(one -> one.name().equals(wanted.name()) && one.id() != wanted.id())) {
-      throw Problem.fault("/name", "is the name of another duty");
+      throw Problem.fault("/name", say("cover.is-already-the-name"));
     }
   }
 

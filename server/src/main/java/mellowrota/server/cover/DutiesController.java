@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DateTimeException;
@@ -70,10 +72,10 @@ class DutiesController {
       String name,
       long place,
       int role,
-      @Schema(description = "Asked of each of its people") @Nullable String skill,
-      @Schema(description = "Whether other work may be done meanwhile") boolean meanwhile,
+      @Schema(description = "Needed by each of its people") @Nullable String skill,
+      @Schema(description = "Whether people may do other work at the same time") boolean meanwhile,
       List<SpanView> spans,
-      @Schema(description = "Days on which it is not asked for") List<LocalDate> lifted,
+      @Schema(description = "Days on which it is suspended") List<LocalDate> lifted,
       @With String tag)
       implements AsSeen.Tagged<DutyView> {}
 
@@ -81,9 +83,9 @@ class DutiesController {
   record DutySchema(
       String name,
       long place,
-      @Schema(description = "Lead unless said") @Nullable Integer role,
-      @Schema(description = "Asked of each of its people; none unless said") @Nullable String skill,
-      @Schema(description = "Other work may be done meanwhile; not unless said")
+      @Schema(description = "Default: lead") @Nullable Integer role,
+      @Schema(description = "Needed by each of its people; default: none") @Nullable String skill,
+      @Schema(description = "People may do other work at the same time; default: no")
           @Nullable Boolean meanwhile,
       List<SpanView> spans,
       @Nullable List<LocalDate> lifted) {}
@@ -92,7 +94,7 @@ class DutiesController {
   record MadeView(long id) {}
 
   @GetMapping
-  @Operation(summary = "What must be stood")
+  @Operation(summary = "List the duties")
   @Transactional(readOnly = true)
   List<DutyView> duties(Asker asker) {
     requireOffice(worlds.now().person(asker.person()));
@@ -101,14 +103,14 @@ class DutiesController {
 
   static void requireOffice(Person asker) {
     if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
-      throw Problem.forbidden("What must be stood is the office's to see.");
+      throw Problem.forbidden(say("cover.only-the-office-can"));
     }
   }
 
   private Person requireCoordinator(Asker asker) {
     Person person = worlds.now().person(asker.person());
     if (!person.isCoordinator()) {
-      throw Problem.forbidden("What must be stood is the coordinators' to say.");
+      throw Problem.forbidden(say("cover.only-coordinators-can-change"));
     }
     return person;
   }
@@ -138,7 +140,7 @@ class DutiesController {
   }
 
   @PostMapping
-  @Operation(summary = "Makes a duty")
+  @Operation(summary = "Create a duty")
   ResponseEntity<MadeView> add(
       Asker asker,
       IdempotencyKey key,
@@ -149,7 +151,7 @@ class DutiesController {
   }
 
   @PutMapping("/{id}")
-  @Operation(summary = "Says a duty anew")
+  @Operation(summary = "Replace a duty")
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
@@ -166,7 +168,7 @@ class DutiesController {
   }
 
   @DeleteMapping("/{id}")
-  @Operation(summary = "Takes a duty out; shifts at its place stay")
+  @Operation(summary = "Delete a duty; shifts at its place stay")
   ResponseEntity<Void> remove(Asker asker, @PathVariable long id) {
     requireCoordinator(asker);
     duties.remove(asker.person(), id);
@@ -183,11 +185,11 @@ class DutiesController {
             .flatMap(one -> world.places().find(one).stream())
             .findFirst();
     if (place.isEmpty() && !input.namesFault("place")) {
-      input.fault("place", "is missing or no place of the house; GET /api/v1/places lists them");
+      input.fault("place", say("cover.is-missing-or-not-a"));
     }
     long role = input.number("role").orElse(RoleId.LEAD.value());
     if (world.roles().stream().noneMatch(one -> one.id().value() == role)) {
-      input.fault("role", "is no role of the house; GET /api/v1/roles lists them");
+      input.fault("role", say("common.is-not-a-role"));
     }
     Optional<String> skill = Optional.of(input.text("skill", 40)).filter(text -> !text.isBlank());
     List<Duty.Repeating> spans = new ArrayList<>();
@@ -195,14 +197,14 @@ class DutiesController {
       span(one).ifPresent(spans::add);
     }
     if (!input.has("spans")) {
-      input.fault("spans", "are missing; say when it is to be stood");
+      input.fault("spans", say("cover.are-missing-enter-the"));
     }
     Set<LocalDate> lifted = new HashSet<>();
     for (String day : input.texts("lifted", MOST_LIFTED, 10)) {
       try {
         lifted.add(LocalDate.parse(day));
       } catch (DateTimeException unreadable) {
-        input.fault("lifted", "holds what is no date of the form 2026-11-27");
+        input.fault("lifted", say("cover.must-be-dates-such"));
       }
     }
     boolean meanwhile = input.flag("meanwhile").orElse(false);
@@ -214,20 +216,20 @@ class DutiesController {
   private static Optional<Duty.Repeating> span(Input one) {
     List<Long> weekdays = one.numbers("weekdays", 7);
     if (weekdays.isEmpty() || weekdays.stream().anyMatch(day -> day < 1 || day > 7)) {
-      one.fault("weekdays", "are numbers from 1, Monday, to 7, Sunday; one at least");
+      one.fault("weekdays", say("cover.must-be-numbers-from"));
       return Optional.empty();
     }
     Optional<LocalTime> from = one.clock("from");
     Optional<LocalTime> until = one.clock("until");
     long count = one.number("count").orElse(1);
     if (count < 1 || count > MOST_PEOPLE) {
-      one.fault("count", "is not from 1 to " + MOST_PEOPLE);
+      one.fault("count", say("common.must-be-from-1", MOST_PEOPLE));
       return Optional.empty();
     }
     Optional<LocalDate> first = one.day("first");
     Optional<LocalDate> last = one.day("last");
     if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
-      one.fault("last", "is before the first day");
+      one.fault("last", say("common.is-before-the-first"));
     }
     Set<DayOfWeek> days =
         weekdays.stream().map(day -> DayOfWeek.of(day.intValue())).collect(Collectors.toSet());

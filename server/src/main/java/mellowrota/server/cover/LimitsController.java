@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -48,15 +50,14 @@ class LimitsController {
   record LimitView(
       Clash.Kind kind,
       Clash.Level level,
-      @Schema(description = "Minutes, or a count; 0: no limit. Not there: there is none to set")
+      @Schema(description = "Minutes or a count; 0: no limit; absent: this limit has no amount")
           @Nullable Integer amount) {}
 
   @Schema(name = "Limits")
   record LimitsView(
       List<LimitView> limits,
       DayOfWeek weekBegins,
-      @Schema(description = "Over how many weeks the mean of PERIOD is taken; 0: it is not")
-          int periodWeeks,
+      @Schema(description = "Weeks over which PERIOD is averaged; 0: not at all") int periodWeeks,
       @With String tag)
       implements AsSeen.Tagged<LimitsView> {}
 
@@ -67,7 +68,7 @@ class LimitsController {
       @Nullable Integer periodWeeks) {}
 
   @GetMapping
-  @Operation(summary = "What the house does not want of people's work")
+  @Operation(summary = "List the limits on people’s work")
   @Transactional(readOnly = true)
   LimitsView limits(Asker asker) {
     DutiesController.requireOffice(worlds.now().person(asker.person()));
@@ -84,14 +85,14 @@ class LimitsController {
   }
 
   @PutMapping
-  @Operation(summary = "Sets limits; those not named stay")
+  @Operation(summary = "Set limits; those not named stay")
   ResponseEntity<Void> set(
       Asker asker,
       IfMatch match,
       @RequestBody @Schema(implementation = LimitsSchema.class) JsonNode body) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("Limits are the coordinators' to set.");
+      throw Problem.forbidden(say("cover.only-coordinators-can-change-limits"));
     }
     Input input = Input.of(body, LimitsSchema.class);
     Limits now = limits.limits();
@@ -101,11 +102,11 @@ class LimitsController {
       Optional<Clash.Level> level = one.choice("level", Clash.Level.class);
       OptionalLong amount = one.number("amount");
       if (amount.isPresent() && (amount.getAsLong() < 0 || amount.getAsLong() > MOST)) {
-        one.fault("amount", "is not from 0 to " + MOST);
+        one.fault("amount", say("common.must-be-from-0", MOST));
       } else if (kind.isEmpty()) {
-        one.fault("kind", "is missing; GET /api/v1/limits lists them");
+        one.fault("kind", say("cover.is-missing-see-get"));
       } else if (kind.get() == Clash.Kind.MARGIN) {
-        one.fault("kind", "only ever warns");
+        one.fault("kind", say("cover.can-only-warn"));
       } else {
         wishes.put(
             kind.get(),
@@ -118,7 +119,7 @@ class LimitsController {
     Optional<DayOfWeek> begins = input.choice("weekBegins", DayOfWeek.class);
     OptionalLong weeks = input.number("periodWeeks");
     if (weeks.isPresent() && (weeks.getAsLong() < 0 || weeks.getAsLong() > MOST_WEEKS)) {
-      input.fault("periodWeeks", "are not from 0 to " + MOST_WEEKS);
+      input.fault("periodWeeks", say("common.must-be-from-0", MOST_WEEKS));
     }
     input.check();
     Optional<Integer> period =

@@ -1,5 +1,7 @@
 package mellowrota.server.cover;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.HashMap;
@@ -47,16 +49,16 @@ class PlaceTermsController {
   @Schema(name = "Way")
   record WayView(
       long to,
-      @Schema(description = "From here; the way back takes as long unless it is said there")
+      @Schema(description = "From here; the way back takes as long unless set there")
           int minutes) {}
 
   @Schema(name = "PlaceTerms")
   record TermsView(
       @Schema(description = "What it holds at once; not there: nobody has said")
           @Nullable Integer capacity,
-      @Schema(description = "People are counted, else visits") boolean ofPeople,
-      @Schema(description = "Degrees north (WGS 84)") @Nullable Double latitude,
-      @Schema(description = "Degrees east (WGS 84)") @Nullable Double longitude,
+      @Schema(description = "Count people instead of visits") boolean ofPeople,
+      @Schema(description = "Latitude (WGS 84)") @Nullable Double latitude,
+      @Schema(description = "Longitude (WGS 84)") @Nullable Double longitude,
       List<WayView> ways,
       @With String tag)
       implements AsSeen.Tagged<TermsView> {}
@@ -79,7 +81,7 @@ class PlaceTermsController {
   }
 
   @GetMapping
-  @Operation(summary = "What a place holds at once, where it is and how long ways from it take")
+  @Operation(summary = "Capacity, position and travel times of a place")
   @Transactional(readOnly = true)
   TermsView terms(Asker asker, @PathVariable long id) {
     office(asker, id);
@@ -98,7 +100,7 @@ class PlaceTermsController {
   }
 
   @PutMapping
-  @Operation(summary = "Says them anew")
+  @Operation(summary = "Replace them")
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
@@ -107,28 +109,28 @@ class PlaceTermsController {
     World world = office(asker, id);
     Person me = world.person(asker.person());
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("What a place holds is the coordinators' to say.");
+      throw Problem.forbidden(say("cover.only-coordinators-can-change-the"));
     }
     Input input = Input.of(body, TermsSchema.class);
     OptionalLong capacity = input.number("capacity");
     if (capacity.isPresent() && (capacity.getAsLong() < 1 || capacity.getAsLong() > MOST_HELD)) {
-      input.fault("capacity", "is not from 1 to " + MOST_HELD);
+      input.fault("capacity", say("common.must-be-from-1", MOST_HELD));
     }
     Optional<Double> latitude = input.decimal("latitude", 90);
     Optional<Double> longitude = input.decimal("longitude", 180);
     if (latitude.isPresent() != longitude.isPresent()) {
-      input.fault(latitude.isPresent() ? "longitude" : "latitude", "is missing");
+      input.fault(latitude.isPresent() ? "longitude" : "latitude", say("common.is-missing"));
     }
     Map<PlaceId, Integer> ways = new HashMap<>();
     for (Input one : input.objects("ways", MOST_WAYS, WayView.class)) {
       PlaceId to = PlaceId.of(one.number("to").orElse(0));
       long minutes = one.number("minutes").orElse(-1);
       if (world.places().find(to).isEmpty() || to.value() == id) {
-        one.fault("to", "is no other place of the house; GET /api/v1/places lists them");
+        one.fault("to", say("cover.is-not-another-place"));
       } else if (minutes < 0 || minutes > LONGEST_WAY) {
-        one.fault("minutes", "are not from 0 to " + LONGEST_WAY);
+        one.fault("minutes", say("common.must-be-from-0", LONGEST_WAY));
       } else if (ways.put(to, (int) minutes) != null) {
-        one.fault("to", "stands twice");
+        one.fault("to", say("common.is-listed-twice"));
       }
     }
     boolean ofPeople = input.flag("ofPeople").orElse(false);

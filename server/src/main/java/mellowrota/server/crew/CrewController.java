@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.ZoneId;
@@ -100,7 +102,7 @@ class CrewController {
       @Nullable String name,
       Person.@Nullable Standing standing,
       Person.@Nullable AccountRight right,
-      @Schema(description = "Teams whose records a team coordinator has office rights on")
+      @Schema(description = "Teams on whose records a team coordinator has office rights")
           @Nullable List<Long> coordinates) {}
 
   @Schema(name = "TeamChange")
@@ -121,7 +123,7 @@ class CrewController {
   }
 
   @GetMapping("/people")
-  @Operation(summary = "The people the asker may know of, by name")
+  @Operation(summary = "List the people the caller may know of, by name")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<PersonView> people(Asker asker) {
     Person me = asking(asker);
@@ -158,7 +160,7 @@ class CrewController {
   }
 
   @PostMapping("/people")
-  @Operation(summary = "Adds a person, who gets a calendar of their own at once")
+  @Operation(summary = "Add a person; their own calendar is created at once")
   ResponseEntity<MadeView> addPerson(
       Asker asker,
       IdempotencyKey key,
@@ -179,7 +181,7 @@ class CrewController {
   }
 
   @PatchMapping("/people/{id}")
-  @Operation(summary = "Changes a person; with standing LEFT they leave every audience at once")
+  @Operation(summary = "Change a person; with standing LEFT they stop reading everything at once")
   ResponseEntity<Void> changePerson(
       Asker asker,
       @PathVariable long id,
@@ -211,12 +213,12 @@ class CrewController {
     Set<TeamId> found = new HashSet<>();
     JsonNode list = body.get("coordinates");
     if (!list.isArray() || list.size() > 200) {
-      input.fault("coordinates", "is no list of at most 200 teams");
+      input.fault("coordinates", say("crew.must-be-a-list"));
       return Optional.empty();
     }
     for (JsonNode item : list) {
       if (!item.isIntegralNumber() || !item.canConvertToLong()) {
-        input.fault("coordinates", "holds what is no number of a team");
+        input.fault("coordinates", say("crew.must-hold-numbers-of"));
         return Optional.empty();
       }
       found.add(TeamId.of(item.asLong()));
@@ -225,7 +227,7 @@ class CrewController {
   }
 
   @GetMapping("/teams")
-  @Operation(summary = "The teams with who is in them")
+  @Operation(summary = "List the teams with their members")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<TeamView> teams(Asker asker) {
     if (!WorkTimes.seesCrew(asking(asker))) {
@@ -259,7 +261,7 @@ class CrewController {
   }
 
   @PostMapping("/teams")
-  @Operation(summary = "Makes a team, which gets a calendar at once")
+  @Operation(summary = "Create a team; its calendar is created at once")
   ResponseEntity<MadeView> addTeam(
       Asker asker,
       IdempotencyKey key,
@@ -269,7 +271,7 @@ class CrewController {
     String name = input.required("name", 80);
     String hue = input.text("hue", 20);
     if (!hue.isEmpty() && !HUES.contains(hue)) {
-      input.fault("hue", "is one of " + String.join(", ", new TreeSet<>(HUES)));
+      input.fault("hue", say("common.must-be-one-of", String.join(", ", new TreeSet<>(HUES))));
     }
     input.check();
     return made(
@@ -282,7 +284,7 @@ class CrewController {
   }
 
   @PatchMapping("/teams/{id}")
-  @Operation(summary = "Renames a team")
+  @Operation(summary = "Rename a team")
   ResponseEntity<Void> renameTeam(
       Asker asker,
       @PathVariable long id,
@@ -301,7 +303,7 @@ class CrewController {
   }
 
   @PostMapping("/teams/{id}/members")
-  @Operation(summary = "Puts a person or a team into a team from today")
+  @Operation(summary = "Add a person or a team to a team from today")
   ResponseEntity<Void> join(
       Asker asker,
       @PathVariable long id,
@@ -311,7 +313,7 @@ class CrewController {
     OptionalLong person = input.number("person");
     OptionalLong team = input.number("team");
     if (person.isPresent() == team.isPresent()) {
-      input.fault("person", "either a person or a team joins");
+      input.fault("person", say("crew.must-be-either-a"));
     }
     input.check();
     people.join(
@@ -324,7 +326,7 @@ class CrewController {
   }
 
   @DeleteMapping("/teams/{id}/members/{member}")
-  @Operation(summary = "Takes a member out of a team from today")
+  @Operation(summary = "Remove a member from a team from today")
   ResponseEntity<Void> leave(Asker asker, @PathVariable long id, @PathVariable long member) {
     people.requireCoordinator(asker);
     people.leave(asker.person(), TeamId.of(id), member);
@@ -332,7 +334,7 @@ class CrewController {
   }
 
   @GetMapping("/places")
-  @Operation(summary = "The places by name")
+  @Operation(summary = "List the places by name")
   @Transactional(readOnly = true)
   List<PlaceView> places(Asker asker) {
     if (!WorkTimes.seesCrew(asking(asker))) {
@@ -353,7 +355,7 @@ class CrewController {
   }
 
   @PostMapping("/places")
-  @Operation(summary = "Adds a place, which gets a calendar at once")
+  @Operation(summary = "Add a place; its calendar is created at once")
   ResponseEntity<MadeView> addPlace(
       Asker asker,
       IdempotencyKey key,
@@ -374,7 +376,7 @@ class CrewController {
   }
 
   @PatchMapping("/places/{id}")
-  @Operation(summary = "Renames a place")
+  @Operation(summary = "Rename a place")
   ResponseEntity<Void> renamePlace(
       Asker asker,
       @PathVariable long id,
@@ -394,7 +396,7 @@ class CrewController {
   }
 
   @GetMapping("/roles")
-  @Operation(summary = "The roles on a record and what each may change")
+  @Operation(summary = "List the roles on a record and what each may change")
   @Transactional(readOnly = true)
   List<RoleView> roles() {
     return house.roles().stream()

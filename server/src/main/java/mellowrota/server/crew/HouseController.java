@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -82,7 +84,7 @@ class HouseController {
       HouseStore.@Nullable DecidedBy linksDecidedBy) {}
 
   @GetMapping
-  @Operation(summary = "What the organisation has settled for all")
+  @Operation(summary = "The settings of the organisation")
   @Transactional(readOnly = true)
   HouseView house() {
     House house = store.house();
@@ -102,7 +104,7 @@ class HouseController {
   }
 
   @PatchMapping
-  @Operation(summary = "Settles it otherwise; every calendar follows at once")
+  @Operation(summary = "Change the settings; every calendar follows at once")
   ResponseEntity<Void> change(
       Asker asker,
       IfMatch match,
@@ -138,7 +140,7 @@ class HouseController {
   private static Optional<Integer> within(Input input, String field, int least, int most) {
     OptionalLong sent = input.number(field);
     if (sent.isPresent() && (sent.getAsLong() < least || sent.getAsLong() > most)) {
-      input.fault(field, "is not from " + least + " to " + most + " seconds");
+      input.fault(field, say("crew.must-be-from-to", least, most));
       return Optional.empty();
     }
     return sent.isPresent() ? Optional.of((int) sent.getAsLong()) : Optional.empty();

@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayDeque;
@@ -46,7 +48,7 @@ public class People {
 
   public void requireCoordinator(Asker asker) {
     if (find(asker.person()).filter(Person::isCoordinator).isEmpty()) {
-      throw Problem.forbidden("The crew is changed by coordinators; ask one of yours.");
+      throw Problem.forbidden(say("crew.only-coordinators-can-change"));
     }
   }
 
@@ -106,14 +108,13 @@ public class People {
 
   private void requireTeams(Set<TeamId> ids) {
     if (!ids.stream().allMatch(teams::has)) {
-      throw Problem.fault("/coordinates", "names a team that is not there");
+      throw Problem.fault("/coordinates", say("crew.names-a-team-that"));
     }
   }
 
   private void requireSomeCoordinator() {
     if (persons.all().stream().noneMatch(Person::isCoordinator)) {
-      throw Problem.of(
-          409, "last-coordinator", "A house needs a coordinator; make somebody else one first.");
+      throw Problem.of(409, "last-coordinator", say("crew.the-organisation-needs-at"));
     }
   }
 
@@ -147,7 +148,7 @@ public class People {
 
   private void requireFree(String name, Optional<TeamId> of) {
     if (teams.isTaken(name, of)) {
-      throw Problem.fault("/name", "is the name of another team");
+      throw Problem.fault("/name", say("crew.is-already-the-name-of"));
     }
   }
 
@@ -162,7 +163,7 @@ public class People {
           }
           if (member instanceof Holder.OnePerson one
               && find(one.person()).filter(person -> !person.hasLeft()).isEmpty()) {
-            throw Problem.fault("/person", "is nobody of the house");
+            throw Problem.fault("/person", say("crew.is-not-a-person"));
           }
           if (member instanceof Holder.WholeTeam nested) {
             requireNests(team, nested.team());
@@ -174,10 +175,10 @@ public class People {
 
   private void requireNests(TeamId team, TeamId nested) {
     if (!teams.has(nested)) {
-      throw Problem.fault("/team", "is no team of the house");
+      throw Problem.fault("/team", say("crew.is-not-a-team"));
     }
     if (nested.equals(team) || contains(nested, team)) {
-      throw Problem.fault("/team", "contains this team already; teams form no ring");
+      throw Problem.fault("/team", say("crew.already-contains-this-team"));
     }
   }
 
@@ -259,10 +260,10 @@ public class People {
     for (Place one : places.all()) {
       if (of.filter(one.id()::equals).isEmpty()) {
         if (one.code().equalsIgnoreCase(code)) {
-          throw Problem.fault("/code", "is the code of another place");
+          throw Problem.fault("/code", say("crew.is-already-the-code"));
         }
         if (one.name().equalsIgnoreCase(name)) {
-          throw Problem.fault("/name", "is the name of another place");
+          throw Problem.fault("/name", say("crew.is-already-the-name"));
         }
       }
     }

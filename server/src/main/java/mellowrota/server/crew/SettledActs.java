@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.Query;
 import java.util.ArrayList;
@@ -153,8 +155,7 @@ class SettledActs implements Undoes {
     if (!me.isCoordinator()) {
       Set<PersonId> office = times.officeOver(me, rows.stream().flatMap(Row::person).toList());
       if (!rows.stream().allMatch(row -> isTheirs(me, office, row))) {
-        throw Problem.forbidden(
-            "You may no longer settle this; ask a coordinator to take it back.");
+        throw Problem.forbidden(say("crew.you-may-no-longer"));
       }
     }
   }
@@ -187,8 +188,7 @@ class SettledActs implements Undoes {
         }
       }
     } catch (ConstraintViolationException inUse) {
-      throw Problem.of(
-          409, "in-use", "Something else rests on this by now; change that first, then undo this.");
+      throw Problem.of(409, "in-use", say("crew.something-else-depends-on"));
     }
   }
 
@@ -259,10 +259,7 @@ class SettledActs implements Undoes {
   }
 
   private static Problem changedSince() {
-    return Problem.of(
-        409,
-        "changed-since",
-        "Somebody changed this since; take that back first, or change it anew.");
+    return Problem.of(409, "changed-since", say("crew.this-has-been-changed"));
   }
 
   /**
@@ -288,18 +285,14 @@ class SettledActs implements Undoes {
             added.getOrDefault("team", List.of()),
             added.getOrDefault("place", List.of()));
     if (naming.stream().anyMatch(one -> one.mayName(all))) {
-      throw Problem.of(
-          409,
-          "in-use",
-          "Work or rules may name this by now, so it stays; take back what names it first.");
+      throw Problem.of(409, "in-use", say("crew.work-or-rules-may"));
     }
   }
 
   /** What each change of the crew sees to, holds after one is taken back too. */
   private void requireSound() {
     if (house.people().stream().noneMatch(one -> one.isCoordinator() && !one.hasLeft())) {
-      throw Problem.of(
-          409, "last-coordinator", "A house needs a coordinator; make somebody else one first.");
+      throw Problem.of(409, "last-coordinator", say("crew.the-organisation-needs-at"));
     }
     List<Place> places = house.places();
     if (isTwice(house.teams(), Team::name)

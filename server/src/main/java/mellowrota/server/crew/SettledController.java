@@ -45,23 +45,22 @@ class SettledController {
       @Schema(example = "crew.hours") String kind,
       @Schema(
               description =
-                  "Names of people, teams, places, regions and duties it changed; the first of many")
+                  "Names of the people, teams, places, regions and duties it changed; the first of many")
           List<String> about,
       @Schema(description = "What changed in it; the first of many") List<LineView> lines,
-      @Schema(description = "What sort of act it took back, if it took one back")
-          @Nullable String undoes,
-      @Schema(description = "Taken back meanwhile") boolean undone) {}
+      @Schema(description = "The sort of change it undid, if it undid one") @Nullable String undoes,
+      @Schema(description = "Undone since") boolean undone) {}
 
   @Schema(name = "SettledPage")
   record PageView(
-      List<SettledView> items, @Schema(description = "There are earlier ones") boolean more) {}
+      List<SettledView> items, @Schema(description = "There are earlier changes") boolean more) {}
 
   @GetMapping("/api/v1/settled")
-  @Operation(summary = "What was settled for the crew and the house, newest first")
+  @Operation(summary = "The change log of crew and organisation, newest first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   PageView settled(
       Asker asker,
-      @Schema(description = "Only acts before this one") @RequestParam(required = false)
+      @Schema(description = "Only changes before this one") @RequestParam(required = false)
           Long before) {
     people.requireCoordinator(asker);
     List<SettledView> found = acts(before == null ? Long.MAX_VALUE : before);

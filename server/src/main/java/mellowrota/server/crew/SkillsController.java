@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
@@ -43,13 +45,14 @@ class SkillsController {
   @Schema(name = "Skill")
   record SkillView(
       String skill,
-      @Schema(description = "The last day on which it holds; not there: it does not end")
+      @Schema(description = "Last day on which it is valid; absent: no end")
           @Nullable LocalDate last) {}
 
   @Schema(name = "Skills")
   record SkillsView(
       List<SkillView> skills,
-      @Schema(description = "Counts only beside somebody who is not so marked") boolean notAlone,
+      @Schema(description = "Counts only together with somebody who is not marked so")
+          boolean notAlone,
       @With String tag)
       implements AsSeen.Tagged<SkillsView> {}
 
@@ -57,7 +60,7 @@ class SkillsController {
   record SkillsSchema(List<SkillView> skills, @Nullable Boolean notAlone) {}
 
   @GetMapping
-  @Operation(summary = "What somebody can, for themselves and their office")
+  @Operation(summary = "Skills of a person, for that person and their office")
   @Transactional(readOnly = true)
   SkillsView skills(Asker asker, @PathVariable long id) {
     PersonId person = PersonId.of(id);
@@ -80,7 +83,7 @@ class SkillsController {
   }
 
   @PutMapping
-  @Operation(summary = "Sets what somebody can")
+  @Operation(summary = "Set the skills of a person")
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
@@ -99,11 +102,11 @@ class SkillsController {
     for (Input one : input.objects("skills", MOST_SKILLS, SkillView.class)) {
       String skill = one.required("skill", 40);
       if (found.put(skill, one.day("last")) != null) {
-        one.fault("skill", "stands twice");
+        one.fault("skill", say("common.is-listed-twice"));
       }
     }
     if (!input.has("skills")) {
-      input.fault("skills", "are missing; an empty list says that there are none");
+      input.fault("skills", say("crew.are-missing-send-an"));
     }
     boolean notAlone = input.flag("notAlone").orElse(false);
     input.check();

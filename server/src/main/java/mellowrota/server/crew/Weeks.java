@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.DayOfWeek;
 import java.util.Arrays;
 import java.util.EnumSet;
@@ -35,12 +37,12 @@ public final class Weeks {
     List<String> known = Arrays.stream(DayOfWeek.values()).map(DayOfWeek::name).toList();
     List<String> sent = input.texts(field, known.size(), 10);
     if (!known.containsAll(sent)) {
-      input.fault(field, "holds what is none of " + String.join(", ", known));
+      input.fault(field, say("common.must-hold-only", String.join(", ", known)));
       return Optional.empty();
     }
     if (sent.isEmpty()) {
       if (!input.namesFault(field)) {
-        input.fault(field, "is empty; at least one day is a working day");
+        input.fault(field, say("crew.is-empty-choose-at"));
       }
       return Optional.empty();
     }

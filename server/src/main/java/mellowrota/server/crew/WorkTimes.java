@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
@@ -185,7 +187,7 @@ public class WorkTimes {
       throw Problem.notFound();
     }
     if (!hasOfficeRights(crew(), asker, over)) {
-      throw Problem.forbidden("Hours and leave are settled by coordinators; ask one of yours.");
+      throw Problem.forbidden(say("crew.only-coordinators-can-change-hours"));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.crew;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -61,11 +63,11 @@ class WorkTimesController {
   @Schema(name = "WorkTimes")
   record WorkTimesView(
       List<HoursView> hours,
-      @Schema(description = "Days on which other hours hold") List<DatedView> days,
+      @Schema(description = "Days with different hours") List<DatedView> days,
       List<LeaveView> leave,
-      @Schema(description = "In whose days they work; not there: the house's")
+      @Schema(description = "The person’s time zone; absent: the organisation’s")
           @Nullable String zone,
-      @Schema(description = "For how long in a week") @Nullable Long contractMinutes,
+      @Schema(description = "Contracted minutes a week") @Nullable Long contractMinutes,
       TagsView tags) {}
 
   /** By which each part of them is changed. */
@@ -78,9 +80,9 @@ class WorkTimesController {
       int weekday,
       String from,
       String until,
-      @Schema(description = "For work there only, in its zone") @Nullable Long place,
-      @Schema(description = "From when they hold") @Nullable LocalDate first,
-      @Schema(description = "The last day on which they hold") @Nullable LocalDate last) {}
+      @Schema(description = "Only for work at this place, in its time zone") @Nullable Long place,
+      @Schema(description = "Valid from") @Nullable LocalDate first,
+      @Schema(description = "Last day on which they are valid") @Nullable LocalDate last) {}
 
   /** From one time of the day until another, the next day's where it is not after it. */
   @Schema(name = "DayTimes")
@@ -90,7 +92,7 @@ class WorkTimesController {
   @Schema(name = "HoursOfDay")
   record DatedView(
       LocalDate day,
-      @Schema(description = "In place of the hours there only") @Nullable Long place,
+      @Schema(description = "Replaces only the hours at this place") @Nullable Long place,
       List<TimesView> times) {}
 
   /** Days of leave, the last included. */
@@ -99,7 +101,7 @@ class WorkTimesController {
       long id,
       String first,
       String last,
-      @Schema(description = "Else it is asked for") boolean agreed,
+      @Schema(description = "Otherwise it is requested") boolean agreed,
       boolean sick) {}
 
   @Schema(name = "HoursChange")
@@ -107,19 +109,18 @@ class WorkTimesController {
 
   @Schema(name = "HoursOfDayChange")
   record DatedSchema(
-      @Schema(description = "In place of the hours there only") @Nullable Long place,
+      @Schema(description = "Replaces only the hours at this place") @Nullable Long place,
       List<TimesView> times) {}
 
   @Schema(name = "TermsChange")
   record TermsSchema(
-      @Schema(description = "null: the house's", nullable = true) @Nullable String zone,
-      @Schema(description = "null: nobody has said", nullable = true)
-          @Nullable Integer contractMinutes) {}
+      @Schema(description = "null: the organisation’s", nullable = true) @Nullable String zone,
+      @Schema(description = "null: not set", nullable = true) @Nullable Integer contractMinutes) {}
 
   @Schema(name = "LeaveWish")
   record LeaveSchema(
       String first,
-      @Schema(description = "The last day, included; the first unless said") @Nullable String last,
+      @Schema(description = "Last day, inclusive; default: the first day") @Nullable String last,
       @Nullable Boolean sick) {}
 
   private Person asking(Asker asker) {
@@ -197,7 +198,7 @@ class WorkTimesController {
   }
 
   @PutMapping("/hours")
-  @Operation(summary = "Sets a person's working hours")
+  @Operation(summary = "Set a person’s working hours")
   ResponseEntity<Void> setHours(
       Asker asker,
       @PathVariable long id,
@@ -225,13 +226,13 @@ class WorkTimesController {
               hours -> {
                 if (!begun.add(
                     hours.weekday() + " " + hours.from() + hours.place() + hours.first())) {
-                  item.fault("from", "stands twice on this weekday");
+                  item.fault("from", say("crew.is-listed-twice-on"));
                 }
                 found.add(hours);
               });
     }
     if (!input.has("hours")) {
-      input.fault("hours", "is missing; an empty list says that the hours are not known");
+      input.fault("hours", say("crew.are-missing-send-an-empty-list"));
     }
     input.check();
     return found;
@@ -245,7 +246,7 @@ class WorkTimesController {
     Optional<LocalDate> first = item.day("first");
     Optional<LocalDate> last = item.day("last");
     if (weekday < 1 || weekday > 7) {
-      item.fault("weekday", "is no number from 1, Monday, to 7, Sunday");
+      item.fault("weekday", say("crew.must-be-a-number"));
       return Optional.empty();
     }
     requireInOrder(item, first, last);
@@ -261,13 +262,13 @@ class WorkTimesController {
       return Optional.empty();
     }
     if (places.find(PlaceId.of(sent.getAsLong())).isEmpty()) {
-      input.fault("place", "is no place of the house; GET /api/v1/places lists them");
+      input.fault("place", say("common.is-not-a-place"));
     }
     return Optional.of(PlaceId.of(sent.getAsLong()));
   }
 
   @PutMapping("/days/{day}")
-  @Operation(summary = "Sets other hours of one day; no times: not at work")
+  @Operation(summary = "Set different hours on one day; no times: a day off")
   ResponseEntity<Void> setDay(
       Asker asker,
       @PathVariable long id,
@@ -300,13 +301,13 @@ class WorkTimesController {
       }
     }
     if (!input.has("times")) {
-      input.fault("times", "are missing; an empty list says that they are not at work");
+      input.fault("times", say("crew.are-missing-send-an-empty"));
     }
     return found;
   }
 
   @DeleteMapping("/days/{day}")
-  @Operation(summary = "Lets the week's hours hold on a day again")
+  @Operation(summary = "Use the weekly hours on a day again")
   ResponseEntity<Void> removeDay(
       Asker asker,
       @PathVariable long id,
@@ -320,7 +321,7 @@ class WorkTimesController {
   }
 
   @PutMapping("/terms")
-  @Operation(summary = "Sets in whose days somebody works, and for how long in a week")
+  @Operation(summary = "Set a person’s time zone and contracted hours")
   ResponseEntity<Void> setTerms(
       Asker asker,
       @PathVariable long id,
@@ -343,7 +344,7 @@ class WorkTimesController {
     Optional<ZoneId> zone = input.zone("zone");
     OptionalLong minutes = input.number("contractMinutes");
     if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
-      input.fault("contractMinutes", "are not from 0 to " + WEEK_MINUTES);
+      input.fault("contractMinutes", say("common.must-be-from-0", WEEK_MINUTES));
     }
     input.check();
     return new WorkTimes.Terms(
@@ -354,7 +355,7 @@ class WorkTimesController {
   }
 
   @PostMapping("/leave")
-  @Operation(summary = "Notes days of leave; who has no office over somebody asks for their own")
+  @Operation(summary = "Add leave; without office rights the person requests it")
   ResponseEntity<Void> addLeave(
       Asker asker,
       @PathVariable long id,
@@ -374,7 +375,7 @@ class WorkTimesController {
     Optional<LocalDate> first = input.day("first");
     Optional<LocalDate> last = input.has("last") ? input.day("last") : first;
     if (!input.has("first")) {
-      input.fault("first", "is missing");
+      input.fault("first", say("common.is-missing"));
     }
     requireInOrder(input, first, last);
     input.check();
@@ -384,12 +385,12 @@ class WorkTimesController {
   private static void requireInOrder(
       Input input, Optional<LocalDate> first, Optional<LocalDate> last) {
     if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
-      input.fault("last", "is before the first day");
+      input.fault("last", say("common.is-before-the-first"));
     }
   }
 
   @PostMapping("/leave/{leave}/agree")
-  @Operation(summary = "Agrees to leave that is asked for")
+  @Operation(summary = "Approve requested leave")
   ResponseEntity<Void> agree(Asker asker, @PathVariable long id, @PathVariable long leave) {
     times.requireOffice(asking(asker), PersonId.of(id));
     times.agree(asker.person(), PersonId.of(id), leave);
@@ -397,7 +398,7 @@ class WorkTimesController {
   }
 
   @DeleteMapping("/leave/{leave}")
-  @Operation(summary = "Takes days of leave back")
+  @Operation(summary = "Delete leave")
   ResponseEntity<Void> removeLeave(Asker asker, @PathVariable long id, @PathVariable long leave) {
     PersonId person = PersonId.of(id);
     if (!person.equals(asker.person()) || !times.isOnlyAskedFor(person, leave)) {

@@ -1,5 +1,7 @@
 package mellowrota.server.feeds;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -75,11 +77,10 @@ class Feeds implements Leaving {
               Calendar of = world.calendars().find(calendar).orElseThrow(Problem::notFound);
               boolean own = of.owner() instanceof Calendar.Owner.Own o && o.person().equals(maker);
               if (!own && !person.isCoordinator()) {
-                throw Problem.forbidden(
-                    "You may make feeds of your own calendar; others are made by coordinators.");
+                throw Problem.forbidden(say("feeds.you-can-create-secret"));
               }
               if (of(person).size() >= MOST_OF_A_PERSON && !person.isCoordinator()) {
-                throw Problem.of(429, "too-many-feeds", "Withdraw some of your other feeds first.");
+                throw Problem.of(429, "too-many-feeds", say("feeds.delete-some-of-your"));
               }
               Rendering.Way way =
                   own ? new Rendering.Way.OwnFeed(maker, level) : new Rendering.Way.Feed(level);
@@ -87,10 +88,7 @@ class Feeds implements Leaving {
               return "";
             });
     if (done.again()) {
-      throw Problem.of(
-          409,
-          "told-once",
-          "This address was made already and is told once; withdraw it and make another.");
+      throw Problem.of(409, "told-once", say("feeds.this-secret-address-was"));
     }
     return token;
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.feeds;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -57,28 +59,28 @@ class FeedsController {
       long calendar,
       String calendarName,
       String label,
-      @Schema(description = "What it asks for; the organisation's limit for outside still holds")
+      @Schema(
+              description =
+                  "The level chosen; the organisation’s limit for external readers still applies")
           Level level,
       String madeBy,
       Instant madeAt,
-      @Schema(description = "The first day on which it answers no longer")
-          @Nullable LocalDate until,
+      @Schema(description = "First day on which it no longer answers") @Nullable LocalDate until,
       @Nullable Instant lastUsedAt) {}
 
   /** What was made: the only time its address is told. */
   @Schema(name = "FeedMade")
-  record MadeView(@Schema(description = "Under this server") String address) {}
+  record MadeView(@Schema(description = "Relative to this server") String address) {}
 
   @Schema(name = "FeedWish")
   record FeedSchema(
       long calendar,
       @Schema(description = "Who or what it is for") String label,
-      @Schema(description = "ALL unless said") @Nullable Level level,
-      @Schema(description = "The first day on which it answers no longer")
-          @Nullable LocalDate until) {}
+      @Schema(description = "Default: ALL") @Nullable Level level,
+      @Schema(description = "First day on which it no longer answers") @Nullable LocalDate until) {}
 
   @GetMapping("/api/v1/feeds")
-  @Operation(summary = "Feeds the asker made; a coordinator sees all")
+  @Operation(summary = "List the secret addresses the caller created; coordinators see all")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<FeedView> feeds(Asker asker) {
     World world = worlds.now();
@@ -99,7 +101,7 @@ class FeedsController {
   }
 
   @PostMapping("/api/v1/feeds")
-  @Operation(summary = "Makes a secret address for a calendar; it is told once")
+  @Operation(summary = "Create a secret address for a calendar; it is shown only once")
   ResponseEntity<MadeView> make(
       Asker asker,
       IdempotencyKey key,
@@ -109,11 +111,11 @@ class FeedsController {
     String label = input.required("label", 80);
     Level level = input.choice("level", Level.class).orElse(Level.ALL);
     if (calendar.isEmpty() && !input.namesFault("calendar")) {
-      input.fault("calendar", "is missing; GET /api/v1/calendars lists them");
+      input.fault("calendar", say("common.is-missing-see-get"));
     }
     Optional<LocalDate> until = input.day("until");
     if (until.filter(day -> !day.isAfter(worlds.now().day())).isPresent()) {
-      input.fault("until", "is today or past; it would never answer");
+      input.fault("until", say("common.must-be-after-today"));
     }
     input.check();
     String token =
@@ -122,7 +124,7 @@ class FeedsController {
   }
 
   @DeleteMapping("/api/v1/feeds/{id}")
-  @Operation(summary = "Withdraws a feed at once")
+  @Operation(summary = "Delete a secret address")
   ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
     feeds.withdraw(asker.person(), id);
     return ResponseEntity.noContent().build();

@@ -1,5 +1,7 @@
 package mellowrota.server.files;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -53,7 +55,7 @@ class FilesController {
   private final Clock clock;
 
   @GetMapping("/records.csv")
-  @Operation(summary = "Records the asker may open as CSV, narrowed like the list")
+  @Operation(summary = "Records the caller may open, as CSV, filtered like the list")
   @ApiResponse(content = @Content(mediaType = "text/csv", schema = @Schema(type = "string")))
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> recordsAsCsv(
@@ -75,7 +77,7 @@ class FilesController {
   }
 
   @GetMapping("/records.ics")
-  @Operation(summary = "Records the asker may open as iCalendar, narrowed like the list")
+  @Operation(summary = "Records the caller may open, as iCalendar, filtered like the list")
   @ApiResponse(content = @Content(mediaType = "text/calendar", schema = @Schema(type = "string")))
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> recordsAsCalendar(
@@ -97,7 +99,7 @@ class FilesController {
   }
 
   @GetMapping("/calendars/{id}.ics")
-  @Operation(summary = "A calendar the asker reads, as iCalendar")
+  @Operation(summary = "A calendar the caller reads, as iCalendar")
   @ApiResponse(content = @Content(mediaType = "text/calendar", schema = @Schema(type = "string")))
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> calendarAsCalendar(Asker asker, @PathVariable long id) {
@@ -110,7 +112,7 @@ class FilesController {
   }
 
   @GetMapping("/calendars/{id}.csv")
-  @Operation(summary = "A calendar the asker reads, as CSV")
+  @Operation(summary = "A calendar the caller reads, as CSV")
   @ApiResponse(content = @Content(mediaType = "text/csv", schema = @Schema(type = "string")))
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> calendarAsCsv(Asker asker, @PathVariable long id) {
@@ -139,14 +141,7 @@ class FilesController {
 
   private List<RecordView> all(World world, Asker asker, RecordList.Wanted wanted) {
     return list.all(world, world.person(asker.person()), wanted, MOST)
-        .orElseThrow(
-            () ->
-                Problem.of(
-                    413,
-                    "too-much",
-                    "These are more than "
-                        + MOST
-                        + " records; narrow the list by words, kind or state."));
+        .orElseThrow(() -> Problem.of(413, "too-much", say("files.there-are-more-than", MOST)));
   }
 
   private static RenderingId read(World world, Asker asker, long calendar) {

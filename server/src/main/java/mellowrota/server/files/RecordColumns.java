@@ -50,9 +50,9 @@ final class RecordColumns {
           new Column("others", (view, visit) -> people(view, visit, false)),
           Column.of("tags", view -> view.tags() == null ? null : String.join(", ", view.tags())),
           Column.of(
-              "people wanted", view -> view.wants() == null ? null : "" + view.wants().people()),
+              "people needed", view -> view.wants() == null ? null : "" + view.wants().people()),
           Column.of(
-              "skills wanted",
+              "skills needed",
               view -> view.wants() == null ? null : String.join(", ", view.wants().skills())));
 
   private static final List<Column> COLUMNS =

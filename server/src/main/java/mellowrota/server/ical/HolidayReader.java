@@ -1,5 +1,7 @@
 package mellowrota.server.ical;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.Period;
@@ -63,10 +65,7 @@ public final class HolidayReader {
               new NotRead(
                   event.number(),
                   name,
-                  "line "
-                      + event.line()
-                      + ": one of its dates or its rule cannot be read: "
-                      + fault.getMessage()));
+                  say("ical.line-one-of-its", event.line(), fault.getMessage())));
         }
       }
     }
@@ -80,14 +79,14 @@ public final class HolidayReader {
       String name,
       Map<LocalDate, Holiday> found) {
     if (event.find("DTSTART").isEmpty()) {
-      return Optional.of("it has no DTSTART, so no day");
+      return Optional.of(say("ical.it-has-no-dtstart"));
     }
     for (Occurrences.Occurrence one : occurrences) {
       if (!one.ends().isAfter(one.starts())) {
-        return Optional.of("it takes no time; give it a whole day (VALUE=DATE) or an end");
+        return Optional.of(say("ical.it-has-no-length"));
       }
       if (one.ends().isAfter(one.starts().plus(LONGEST))) {
-        return Optional.of("it is longer than " + LONGEST.getDays() + " days");
+        return Optional.of(say("ical.it-is-longer-than", LONGEST.getDays()));
       }
     }
     occurrences.forEach(one -> days(one, name, found));

@@ -1,5 +1,7 @@
 package mellowrota.server.ical;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.IOException;
 import java.io.StringReader;
 import java.util.ArrayDeque;
@@ -27,9 +29,6 @@ public final class IcalendarReader {
 
   /** A line that goes on in the next (RFC 5545 §3.1). */
   private static final Pattern FOLD = Pattern.compile("\r\n[ \t]");
-
-  private static final String NO_LINE =
-      " is no line of iCalendar (NAME:value); mend it and choose the file again";
 
   private IcalendarReader() {}
 
@@ -114,7 +113,7 @@ public final class IcalendarReader {
         continue;
       }
       if (!block.closed()) {
-        broken.add(broken(block, "it has no END:" + block.name()));
+        broken.add(broken(block, say("ical.no-end", block.name())));
         continue;
       }
       try {
@@ -122,9 +121,9 @@ public final class IcalendarReader {
       } catch (ParserException fault) {
         // It was read with one line before it.
         int line = block.line() + Math.max(fault.getLineNo() - 2, 0);
-        broken.add(broken(block, "line " + line + " or the one before it" + NO_LINE));
+        broken.add(broken(block, say("ical.no-line-at", line)));
       } catch (IOException | RuntimeException fault) {
-        broken.add(broken(block, "one of its lines" + NO_LINE));
+        broken.add(broken(block, say("ical.no-line")));
       }
     }
     return new Read(components, broken);
@@ -226,11 +225,7 @@ public final class IcalendarReader {
     }
 
     String over(int line) {
-      return "the file has more than "
-          + MOST_PARTS
-          + " parts; what stands from line "
-          + line
-          + " on is left out";
+      return say("ical.the-file-has-more", MOST_PARTS, line);
     }
 
     void add(int line, String one, String upper, boolean goesOn) {
@@ -239,10 +234,10 @@ public final class IcalendarReader {
         inIt++;
         depth++;
         if (depth > DEEPEST) {
-          fault(line, "begins a part within parts within parts; nobody reads that deep");
+          fault(line, say("ical.is-nested-too-deeply"));
         }
         if (zone && inIt > MOST_OBSERVANCES + 1) {
-          fault(line, "is one change of a zone's clock too many; " + MOST_OBSERVANCES + " at most");
+          fault(line, say("ical.is-one-clock-change", MOST_OBSERVANCES));
         }
       } else if (upper.startsWith(END)) {
         depth--;
@@ -253,23 +248,23 @@ public final class IcalendarReader {
         times += more;
         timesOfFile += more;
         if (times > MOST_TIMES || timesOfFile > MOST_TIMES_OF_FILE) {
-          fault(line, "names one date too many; a part leaves out or adds " + MOST_TIMES);
+          fault(line, say("ical.is-one-date-too", MOST_TIMES));
         }
       }
       if (upper.startsWith("RRULE") || upper.startsWith("EXRULE")) {
         rules++;
         if (!zone && rules > MOST_RULES) {
-          fault(line, "is one rule too many; " + MOST_RULES + " at most");
+          fault(line, say("ical.is-one-rule-too", MOST_RULES));
         }
         if (zone && !upper.contains("FREQ=YEARLY")) {
-          fault(line, "changes a zone's clock otherwise than by the year (FREQ=YEARLY)");
+          fault(line, say("ical.changes-the-clock-of"));
         }
       }
     }
 
     private void fault(int line, String why) {
       if (fault.isEmpty()) {
-        fault = Optional.of("line " + line + " " + why);
+        fault = Optional.of(say("ical.at-line", line, why));
       }
     }
   }

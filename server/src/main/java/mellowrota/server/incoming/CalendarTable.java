@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -124,7 +126,7 @@ final class CalendarTable {
       table.notRead.add(
           new Table.NotRead(
               broken.number(),
-              broken.name() + " at line " + broken.line() + quoted(broken.summary()),
+              say("incoming.part-at-line", broken.name(), broken.line(), quoted(broken.summary())),
               broken.why()));
     }
     Set<String> replaced = table.replaced(read.components());
@@ -141,10 +143,12 @@ final class CalendarTable {
     notRead.add(
         new Table.NotRead(
             components.get(0),
-            name + " in " + components.size() + (components.size() == 1 ? " entry" : " entries"),
+            components.size() == 1
+                ? say("incoming.in-one-entry", name)
+                : say("incoming.in-entries", name, components.size()),
             name.equals("VALARM")
-                ? "reminders come from the landing rules"
-                : "a record has no place for it"));
+                ? say("incoming.reminders-come-from-the")
+                : say("incoming.records-have-no-field")));
   }
 
   /** Occurrences that the file tells one by one, which their series no longer tells. */
@@ -171,7 +175,7 @@ final class CalendarTable {
         new Table.NotRead(
             component.number(),
             component.name() + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
-            "is neither an event nor a to-do"));
+            say("incoming.is-neither-an-event")));
   }
 
   private void add(Component component, Set<String> replaced) {
@@ -190,10 +194,7 @@ final class CalendarTable {
       default -> notRead(component);
     }
     if (rows.size() > Table.MOST_ROWS) {
-      throw Problem.of(
-          413,
-          "too-much",
-          "A file holds at most " + Table.MOST_ROWS + " entries; cut it into several.");
+      throw Problem.of(413, "too-much", say("incoming.a-file-can-hold", Table.MOST_ROWS));
     }
   }
 
@@ -239,11 +240,10 @@ final class CalendarTable {
           new Table.NotRead(
               component.number(),
               "RRULE" + quoted(component.find("SUMMARY").map(Property::text).orElse("")),
-              "line "
-                  + component.line()
-                  + ": its repetition cannot be followed ("
-                  + unreadable.getMessage()
-                  + "); only its first occurrence is taken"));
+              say(
+                  "incoming.line-its-repetition-cannot",
+                  component.line(),
+                  unreadable.getMessage())));
       row(component, uid(component), Shift.NONE);
     }
   }
@@ -262,13 +262,13 @@ final class CalendarTable {
           new Table.NotRead(
               component.number(),
               "RRULE" + summary,
-              "repeats without end; taken until " + until + ", choose the file again then"));
+              say("incoming.repeats-without-end-imported", until)));
     } else if (found.size() > MOST_OCCURRENCES) {
       notRead.add(
           new Table.NotRead(
               component.number(),
               "RRULE" + summary,
-              "repeats more than " + MOST_OCCURRENCES + " times; the first are taken"));
+              say("incoming.repeats-more-than-times", MOST_OCCURRENCES)));
     }
     return found.subList(0, Math.min(found.size(), MOST_OCCURRENCES));
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -39,13 +41,7 @@ final class Cells {
       }
     }
     if (row.cells().size() != fields.size()) {
-      cells.fault(
-          "",
-          "has "
-              + row.cells().size()
-              + " cells where the header has "
-              + fields.size()
-              + "; a comma inside a cell wants quotation marks around the cell");
+      cells.fault("", say("incoming.has-cells-but-the", row.cells().size(), fields.size()));
     }
     return cells;
   }
@@ -54,7 +50,7 @@ final class Cells {
     byField.put(field, text);
     Matcher lost = CANNOT_BE_KEPT.matcher(text);
     if (lost.find()) {
-      fault(field, "holds a character that cannot be kept, at position " + (lost.start() + 1));
+      fault(field, say("common.contains-a-character-that", (lost.start() + 1)));
       byField.put(field, lost.replaceAll("?"));
     }
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
@@ -79,14 +81,15 @@ final class CrewRows {
           last = Optional.of(LocalDate.parse(skill.group(2)));
         } catch (DateTimeParseException none) {
           if (tells) {
-            cells.faultOf("skills", part.strip(), "has no day after until; write it as 2027-03-01");
+            cells.faultOf("skills", part.strip(), say("incoming.needs-a-day-after"));
           }
         }
       }
       if (tells && skill.group(1).length() > LONGEST_SKILL) {
-        cells.faultOf("skills", skill.group(1), "is longer than " + LONGEST_SKILL + " characters");
+        cells.faultOf(
+            "skills", skill.group(1), say("common.is-longer-than-characters", LONGEST_SKILL));
       } else if (found.put(skill.group(1), last) != null && tells) {
-        cells.faultOf("skills", skill.group(1), "is named twice");
+        cells.faultOf("skills", skill.group(1), say("incoming.is-named-twice"));
       }
     }
     return found;
@@ -124,7 +127,7 @@ final class CrewRows {
         return Optional.of(one);
       }
     }
-    cells.faultOf("standing", text, "is no standing; write house, agency, outside or left");
+    cells.faultOf("standing", text, say("incoming.is-not-a-type"));
     return Optional.empty();
   }
 
@@ -162,7 +165,7 @@ final class CrewRows {
       Cells cells, String field, String text, Map<String, Long> taken, Optional<Long> target) {
     Long other = taken.putIfAbsent(plain(text), target.orElse(-1L));
     if (other != null && !target.equals(Optional.of(other))) {
-      cells.faultOf(field, text, "is the " + field + " of another place");
+      cells.faultOf(field, text, say("incoming.is-already-the-of", field));
     }
   }
 
@@ -171,7 +174,7 @@ final class CrewRows {
     boolean named =
         ZoneId.getAvailableZoneIds().contains(text) && !(ZoneId.of(text) instanceof ZoneOffset);
     if (!text.isEmpty() && !named) {
-      cells.faultOf("zone", text, "is no time zone; write one such as Europe/London");
+      cells.faultOf("zone", text, say("incoming.is-not-a-time"));
     }
     return Optional.of(text);
   }
@@ -186,11 +189,11 @@ final class CrewRows {
     String text = cells.text(field);
     boolean wanted = before.isEmpty() || differing.contains(field);
     if (wanted && text.isEmpty()) {
-      cells.fault(field, "the " + field + " is missing; give it a text");
+      cells.fault(field, say("incoming.the-is-missing", field));
     } else if (text.length() > most) {
-      cells.faultOf(field, text, "is longer than " + most + " characters");
+      cells.faultOf(field, text, say("common.is-longer-than-characters", most));
     } else if (text.chars().anyMatch(Character::isISOControl)) {
-      cells.fault(field, "holds a line end or another character that cannot be kept");
+      cells.fault(field, say("incoming.contains-a-line-break"));
     }
     return wanted ? Optional.of(text) : Optional.empty();
   }

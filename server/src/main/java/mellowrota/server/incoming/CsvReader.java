@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
@@ -35,7 +37,7 @@ final class CsvReader {
     Decoded decoded = decode(file);
     String text = decoded.text();
     if (text.isBlank()) {
-      throw Problem.of(422, "unreadable", "The file is empty; its first row names the columns.");
+      throw Problem.of(422, "unreadable", say("incoming.the-file-is-empty"));
     }
     char separator = separator(text);
     List<List<String>> found = new ArrayList<>();
@@ -57,34 +59,27 @@ final class CsvReader {
       notRead.add(
           new Table.NotRead(
               row,
-              "row " + row + " and all below it",
-              "a quotation mark in row "
-                  + row
-                  + " has no other half, or text follows it; mend that row and choose the file"
-                  + " again"));
+              say("incoming.row-and-everything-below", row),
+              say("incoming.a-quotation-mark-in", row)));
     }
     if (found.isEmpty()) {
       throw Problem.of(
-          422, "unreadable", "The first row cannot be read: " + notRead.get(0).why() + ".");
+          422, "unreadable", say("incoming.the-first-row-cannot", notRead.get(0).why()));
     }
     return table(found, notRead, decoded.encoding());
   }
 
   private static Problem tooMany() {
-    return Problem.of(
-        413, "too-much", "A file holds at most " + Table.MOST_ROWS + " rows; cut it into several.");
+    return Problem.of(413, "too-much", say("incoming.a-file-can-hold-at", Table.MOST_ROWS));
   }
 
-  private static final String TOO_LONG =
-      "a cell is longer than "
-          + Table.LONGEST_CELL
-          + " characters; perhaps a quotation mark has no other half";
+  private static final String TOO_LONG = say("incoming.a-cell-is-longer", Table.LONGEST_CELL);
 
   private static Table table(
       List<List<String>> found, List<Table.NotRead> notRead, String encoding) {
     List<String> columns = found.get(0).stream().map(String::strip).toList();
     if (columns.size() > Table.MOST_COLUMNS) {
-      throw Problem.of(422, "unreadable", "The file has more than 100 columns.");
+      throw Problem.of(422, "unreadable", say("incoming.the-file-has-more"));
     }
     List<Table.Row> rows = new ArrayList<>();
     for (int i = 1; i < found.size(); i++) {
@@ -103,10 +98,7 @@ final class CsvReader {
 
   private static Decoded decode(byte[] file) {
     if (file.length > 3 && file[0] == 'P' && file[1] == 'K' && file[2] == 3) {
-      throw Problem.of(
-          422,
-          "unreadable",
-          "This is a spreadsheet program's own file; save it there as CSV and choose that.");
+      throw Problem.of(422, "unreadable", say("incoming.this-is-a-spreadsheet"));
     }
     if (file.length > 1 && (file[0] == -1 && file[1] == -2 || file[0] == -2 && file[1] == -1)) {
       return new Decoded(unmarked(new String(file, StandardCharsets.UTF_16)), "UTF-16");

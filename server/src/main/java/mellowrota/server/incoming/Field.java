@@ -24,7 +24,7 @@ record Field(String key, String label, Set<String> alsoCalled) {
   static final String DETAIL = "detail:";
   static final Field ID =
       new Field(
-          "id", "Its id there", Set.of("number", "no", "nr", "key", "ref", "reference", "uid"));
+          "id", "Id in the source", Set.of("number", "no", "nr", "key", "ref", "reference", "uid"));
 
   /** As in "ticket no". */
   private static final Pattern NUMBERED = Pattern.compile(".* (no\\.?|number|id|ref)");
@@ -43,7 +43,7 @@ record Field(String key, String label, Set<String> alsoCalled) {
           List.of(
               ID,
               new Field("name", "Name", Set.of("person", "worker", "full name")),
-              new Field("standing", "Standing", Set.of("status", "kind", "type")),
+              new Field("standing", "Type", Set.of("status", "kind", "standing")),
               new Field("teams", "Teams", Set.of("team", "crew", "group")),
               new Field("skills", "Skills", Set.of("skill", "can", "qualifications")));
       case PLACES ->
@@ -74,12 +74,14 @@ record Field(String key, String label, Set<String> alsoCalled) {
       found.add(new Field(ROLE + role.id().value(), role.name(), called(role.id())));
     }
     found.add(new Field("estimate", "Estimate, hours", Set.of("estimate", "effort", "hours")));
-    found.add(new Field("wanted", "People wanted", Set.of("wanted", "crew size", "people needed")));
-    found.add(new Field("skills", "Skills wanted", Set.of("skills", "skill", "skills needed")));
+    found.add(new Field("wanted", "People needed", Set.of("wanted", "crew size", "people wanted")));
+    found.add(new Field("skills", "Skills needed", Set.of("skills", "skill", "skills wanted")));
     found.add(new Field("tags", "Tags", Set.of("tag", "labels", "categories")));
     found.add(new Field("state", "State", Set.of("status")));
     found.add(new Field("private", "Private", Set.of("confidential")));
-    found.add(new Field("leastHeadCount", "Least head count", Set.of("head count", "people")));
+    found.add(
+        new Field(
+            "leastHeadCount", "Minimum headcount", Set.of("head count", "headcount", "people")));
     for (DetailDefinition detail : world.details().all()) {
       if (detail.isWritten()) {
         found.add(new Field(DETAIL + detail.key().name(), detail.label(), called(detail.key())));

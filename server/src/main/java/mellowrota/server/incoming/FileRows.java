@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -57,7 +59,7 @@ record FileRows(
     Input input = Input.of(body, NAMES);
     Optional<Field.What> what = input.choice("what", Field.What.class);
     if (!input.has("what")) {
-      input.fault("what", "is missing; RECORDS, PEOPLE or PLACES");
+      input.fault("what", say("incoming.is-missing-one-of"));
     }
     String source = input.required("source", LONGEST_SOURCE);
     Optional<Kind> kind = input.choice("kind", Kind.class);
@@ -73,16 +75,16 @@ record FileRows(
     List<String> found = new ArrayList<>();
     Set<String> keys = new HashSet<>(known.stream().map(Field::key).toList());
     if (!body.path("fields").isArray() || body.get("fields").size() > Table.MOST_COLUMNS) {
-      input.fault("fields", "is no list of at most 100 fields");
+      input.fault("fields", say("incoming.must-be-a-list-of"));
       return found;
     }
     for (JsonNode one : body.get("fields")) {
       String field = one.isString() ? one.asString() : "?";
       String at = "fields/" + found.size();
       if (!field.isEmpty() && !keys.contains(field)) {
-        input.fault(at, "is no field; POST /api/v1/files/read lists them");
+        input.fault(at, say("incoming.is-not-a-field"));
       } else if (!field.isEmpty() && found.contains(field)) {
-        input.fault(at, "stands twice; two columns cannot be the same");
+        input.fault(at, say("incoming.is-listed-twice-two"));
       }
       found.add(field);
     }
@@ -92,7 +94,7 @@ record FileRows(
   private static List<Table.Row> rows(JsonNode body, int most, Input input) {
     List<Table.Row> found = new ArrayList<>();
     if (!body.path("rows").isArray() || body.get("rows").size() > most) {
-      input.fault("rows", "is no list of at most " + most + " rows");
+      input.fault("rows", say("incoming.must-be-a-list", most));
       return found;
     }
     for (JsonNode one : body.get("rows")) {
@@ -106,7 +108,7 @@ record FileRows(
         }
       }
       if (!good) {
-        input.fault("/rows/" + found.size(), "has no number \"row\" or no texts \"cells\"");
+        input.fault("/rows/" + found.size(), say("incoming.needs-a-number-row"));
         return found;
       }
       found.add(new Table.Row(one.get("row").asInt(), texts));

@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -133,12 +135,12 @@ class Incoming {
   private static void faultsOfId(FileRows file, Cells cells, String id, Integer earlier) {
     String field = Field.ID.key();
     if (cells.has(field) && id.isEmpty()) {
-      cells.fault(field, "is missing; each row needs an id of its own");
+      cells.fault(field, say("incoming.is-missing-each-row"));
     } else if (id.length() > LONGEST_ID) {
-      cells.faultOf(field, id, "is longer than " + LONGEST_ID + " characters");
+      cells.faultOf(field, id, say("common.is-longer-than-characters", LONGEST_ID));
     } else if (earlier != null) {
-      String what = cells.has(field) ? "is the id of row " : "it says the same as row ";
-      cells.fault(field, what + earlier + " too; one of them has to go or be renumbered");
+      cells.fault(
+          field, say(cells.has(field) ? "incoming.id-of-row" : "incoming.same-as-row", earlier));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -68,7 +70,7 @@ class IncomingController {
   record TakenView(@Nullable Long act, List<Verdict> rows, long entries, int calendars) {}
 
   @PostMapping(path = "/read", consumes = "*/*")
-  @Operation(summary = "Reads a CSV or iCalendar file to rows and tells what its columns may be")
+  @Operation(summary = "Read a CSV or iCalendar file into rows and suggest what its columns hold")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ReadView read(
       Asker asker,
@@ -83,13 +85,12 @@ class IncomingController {
     World world = worlds.now();
     requireMayBring(world.person(asker.person()), what);
     if (file == null || file.length == 0) {
-      throw Problem.of(422, "unreadable", "The file is empty; its first row names the columns.");
+      throw Problem.of(422, "unreadable", say("incoming.the-file-is-empty"));
     }
     ZoneId house = world.house().zone();
     boolean calendar = CalendarTable.isOne(file);
     if (calendar && what != Field.What.RECORDS) {
-      throw Problem.of(
-          422, "unreadable", "A calendar file holds work; people and places come as CSV.");
+      throw Problem.of(422, "unreadable", say("incoming.a-calendar-file-can"));
     }
     Table table = calendar ? CalendarTable.read(file, house, world.day()) : CsvReader.read(file);
     List<Field> fields = Field.of(what, world);
@@ -124,7 +125,7 @@ class IncomingController {
 
   @PostMapping("/take")
   @Operation(
-      summary = "Takes the rows that have no fault as one act, at most 500; the others are told")
+      summary = "Import the rows without errors as one change, at most 500; the others are listed")
   TakenView take(
       Asker asker,
       IdempotencyKey key,
@@ -144,7 +145,7 @@ class IncomingController {
     boolean may =
         person.isCoordinator() || what == Field.What.RECORDS && person.isTeamCoordinator();
     if (!may) {
-      throw Problem.forbidden("Files are brought in by coordinators; ask one of yours.");
+      throw Problem.forbidden(say("incoming.only-coordinators-can-import"));
     }
   }
 }

@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -13,13 +15,13 @@ import mellowrota.server.sight.World;
 record Known(World world, Names<PlaceId> places, Names<TeamId> teams, Names<Holder> holders) {
 
   static Known in(World world) {
-    Names<PlaceId> places = new Names<>("place of the house");
+    Names<PlaceId> places = new Names<>(say("incoming.place"));
     for (Place place : world.placeList()) {
       places.put(place.name(), place.id());
       places.put(place.code(), place.id());
     }
-    Names<TeamId> teams = new Names<>("team of the house");
-    Names<Holder> holders = new Names<>("person or team of the house");
+    Names<TeamId> teams = new Names<>(say("incoming.team"));
+    Names<Holder> holders = new Names<>(say("incoming.person-or-team"));
     for (Person person : world.crew().people()) {
       if (!person.hasLeft()) {
         holders.put(person.name(), Holder.of(person.id()));

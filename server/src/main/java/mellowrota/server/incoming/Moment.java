@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -46,13 +48,12 @@ record Moment(LocalDate date, Optional<LocalTime> time) {
     match = STROKES.matcher(text);
     if (match.matches()) {
       if (strokes.isEmpty()) {
-        throw new Unreadable(
-            "can be read two ways; say how this file writes its dates, or write 2026-11-27");
+        throw new Unreadable(say("incoming.can-be-read-in"));
       }
       boolean day = strokes.get() == Strokes.DAY_FIRST;
       return day ? of(match, 3, 2, 1) : of(match, 3, 1, 2);
     }
-    throw new Unreadable("is no date; write 2026-11-27, or 2026-11-27 13:00 with a time");
+    throw new Unreadable(say("incoming.is-not-a-date"));
   }
 
   private static Moment of(Matcher match, int year, int month, int day) throws Unreadable {
@@ -60,7 +61,7 @@ record Moment(LocalDate date, Optional<LocalTime> time) {
     try {
       date = LocalDate.of(number(match, year), number(match, month), number(match, day));
     } catch (DateTimeException none) {
-      throw new Unreadable("is no day of the calendar; look at its month and day");
+      throw new Unreadable(say("incoming.is-not-in-the"));
     }
     if (match.group(4) == null) {
       return new Moment(date, Optional.empty());
@@ -68,7 +69,7 @@ record Moment(LocalDate date, Optional<LocalTime> time) {
     try {
       return new Moment(date, Optional.of(clock(match)));
     } catch (DateTimeException none) {
-      throw new Unreadable("has no time of day; hours go from 00:00 to 23:59");
+      throw new Unreadable(say("incoming.is-not-a-time-hours"));
     }
   }
 

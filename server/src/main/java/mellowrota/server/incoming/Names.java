@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -61,13 +63,13 @@ final class Names<T> {
       return found.get(0);
     }
     if (found.size() > 1) {
-      throw new Unknown(
-          "is the name of " + found.size() + "; give one of them another name first",
-          Optional.empty());
+      throw new Unknown(say("incoming.is-the-name-of", found.size()), Optional.empty());
     }
     Optional<String> near = near(name);
-    String remedy = near.map(one -> "perhaps " + one + " is meant").orElse("add it first");
-    throw new Unknown("is no " + sort + "; " + remedy, near);
+    throw new Unknown(
+        near.map(known -> say("incoming.unknown-name-near", sort, known))
+            .orElseGet(() -> say("incoming.unknown-name", sort)),
+        near);
   }
 
   /** The names in a cell, which semicolons or commas part; a name may hold a comma itself. */

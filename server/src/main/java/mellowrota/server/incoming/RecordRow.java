@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -63,7 +65,7 @@ final class RecordRow {
         return one;
       }
     }
-    cells.faultOf("kind", text, "is no kind; write job, ticket, shift or deadline");
+    cells.faultOf("kind", text, say("incoming.is-not-a-kind"));
     return usual;
   }
 
@@ -92,7 +94,9 @@ final class RecordRow {
     Set<String> fields = cells.differing(said);
     if (!cells.text("kind").isEmpty() && kind != record.kind()) {
       cells.faultOf(
-          "kind", cells.text("kind"), "was settled when it came first: " + word(record.kind()));
+          "kind",
+          cells.text("kind"),
+          say("incoming.cannot-change-the-record", word(record.kind())));
     }
     ObjectNode body = JSON.createObjectNode();
     fill(body, fields, Optional.of(record), said);
@@ -196,8 +200,7 @@ final class RecordRow {
       }
     }
     if (!text.isEmpty()) {
-      cells.faultOf(
-          "state", text, "is no state; write draft, tentative, confirmed, done or cancelled");
+      cells.faultOf("state", text, say("incoming.is-not-a-state"));
     }
   }
 
@@ -206,7 +209,7 @@ final class RecordRow {
     if (YES.contains(text) || NO.contains(text)) {
       body.put("private", YES.contains(text));
     } else {
-      cells.faultOf("private", text, "is neither yes nor no");
+      cells.faultOf("private", text, say("incoming.must-be-yes-or"));
     }
   }
 
@@ -217,7 +220,8 @@ final class RecordRow {
     } else if (cells.text("leastHeadCount").matches("\\d{1,4}")) {
       body.put("leastHeadCount", Integer.parseInt(cells.text("leastHeadCount")));
     } else {
-      cells.faultOf("leastHeadCount", cells.text("leastHeadCount"), "is no whole number");
+      cells.faultOf(
+          "leastHeadCount", cells.text("leastHeadCount"), say("incoming.must-be-a-whole"));
     }
   }
 
@@ -230,7 +234,7 @@ final class RecordRow {
     }
     Matcher hours = HOURS.matcher(text);
     if (!hours.matches()) {
-      cells.faultOf("estimate", text, "is no number of hours, such as 2.5 or 2:30");
+      cells.faultOf("estimate", text, say("incoming.must-be-a-number"));
       return;
     }
     double part =
@@ -251,7 +255,7 @@ final class RecordRow {
     pointers.put("/wants", cells.has("wanted") ? "wanted" : "skills");
     pointers.put("/wants/skills", "skills");
     if (!many.isEmpty() && !many.matches("\\d{1,4}")) {
-      cells.faultOf("wanted", many, "is no whole number");
+      cells.faultOf("wanted", many, say("incoming.must-be-a-whole"));
       return;
     }
     int people =
@@ -275,7 +279,7 @@ final class RecordRow {
     if (!kept) {
       if (!clears) {
         cells.faultOf(
-            field, cells.text(field), "has no place: a " + word(kind) + " has no " + key.name());
+            field, cells.text(field), say("incoming.does-not-fit-a", word(kind), key.name()));
       }
       return;
     }
@@ -293,7 +297,7 @@ final class RecordRow {
     Optional<Moment> start = cells.moment("start", strokes);
     Optional<Moment> end = cells.moment("end", strokes);
     if (record.isPresent() && record.get().visits().size() > 1) {
-      cells.fault("start", "it has several visits by now; change its times on the record");
+      cells.fault("start", say("incoming.the-record-has-several"));
       return;
     }
     if (start.isEmpty() || end.isEmpty()) {
@@ -304,7 +308,7 @@ final class RecordRow {
       return;
     }
     if (start.get().time().isPresent() != end.get().time().isPresent()) {
-      cells.faultOf("end", cells.text("end"), "and the start must both have a time, or neither");
+      cells.faultOf("end", cells.text("end"), say("incoming.and-the-start-must"));
       return;
     }
     ObjectNode visit = body.putArray("visits").addObject();
@@ -325,10 +329,10 @@ final class RecordRow {
 
   private void lacksOne(Optional<Moment> start, Optional<Moment> end) {
     if (start.isPresent() && cells.text("end").isEmpty()) {
-      cells.fault(cells.has("end") ? "end" : "start", "has a start and no end; give both");
+      cells.fault(cells.has("end") ? "end" : "start", say("incoming.has-a-start-but"));
     }
     if (end.isPresent() && cells.text("start").isEmpty()) {
-      cells.fault(cells.has("start") ? "start" : "end", "has an end and no start; give both");
+      cells.fault(cells.has("start") ? "start" : "end", say("incoming.has-an-end-but"));
     }
   }
 
@@ -350,7 +354,7 @@ final class RecordRow {
     }
     for (Seat seat : named) {
       if (!wanted.add(seat)) {
-        cells.fault(Field.ROLE + seat.role().value(), "names somebody twice");
+        cells.fault(Field.ROLE + seat.role().value(), say("incoming.names-somebody-twice"));
       }
     }
     Set<Seat> kept = new HashSet<>();
@@ -373,7 +377,7 @@ final class RecordRow {
 
   private Optional<Holder> holder(String field, String name) {
     if (!known.holders().has(name) && known.hasLeft(name)) {
-      cells.faultOf(field, name, "has left the house; name somebody who is in it");
+      cells.faultOf(field, name, say("incoming.has-left-the-organisation"));
       return Optional.empty();
     }
     return cells.named(field, name, known.holders());

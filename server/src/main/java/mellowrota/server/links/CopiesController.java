@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
@@ -91,19 +93,19 @@ class CopiesController {
       long record,
       String title,
       CopyState state,
-      @Schema(description = "Seconds until it goes out, or is tried again") @Nullable Long dueIn,
-      @Schema(description = "Since when it has been open") @Nullable Instant openSince,
+      @Schema(description = "Seconds until it is sent, or tried again") @Nullable Long dueIn,
+      @Schema(description = "When it became pending") @Nullable Instant openSince,
       @Nullable Instant sentAt,
-      @Schema(description = "Why it did not go, as a code") @Nullable String fault,
+      @Schema(description = "Why it was not sent, as a code") @Nullable String fault,
       @Nullable String faultWords,
       @Schema(
               description =
-                  "What is still read there though it should be off; of what the asker may see")
+                  "What can still be read there although it should be removed, as far as the caller may see it")
           List<String> shows,
       @Schema(
               description =
-                  "Details kept from the asker that may be read there too, filled or not: replacing"
-                      + " them is safe")
+                  "Details hidden from the caller that may be readable there too, filled or empty;"
+                      + " changing them is safe")
           List<String> mayShow) {}
 
   @Schema(name = "OutsideChange")
@@ -122,13 +124,13 @@ class CopiesController {
       String theirs,
       String ours,
       Changes.State state,
-      @Schema(description = "It stands there still") boolean stays,
+      @Schema(description = "It is still there") boolean stays,
       String words) {}
 
   @GetMapping("/copies")
   @Operation(
       summary =
-          "Copies of the asker's own calendar and of work they coordinate; what is open first")
+          "Copies of the caller’s own calendar and of work they coordinate; pending ones first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<CopyView> copies(Asker asker, @RequestParam(required = false) Long record) {
     World world = worlds.now();
@@ -272,16 +274,16 @@ class CopiesController {
 
   @Schema(name = "CopiesWaiting")
   record WaitingView(
-      @Schema(description = "Records of which copies go out") long changes,
+      @Schema(description = "Records whose copies will be sent") long changes,
       long copies,
-      @Schema(description = "Outside calendars they go to") long calendars,
-      @Schema(description = "Seconds until the first of them goes; not there: none waits")
+      @Schema(description = "Calendars they go to") long calendars,
+      @Schema(description = "Seconds until the first is sent; absent if none is waiting")
           @Nullable Long goesOutIn,
-      @Schema(description = "Of whose outside calendars nothing is known for now")
+      @Schema(description = "People whose linked calendars could not be read lately")
           List<String> unknownBusy) {}
 
   @GetMapping("/copies/waiting")
-  @Operation(summary = "What goes out before long, and whose busy time is not known")
+  @Operation(summary = "Copies about to be sent, and people whose busy time is unknown")
   @Transactional(readOnly = true)
   public WaitingView waiting(Asker asker) {
     World world = worlds.now();
@@ -309,7 +311,8 @@ class CopiesController {
 
   @PostMapping("/copies/send-now")
   @Operation(
-      summary = "Sends at once what waits for the asker and those they answer for, or of a record")
+      summary =
+          "Send now what is waiting for the caller and people they coordinate, or for one record")
   ResponseEntity<Void> sendNow(Asker asker, @RequestParam(required = false) Long record) {
     transaction.executeWithoutResult(
         status -> {
@@ -325,12 +328,14 @@ class CopiesController {
 
   @Schema(name = "CopiesHeld")
   record HeldView(
-      @Schema(description = "Nothing is sent: this house was restored and nobody has looked yet")
+      @Schema(
+              description =
+                  "Nothing is sent: the organisation was restored from a backup and nobody has confirmed yet")
           boolean held,
       long open) {}
 
   @GetMapping("/copies/held")
-  @Operation(summary = "Whether copies are held back since a restore, and how many would go out")
+  @Operation(summary = "Whether copies are held back after a restore, and how many are waiting")
   @Transactional(readOnly = true)
   public HeldView held(Asker asker) {
     boolean office = worlds.now().person(asker.person()).isCoordinator();
@@ -339,10 +344,10 @@ class CopiesController {
   }
 
   @PostMapping("/copies/go-on")
-  @Operation(summary = "Lets copies go out again after a restore")
+  @Operation(summary = "Start sending copies again after a restore")
   ResponseEntity<Void> goOn(Asker asker) {
     if (!worlds.now().person(asker.person()).isCoordinator()) {
-      throw Problem.forbidden("That copies go out again is the coordinators' to say.");
+      throw Problem.forbidden(say("links.only-coordinators-can-start"));
     }
     transaction.executeWithoutResult(
         status -> {
@@ -355,7 +360,7 @@ class CopiesController {
   }
 
   @GetMapping("/outside-changes")
-  @Operation(summary = "What was changed in outside calendars, the newest first")
+  @Operation(summary = "Changes made in linked calendars, newest first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<ChangeView> changes(
       Asker asker,
@@ -389,14 +394,14 @@ class CopiesController {
   }
 
   @PostMapping("/outside-changes/{id}/take")
-  @Operation(summary = "Takes into the record what was changed there")
+  @Operation(summary = "Accept the change into the record")
   ResponseEntity<Void> take(Asker asker, @PathVariable long id) {
     decisions.take(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
   @PostMapping("/outside-changes/{id}/put-back")
-  @Operation(summary = "Writes there again what was changed")
+  @Operation(summary = "Restore our entry there")
   ResponseEntity<Void> putBack(Asker asker, @PathVariable long id) {
     decisions.putBack(asker.person(), id);
     return ResponseEntity.noContent().build();

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.ZoneId;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
@@ -28,10 +30,8 @@ class CopyWorker {
   /** After so many tries a person is told. */
   private static final int TRIES = 5;
 
-  private static final String MINE =
-      "what you change here comes into the record as far as your role lets you; the rest is asked"
-          + " about, and nothing is lost.";
-  private static final String NOBODYS = "what is changed here is put back.";
+  private static final String MINE = say("links.changes-you-make-here");
+  private static final String NOBODYS = say("links.changes-made-here-are");
 
   private final Host host;
   private final CopyStore copies;
@@ -171,9 +171,7 @@ class CopyWorker {
     }
     if (refused) {
       leases.keep(round, () -> copies.anew(copy));
-      throw OutsideFault.refused(
-          "The host does not take this entry and shows none; it may stand there under another"
-              + " name, or the calendar is gone.");
+      throw OutsideFault.refused(say("links.the-server-refuses-this"));
     }
     // The host took it, so it stood there, and somebody has taken it off since.
     leases.keep(

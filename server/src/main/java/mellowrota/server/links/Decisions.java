@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -219,7 +221,7 @@ class Decisions {
   }
 
   private static Problem decided() {
-    return Problem.of(409, "decided-already", "This was decided already, or changed there again.");
+    return Problem.of(409, "decided-already", say("links.this-was-already-decided"));
   }
 
   /** Takes it into the record, as an act of whoever says so. */
@@ -237,7 +239,13 @@ class Decisions {
     CopyStore.Copy copy = copies.find(row.outlet(), row.entry()).orElseThrow();
     if (row.part().equals("DELETED")) {
       copies.leaveOff(copy);
-      settle(asker, row, Changes.State.TAKEN, false, "It stays off there.", Optional.empty());
+      settle(
+          asker,
+          row,
+          Changes.State.TAKEN,
+          false,
+          say("links.it-stays-removed-there"),
+          Optional.empty());
       return;
     }
     String key = "outside-change:" + id;
@@ -259,12 +267,7 @@ class Decisions {
             remoteEdits
                 .move(asker, copy, sent, theirs, key)
                 .orElseThrow(
-                    () ->
-                        Problem.of(
-                            409,
-                            "not-its-own-span",
-                            "What was moved there is not the work's own span; move the work as it"
-                                + " is meant, then put this back.")));
+                    () -> Problem.of(409, "not-its-own-span", say("links.the-time-that-was"))));
       }
       case TITLE -> {
         DetailValue title = told.standing().record().details().get(DetailKey.TITLE);
@@ -272,10 +275,11 @@ class Decisions {
         return Optional.of(
             plain
                 ? remoteEdits.title(asker, copy, row.theirs(), key)
-                : remoteEdits.note(asker, copy, "Title there: " + row.theirs(), key));
+                : remoteEdits.note(asker, copy, say("links.title-there", row.theirs()), key));
       }
       case PLACE -> {
-        return Optional.of(remoteEdits.note(asker, copy, "Place there: " + row.theirs(), key));
+        return Optional.of(
+            remoteEdits.note(asker, copy, say("links.place-there", row.theirs()), key));
       }
       default -> {
         return Optional.of(remoteEdits.note(asker, copy, row.theirs(), key));
@@ -285,7 +289,7 @@ class Decisions {
 
   private static EntryTimes times(String text, CopyStore.Copy copy, World world) {
     return CopyText.read(text, copy.uid(), world.house().zone())
-        .orElseThrow(() -> Problem.of(409, "unreadable", "What was changed there is not readable."))
+        .orElseThrow(() -> Problem.of(409, "unreadable", say("links.what-was-changed-there")))
         .content()
         .times();
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -47,14 +49,15 @@ class LinkInput {
       @Schema(description = "An address (https://host/), a host's name or a mail address")
           String address,
       String user,
-      @Schema(description = "Best one made for this alone") String password) {}
+      @Schema(description = "Preferably an app password") String password) {}
 
   @Schema(name = "LinkWish")
   record AddSchema(
       String address,
       String user,
       String password,
-      @Schema(description = "The house's, not the asker's own") @Nullable Boolean ofTheHouse,
+      @Schema(description = "For the organisation, not for the caller")
+          @Nullable Boolean ofTheHouse,
       List<CalendarSchema> calendars) {}
 
   @Schema(name = "LinkChange")
@@ -63,13 +66,13 @@ class LinkInput {
   @Schema(name = "LinkedCalendarWish")
   record CalendarSchema(
       String href,
-      @Schema(description = "Our calendar that is written there; none: nothing is written")
+      @Schema(description = "The calendar of ours that is copied there; absent: nothing is copied")
           @Nullable Long writes,
-      @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; all unless said")
+      @Schema(description = "Which entries it takes: WORK, GIVEN_DUE, DUE; default: all")
           @Nullable List<String> families,
-      @Schema(description = "Work that ended before this day is not sent; today unless said")
+      @Schema(description = "Work that ended before this day is left out; default: today")
           @Nullable LocalDate from,
-      @Schema(description = "Whoever else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
+      @Schema(description = "Who else reads it: UNSAID, NOBODY, OTHERS or PEOPLE")
           @Nullable AlsoRead alsoRead,
       @Nullable List<Long> people,
       @Nullable Boolean readsBusy) {}
@@ -104,13 +107,13 @@ class LinkInput {
       String href = one.required("href", 500);
       Host.Found known = byHref.get(href);
       if (known == null && !href.isEmpty()) {
-        one.fault("href", "is no calendar of this account; try it to see them");
+        one.fault("href", say("links.is-not-a-calendar"));
       }
       AlsoRead also = one.choice("alsoRead", AlsoRead.class).orElse(AlsoRead.UNSAID);
       Optional<CalendarId> writes =
           one.number("writes").stream().mapToObj(CalendarId::of).findFirst();
       if (known != null && writes.isPresent() && !known.mayWrite().orElse(true)) {
-        one.fault("writes", "wants a calendar that this account may write to");
+        one.fault("writes", say("links.needs-a-calendar-that"));
       }
       Set<Family> families = families(one);
       LocalDate from = one.day("from").orElse(worlds.now().day());
@@ -138,7 +141,7 @@ class LinkInput {
       try {
         found.add(Family.valueOf(name));
       } catch (IllegalArgumentException unknown) {
-        one.fault("families", "are WORK, GIVEN_DUE or DUE");
+        one.fault("families", say("links.must-be-work-given"));
       }
     }
     return found;
@@ -149,7 +152,7 @@ class LinkInput {
     World world = worlds.now();
     if (people.isEmpty()
         || people.stream().anyMatch(id -> world.crew().person(PersonId.of(id)).isEmpty())) {
-      one.fault("people", "are missing or nobody of the house; GET /api/v1/people lists them");
+      one.fault("people", say("links.are-missing-or-not"));
       return AlsoRead.UNSAID.name();
     }
     return people.stream().map(String::valueOf).collect(Collectors.joining(","));

@@ -52,9 +52,9 @@ class LinkPreviews {
   record LookView(
       String href,
       String name,
-      @Schema(description = "Copies it would get") long copies,
-      @Schema(description = "The nearest of them") List<NearView> nearest,
-      @Schema(description = "Entries that stand there, of which busy times would be read; else 0")
+      @Schema(description = "Copies that would be sent") long copies,
+      @Schema(description = "The soonest of them") List<NearView> nearest,
+      @Schema(description = "Entries there whose busy time would be read; otherwise 0")
           long read) {}
 
   /** An entry as it would be written there; what the asker may not see stands covered. */

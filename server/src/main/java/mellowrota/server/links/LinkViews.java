@@ -42,25 +42,24 @@ class LinkViews {
       List<Long> people,
       boolean readsBusy,
       @Nullable Instant readAt,
-      @Schema(description = "Somebody else decides where this goes, so nothing is to stand there")
+      @Schema(description = "Somebody else decides where this goes, so nothing is copied here")
           boolean overruled,
-      @Schema(description = "Copies that stand there") long sent,
-      @Schema(description = "Copies that are still to be written or taken off") long open,
-      @Schema(description = "Of those, copies that the host refused") long refused) {}
+      @Schema(description = "Copies that are there") long sent,
+      @Schema(description = "Copies still to be sent or removed") long open,
+      @Schema(description = "Of those, copies that the server refused") long refused) {}
 
   @Schema(name = "Link")
   record LinkView(
       long id,
       String owner,
-      @Schema(description = "The asker may change it; of others only whether it works is told")
+      @Schema(description = "The caller may change it; for others only whether it works is shown")
           boolean mine,
       boolean ofTheHouse,
       String host,
       String account,
-      @Schema(description = "It is being ended") boolean ends,
-      @Schema(description = "It was stopped: nothing is written or read until it goes on")
-          boolean stopped,
-      @Schema(description = "What ails it, as a code") @Nullable String fault,
+      @Schema(description = "It is being unlinked") boolean ends,
+      @Schema(description = "Stopped: nothing is sent or read until it is resumed") boolean stopped,
+      @Schema(description = "The problem, as a code") @Nullable String fault,
       @Nullable String faultWords,
       @Nullable Instant faultSince,
       List<OutletView> calendars,

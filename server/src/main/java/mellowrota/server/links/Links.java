@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.net.URI;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -151,7 +153,7 @@ public class Links implements Leaving {
 
   private void requireFewerThanMost(Person person) {
     if (of(person).stream().filter(one -> one.person().isPresent()).count() >= MOST_OF_A_PERSON) {
-      throw Problem.of(429, "too-many-links", "End some of your other links first.");
+      throw Problem.of(429, "too-many-links", say("links.unlink-some-of-your"));
     }
   }
 
@@ -172,7 +174,7 @@ public class Links implements Leaving {
                 doing -> {
                   Person person = worlds.now().person(asker);
                   if (ofTheHouse && !person.isCoordinator()) {
-                    throw Problem.forbidden("The house's calendars are linked by coordinators.");
+                    throw Problem.forbidden(say("links.only-coordinators-can-link"));
                   }
                   requireFewerThanMost(person);
                   long link = insert(doing, ofTheHouse, account, home);
@@ -196,10 +198,7 @@ public class Links implements Leaving {
    * to it would each take the other's entries for changes made there. By whom is not told.
    */
   private static Problem linkedAlready() {
-    return Problem.of(
-        409,
-        "linked-already",
-        "This calendar is linked already. Choose another one, or end the other link first.");
+    return Problem.of(409, "linked-already", say("links.this-calendar-is-already"));
   }
 
   /** Asks the names, so it is done before the act; keys of the database see to the rest. */
@@ -237,16 +236,13 @@ public class Links implements Leaving {
     boolean own =
         world.calendars().own(person.id()).filter(one -> one.id().equals(calendar)).isPresent();
     if (!ofTheHouse && deciders.isLocked()) {
-      throw Problem.forbidden(
-          "Where people's work is copied is decided by the house; busy time can be read all the"
-              + " same.");
+      throw Problem.forbidden(say("links.the-organisation-decides-where"));
     }
     if (!ofTheHouse && !own) {
-      throw Problem.forbidden(
-          "Into your own account goes your own calendar; others are the house's to link.");
+      throw Problem.forbidden(say("links.you-can-copy-only"));
     }
     if (world.calendars().find(calendar).isEmpty()) {
-      throw Problem.fault("/calendars", "name a calendar of ours that is not there");
+      throw Problem.fault("/calendars", say("links.names-a-calendar-that"));
     }
     return calendars.let(calendar, wanted.copy(), Optional.empty());
   }
@@ -290,8 +286,7 @@ public class Links implements Leaving {
     LinkStore.Outlet outlet = known.get();
     Optional<CalendarId> writes = outlet.withdrawn() ? Optional.empty() : outlet.calendar();
     if (writes.isPresent() && one.writes().isPresent() && !writes.equals(one.writes())) {
-      throw Problem.fault(
-          "/calendars", "is written another calendar of ours already; take that off first");
+      throw Problem.fault("/calendars", say("links.already-receives-another-calendar"));
     }
     if (writes.isPresent() && one.writes().isEmpty()) {
       withdraw(outlet);
@@ -306,8 +301,7 @@ public class Links implements Leaving {
   private void again(Person person, LinkStore.Link link, LinkStore.Outlet outlet, Wanted wanted) {
     CalendarId calendar = wanted.writes().orElseThrow();
     if (outlet.calendar().filter(one -> !one.equals(calendar)).isPresent()) {
-      throw Problem.fault(
-          "/calendars", "had another calendar of ours before; choose another of the account's");
+      throw Problem.fault("/calendars", say("links.received-another-calendar-before"));
     }
     if (outlet.rendering().isPresent()) {
       calendars.letAgain(outlet.rendering().get(), wanted.copy());

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
@@ -57,18 +59,18 @@ class LinksController {
   record FoundView(
       String href,
       String name,
-      @Schema(description = "Whether it may be written; not there: the host does not say")
+      @Schema(description = "Whether it may be written to; absent: the server does not say")
           @Nullable Boolean mayWrite) {}
 
   @Schema(name = "LinkTried")
   record TriedView(
       boolean found,
       String words,
-      @Schema(description = "What is wrong as a code: NAME, TLS, PASSWORD, …; empty: nothing")
+      @Schema(description = "The problem, as a code: NAME, TLS, PASSWORD, …; empty: none")
           String fault,
       @Schema(
               description =
-                  "Where the host says the account is, if elsewhere: ask before it gets a password")
+                  "Where the server says the account is, if elsewhere; ask before sending a password there")
           @Nullable String elsewhere,
       List<FoundView> calendars) {}
 
@@ -76,7 +78,7 @@ class LinksController {
   record MadeView(long id) {}
 
   @PostMapping("/try")
-  @Operation(summary = "Looks whether an account can be linked, and what calendars it has")
+  @Operation(summary = "Check whether an account can be linked, and list its calendars")
   TriedView tryIt(
       Asker asker,
       @RequestBody @Schema(implementation = LinkInput.AccountSchema.class) JsonNode body) {
@@ -103,12 +105,12 @@ class LinksController {
     int count = found.calendars().size();
     String calendars =
         count == 0
-            ? "The account is right, but has no calendar that takes entries."
-            : "The account is right and has " + count + (count == 1 ? " calendar." : " calendars.");
+            ? say("links.connected-to-none")
+            : count == 1 ? say("links.connected-to-one") : say("links.connected", count);
     return calendars
         + found
             .clockOff()
-            .map(off -> " Its clock is off by " + off.abs().toMinutes() + " minutes.")
+            .map(off -> " " + say("links.clock-off", off.abs().toMinutes()))
             .orElse("");
   }
 
@@ -117,7 +119,7 @@ class LinksController {
   }
 
   @PostMapping("/look")
-  @Operation(summary = "Looks what a link would send and read, and does nothing")
+  @Operation(summary = "Preview what a link would send and read")
   List<LinkPreviews.LookView> look(
       Asker asker, @RequestBody @Schema(implementation = LinkInput.AddSchema.class) JsonNode body) {
     Input input = inputs.link(body);
@@ -131,12 +133,12 @@ class LinksController {
             return looks.at(worlds.now().person(asker.person()), account, wanted);
           });
     } catch (OutsideFault fault) {
-      throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+      throw Problem.fault("/address", say("links.cannot-be-linked", fault.getMessage()));
     }
   }
 
   @PostMapping
-  @Operation(summary = "Links an account's calendars")
+  @Operation(summary = "Link calendars of an account")
   ResponseEntity<MadeView> add(
       Asker asker,
       IdempotencyKey key,
@@ -150,13 +152,14 @@ class LinksController {
       long id = links.add(asker.person(), key.value(), ofTheHouse, account, found.home(), wanted);
       return ResponseEntity.status(201).body(new MadeView(id));
     } catch (OutsideFault fault) {
-      throw Problem.fault("/address", "cannot be linked: " + fault.getMessage());
+      throw Problem.fault("/address", say("links.cannot-be-linked", fault.getMessage()));
     }
   }
 
   @GetMapping
   @Operation(
-      summary = "The asker's links; for a coordinator the house's too, and who else is linked")
+      summary =
+          "List the caller’s links; coordinators also see the organisation’s, and who else is linked")
   List<LinkViews.LinkView> links(Asker asker) {
     World world = worlds.now();
     Person me = world.person(asker.person());
@@ -175,7 +178,7 @@ class LinksController {
   }
 
   @PatchMapping("/{id}")
-  @Operation(summary = "Gives a link another password, or other calendars to write to and read")
+  @Operation(summary = "Change a link: its password, or the calendars to copy to and read")
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
@@ -202,21 +205,21 @@ class LinksController {
   }
 
   @PostMapping("/{id}/again")
-  @Operation(summary = "Reads the account's calendars now, and tries again what did not go")
+  @Operation(summary = "Check the account now, and retry what failed")
   ResponseEntity<Void> again(Asker asker, @PathVariable long id) {
     links.again(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
   @PostMapping("/{id}/stop")
-  @Operation(summary = "Leaves a link alone: nothing is written or read until it goes on")
+  @Operation(summary = "Stop a link: nothing is sent or read until it is resumed")
   ResponseEntity<Void> stop(Asker asker, @PathVariable long id) {
     links.stop(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
   @PostMapping("/{id}/go-on")
-  @Operation(summary = "Lets a stopped link go on from where it was")
+  @Operation(summary = "Resume a stopped link")
   ResponseEntity<Void> goOn(Asker asker, @PathVariable long id) {
     links.goOn(asker.person(), id);
     return ResponseEntity.noContent().build();
@@ -258,11 +261,7 @@ class LinksController {
     static ProofView of(List<StepView> steps) {
       boolean good = steps.stream().allMatch(StepView::good);
       return new ProofView(
-          good,
-          good
-              ? "A test entry was written, changed, read back alike and taken off."
-              : "The test entry did not read back as it was written.",
-          steps);
+          good, good ? say("links.a-test-entry-was-sent") : say("links.a-test-entry-was"), steps);
     }
   }
 
@@ -270,7 +269,7 @@ class LinksController {
   record StepView(String what, boolean good, String sent, String read) {}
 
   @PostMapping("/{id}/calendars/{calendar}/prove")
-  @Operation(summary = "Writes a test entry there, changes it, reads it back and takes it off")
+  @Operation(summary = "Send a test entry, change it, read it back and remove it")
   ProofView prove(Asker asker, @PathVariable long id, @PathVariable long calendar) {
     World world = worlds.now();
     LinkStore.Link link = links.mine(world.person(asker.person()), id);
@@ -295,7 +294,7 @@ class LinksController {
   }
 
   @GetMapping("/{id}/standing")
-  @Operation(summary = "What of ours stands in a link's calendars, as it was last seen")
+  @Operation(summary = "Our entries in a link’s calendars, as last seen")
   List<StandingEntries.StandingView> standing(Asker asker, @PathVariable long id) {
     World world = worlds.now();
     Person person = world.person(asker.person());
@@ -303,8 +302,7 @@ class LinksController {
   }
 
   @PostMapping("/{id}/leave")
-  @Operation(
-      summary = "Ends a link at once and leaves what still stands there, which the answer lists")
+  @Operation(summary = "Unlink at once and leave our entries there, which the answer lists")
   List<StandingEntries.StandingView> leave(Asker asker, @PathVariable long id) {
     List<StandingEntries.StandingView> left = standing(asker, id);
     links.leave(asker.person(), id);
@@ -312,7 +310,7 @@ class LinksController {
   }
 
   @DeleteMapping("/{id}")
-  @Operation(summary = "Ends a link; what stands there of ours is taken off first")
+  @Operation(summary = "Unlink; our entries there are removed first")
   ResponseEntity<Void> end(Asker asker, @PathVariable long id) {
     links.end(asker.person(), id);
     return ResponseEntity.noContent().build();

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -157,14 +159,13 @@ class RemoteChanges {
           new Changes.Fresh(
               "REPEATS",
               "once",
-              "again and again",
+              say("links.repeating"),
               "once",
               Optional.of(standing.text()),
               Optional.empty(),
               Changes.State.PUT_BACK,
               false,
-              "It was made to repeat there; each piece of work stands for itself, so it was put"
-                  + " back.",
+              say("links.it-was-set-to"),
               Optional.empty()));
     }
     if (held) {
@@ -178,7 +179,7 @@ class RemoteChanges {
               Optional.empty(),
               Changes.State.PUT_BACK,
               false,
-              "Text of ours from elsewhere stood in it, and was taken out.",
+              say("links.it-contained-text-of"),
               Optional.empty()));
     }
     boolean again =
@@ -218,9 +219,7 @@ class RemoteChanges {
         if (taken.isPresent()) {
           return taken.get();
         }
-        words =
-            "It is not the work's own span that was moved there; somebody has to say what is"
-                + " meant.";
+        words = say("links.the-time-moved-there");
       } catch (Problem problem) {
         words = RemoteEdits.why(problem);
       }
@@ -234,8 +233,8 @@ class RemoteChanges {
         oursText,
         proposed ? Changes.State.PROPOSED : Changes.State.PUT_BACK,
         proposed && !edit.standsThere()
-            ? "It was changed here too; ours was written again."
-            : proposed ? "" : "This may not be changed there, so it was put back.",
+            ? say("links.it-was-changed-here-too")
+            : proposed ? "" : say("links.this-may-not-be-changed"),
         Optional.empty());
   }
 
@@ -284,7 +283,7 @@ class RemoteChanges {
                   Optional.empty(),
                   Changes.State.PUT_BACK,
                   false,
-                  "What stands there cannot be read as this entry any more, so it was put back.",
+                  say("links.the-entry-there-can"),
                   Optional.empty()));
           copies.found(copy, standing.text(), standing.etag(), Optional.empty(), true);
         });
@@ -309,7 +308,7 @@ class RemoteChanges {
                     Optional.of(standing.text()),
                     Optional.empty(),
                     Changes.State.PUT_BACK,
-                    "It was changed there before it was taken off.",
+                    say("links.it-was-changed-there"),
                     Optional.empty()));
           }
           copies.found(copy, standing.text(), standing.etag(), copy.written(), true);
@@ -348,9 +347,7 @@ class RemoteChanges {
                   false,
                   proposed
                       ? ""
-                      : hasSay
-                          ? "It was changed here too, so it was put back."
-                          : "This may not be taken off there, so it was put back.",
+                      : hasSay ? say("links.it-was-changed-here") : say("links.this-may-not-be"),
                   Optional.empty()));
           if (proposed) {
             copies.takenOffThere(copy);

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -92,7 +94,7 @@ class RemoteEdits {
   long note(PersonId person, CopyStore.Copy copy, String note, String key) {
     ObjectNode body = json.createObjectNode();
     body.put("note", note.replace('\n', ' '));
-    body.put("reason", "noted in their own calendar");
+    body.put("reason", say("links.note-added-in-their"));
     return change(person, copy, body, key);
   }
 
@@ -100,7 +102,7 @@ class RemoteEdits {
   long title(PersonId person, CopyStore.Copy copy, String title, String key) {
     ObjectNode body = json.createObjectNode();
     body.put("title", CopyText.withoutTick(title));
-    body.put("reason", "renamed in an outside calendar");
+    body.put("reason", say("links.renamed-in-an-external"));
     return change(person, copy, body, key);
   }
 
@@ -120,7 +122,7 @@ class RemoteEdits {
                     ? span(one, copy.visit(), sent, theirs)
                     : due(one, copy.family(), sent, theirs));
     return body.map(
-        one -> change(person, copy, one.put("reason", "moved in their own calendar"), key));
+        one -> change(person, copy, one.put("reason", say("links.moved-in-their-own")), key));
   }
 
   private long change(PersonId person, CopyStore.Copy copy, ObjectNode body, String key) {
@@ -231,6 +233,6 @@ class RemoteEdits {
 
   /** Why it was not taken, in words. */
   static String why(Problem problem) {
-    return "It could not come into the record: " + problem.getMessage();
+    return say("links.it-could-not-be", problem.getMessage());
   }
 }

@@ -34,8 +34,7 @@ class StandingEntries {
   @Schema(name = "LinkStanding")
   record StandingView(
       String title,
-      @Schema(description = "As it stands there; empty where that is not for the asker")
-          String when) {}
+      @Schema(description = "As it is there; empty where the caller may not see it") String when) {}
 
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<StandingView> of(World world, Person asker, LinkStore.Link link) {

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentMap;
 import mellowrota.core.people.PersonId;
@@ -24,8 +26,7 @@ class Tries {
   <T> T of(PersonId person, Asking<T> asking) throws OutsideFault {
     if (running.merge(person, 1, Integer::sum) > AT_ONCE) {
       end(person);
-      throw Problem.of(
-              429, "too-many-tries", "Two of your accounts are being tried; wait until they are.")
+      throw Problem.of(429, "too-many-tries", say("links.two-of-your-accounts"))
           .with("retryAfter", 5);
     }
     try {

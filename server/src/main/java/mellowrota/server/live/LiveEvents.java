@@ -1,5 +1,7 @@
 package mellowrota.server.live;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
@@ -60,12 +62,12 @@ class LiveEvents implements SmartLifecycle {
   private Thread listener;
 
   @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-  @Operation(summary = "What changes, as it changes; fetch it again to see it")
+  @Operation(summary = "Live events: ids of what changed, to be fetched again")
   SseEmitter events(Asker asker, HttpServletRequest request) throws IOException {
     long open = streams.stream().filter(s -> s.person().equals(asker.person())).count();
     if (open >= MOST_PER_PERSON) {
       throw mellowrota.server.platform.Problem.of(
-          429, "too-many-streams", "Close some of your other windows first.");
+          429, "too-many-streams", say("live.close-some-of-your"));
     }
     SseEmitter emitter = new SseEmitter(0L);
     Stream stream = new Stream(asker.person(), request.getSession(false).getId(), emitter);

@@ -1,5 +1,7 @@
 package mellowrota.server.outside;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.URI;
@@ -42,19 +44,14 @@ class Guard {
   URI check(URI address) throws OutsideFault {
     String host = address.getHost();
     if (address.getPort() > LAST_PORT) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.ADDRESS, "A port is a number up to " + LAST_PORT + ".");
+      throw OutsideFault.of(OutsideFault.Kind.ADDRESS, say("outside.a-port-must-be", LAST_PORT));
     }
     if (host == null || address.getRawUserInfo() != null || address.getRawFragment() != null) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.ADDRESS,
-          "The address wants to be https://host/path, without a name or password in it.");
+      throw OutsideFault.of(OutsideFault.Kind.ADDRESS, say("outside.the-address-must-be"));
     }
     boolean named = isNamed(host, port(address));
     if (!"https".equalsIgnoreCase(address.getScheme()) && !named) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.ADDRESS,
-          "Only https is used, so that nobody on the way can read the password.");
+      throw OutsideFault.of(OutsideFault.Kind.ADDRESS, say("outside.only-https-is-allowed"));
     }
     return address;
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.outside;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.net.UnknownHostException;
@@ -75,9 +77,7 @@ public class Host {
       }
       String domain = text.substring(text.lastIndexOf('@') + 1).toLowerCase(Locale.ROOT);
       if (!domain.matches("[a-z0-9.-]+\\.[a-z0-9-]+(:\\d{1,5})?")) {
-        throw OutsideFault.of(
-            OutsideFault.Kind.ADDRESS,
-            "This is no address; write https://host/, a host's name or a mail address.");
+        throw OutsideFault.of(OutsideFault.Kind.ADDRESS, say("outside.this-is-not-an"));
       }
       List<Names.Service> services = names.calendars(domain);
       if (!services.isEmpty()) {
@@ -85,8 +85,7 @@ public class Host {
       }
       return guard.check(new URI("https://" + domain + "/.well-known/caldav"));
     } catch (URISyntaxException fault) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.ADDRESS, "The address cannot be read; write https://host/path.");
+      throw OutsideFault.of(OutsideFault.Kind.ADDRESS, say("outside.the-address-cannot-be"));
     }
   }
 
@@ -154,8 +153,7 @@ public class Host {
     Multistatus.Response at = only(Multistatus.parse(first));
     URI home = home(account, at);
     if (home == null && !at.has("resourcetype", Multistatus.CALDAV, "calendar")) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.NOT_CALENDARS, "The host answers, but has no calendars there.");
+      throw OutsideFault.of(OutsideFault.Kind.NOT_CALENDARS, say("outside.the-server-answers-but"));
     }
     URI where = home == null ? first.address() : home;
     guard.check(where);
@@ -176,7 +174,7 @@ public class Host {
         .orElseThrow(
             () ->
                 OutsideFault.of(
-                    OutsideFault.Kind.NOT_CALENDARS, "The host answers nothing about calendars."));
+                    OutsideFault.Kind.NOT_CALENDARS, say("outside.the-server-does-not-answer")));
   }
 
   /** The calendars in a home that take events. */
@@ -328,11 +326,10 @@ public class Host {
       return;
     }
     if (answer.status() == 403 || answer.status() == 405) {
-      throw OutsideFault.of(
-          OutsideFault.Kind.NO_RIGHT, "The host does not let this account write there.");
+      throw OutsideFault.of(OutsideFault.Kind.NO_RIGHT, say("outside.the-server-does-not"));
     }
     throw OutsideFault.of(
-        OutsideFault.Kind.REFUSED, "The host refuses this entry (" + answer.status() + ").");
+        OutsideFault.Kind.REFUSED, say("outside.the-server-refuses-this", answer.status()));
   }
 
   // ---- Changes ---------------------------------------------------------------------------------

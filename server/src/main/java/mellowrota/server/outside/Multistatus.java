@@ -1,5 +1,7 @@
 package mellowrota.server.outside;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.StringReader;
 import java.net.URI;
 import java.util.ArrayList;
@@ -58,8 +60,8 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
       throw OutsideFault.of(
           answer.status() == 403 ? OutsideFault.Kind.NO_RIGHT : OutsideFault.Kind.NOT_CALENDARS,
           answer.status() == 403
-              ? "The host does not let this account look there."
-              : "No calendars answer there (" + answer.status() + ").");
+              ? say("outside.the-server-does-not-let")
+              : say("outside.no-calendars-answer-there", answer.status()));
     }
     requireFew(answer.body());
     Element root = root(answer.body());
@@ -79,8 +81,7 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
     for (int at = body.indexOf('<'); at >= 0; at = body.indexOf('<', at + 1)) {
       if (++parts > MOST_PARTS) {
         throw OutsideFault.of(
-            OutsideFault.Kind.UNREADABLE,
-            "The host's answer has more than " + MOST_PARTS + " parts; nobody can read that.");
+            OutsideFault.Kind.UNREADABLE, say("outside.the-servers-answer-has", MOST_PARTS));
       }
     }
   }
@@ -96,7 +97,7 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
     } catch (ParserConfigurationException impossible) {
       throw new IllegalStateException("every Java platform can refuse a DTD", impossible);
     } catch (SAXException | java.io.IOException fault) {
-      throw OutsideFault.of(OutsideFault.Kind.UNREADABLE, "The host's answer is not readable.");
+      throw OutsideFault.of(OutsideFault.Kind.UNREADABLE, say("outside.the-servers-answer-cannot"));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.outside;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.net.URI;
 import java.time.Duration;
 import java.util.Optional;
@@ -39,17 +41,17 @@ public final class OutsideFault extends Exception {
     /** For those who are not to know where the account is. */
     public String inGeneral() {
       return switch (this) {
-        case ADDRESS, NAME -> "Its address leads nowhere.";
-        case ELSEWHERE -> "The account is at another host by now.";
-        case TLS -> "No safe connection comes about.";
-        case NO_ANSWER, ANSWER_LOST -> "The host does not answer.";
-        case PASSWORD -> "The host does not know the name and password.";
-        case NO_RIGHT -> "The account may not write there.";
-        case TOO_MANY -> "The host wants fewer requests.";
-        case SERVER_ERROR -> "The host is not well.";
-        case QUOTA -> "There is no room left at the host.";
-        case NOT_CALENDARS, UNREADABLE -> "The host answers nothing readable.";
-        case REFUSED -> "The host refuses this entry.";
+        case ADDRESS, NAME -> say("outside.the-address-leads-nowhere");
+        case ELSEWHERE -> say("outside.the-account-has-moved");
+        case TLS -> say("outside.a-secure-connection-is");
+        case NO_ANSWER, ANSWER_LOST -> say("outside.the-server-does-not-answer-2");
+        case PASSWORD -> say("outside.the-server-does-not-accept");
+        case NO_RIGHT -> say("outside.the-account-may-not");
+        case TOO_MANY -> say("outside.the-server-asks-for");
+        case SERVER_ERROR -> say("outside.the-server-has-a");
+        case QUOTA -> say("outside.the-server-has-no");
+        case NOT_CALENDARS, UNREADABLE -> say("outside.the-servers-answer-cannot");
+        case REFUSED -> say("outside.the-server-refuses-this-entry");
       };
     }
   }
@@ -79,12 +81,7 @@ public final class OutsideFault extends Exception {
 
   /** A password is given to the host that was named, and to no other before somebody says so. */
   static OutsideFault elsewhere(URI address) {
-    OutsideFault fault =
-        of(
-            Kind.ELSEWHERE,
-            "The host says that the account is at "
-                + origin(address)
-                + ". If that is right, give that address, and the password for it.");
+    OutsideFault fault = of(Kind.ELSEWHERE, say("outside.the-server-says-that", origin(address)));
     fault.elsewhere = origin(address);
     return fault;
   }
@@ -104,12 +101,12 @@ public final class OutsideFault extends Exception {
 
   /** Several answers in a row were lost. */
   public static OutsideFault unanswered() {
-    return of(Kind.NO_ANSWER, "The host does not answer.");
+    return of(Kind.NO_ANSWER, say("outside.the-server-does-not-answer-2"));
   }
 
   /** The password is not known here, since the keys are other ones. */
   public static OutsideFault passwordGone() {
-    return of(Kind.PASSWORD, "Its password cannot be opened here any more; give it again.");
+    return of(Kind.PASSWORD, say("outside.the-saved-password-can"));
   }
 
   public Kind kind() {

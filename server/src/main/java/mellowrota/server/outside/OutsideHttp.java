@@ -1,5 +1,7 @@
 package mellowrota.server.outside;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -154,12 +156,12 @@ class OutsideHttp implements DisposableBean {
         next = now.address().resolve(location.get().strip());
       } catch (IllegalArgumentException fault) {
         throw OutsideFault.of(
-            OutsideFault.Kind.NOT_CALENDARS, "It leads on to an address that nobody can read.");
+            OutsideFault.Kind.NOT_CALENDARS, say("outside.the-server-redirects-to"));
       }
       guard.check(next);
       now = new Ask(now.method(), next, now.headers(), now.body());
     }
-    throw OutsideFault.of(OutsideFault.Kind.NOT_CALENDARS, "It leads on in a circle.");
+    throw OutsideFault.of(OutsideFault.Kind.NOT_CALENDARS, say("outside.the-server-redirects-in"));
   }
 
   private Answer once(Ask ask, String user, String password, long deadline) throws OutsideFault {
@@ -182,22 +184,22 @@ class OutsideHttp implements DisposableBean {
     } catch (Guard.InsideException inside) {
       throw OutsideFault.of(
           OutsideFault.Kind.ADDRESS,
-          ask.address().getHost() + " is inside this network, where calendars are not linked.");
+          say("outside.is-inside-this-network", ask.address().getHost()));
     } catch (UnknownHostException unknown) {
       throw OutsideFault.of(
-          OutsideFault.Kind.NAME, "There is no host named " + ask.address().getHost() + ".");
+          OutsideFault.Kind.NAME, say("outside.there-is-no-server", ask.address().getHost()));
     } catch (SSLException tls) {
       throw OutsideFault.of(
           OutsideFault.Kind.TLS,
-          "No safe connection to " + ask.address().getHost() + " comes about: " + plain(tls));
+          say("outside.a-secure-connection-to", ask.address().getHost(), plain(tls)));
     } catch (HttpHostConnectException | ConnectTimeoutException nobody) {
       throw OutsideFault.of(
-          OutsideFault.Kind.NO_ANSWER, "Nobody answers at " + ask.address().getHost() + ".");
+          OutsideFault.Kind.NO_ANSWER, say("outside.nobody-answers-at", ask.address().getHost()));
     } catch (SocketTimeoutException late) {
-      throw OutsideFault.of(OutsideFault.Kind.ANSWER_LOST, "The host did not answer in time.");
+      throw OutsideFault.of(OutsideFault.Kind.ANSWER_LOST, say("outside.the-server-did-not"));
     } catch (IOException lost) {
       throw OutsideFault.of(
-          OutsideFault.Kind.ANSWER_LOST, "The connection ended before the answer.");
+          OutsideFault.Kind.ANSWER_LOST, say("outside.the-connection-ended-before"));
     }
   }
 
@@ -242,18 +244,17 @@ class OutsideHttp implements DisposableBean {
     switch (answer.status()) {
       case 401 ->
           throw OutsideFault.of(
-              OutsideFault.Kind.PASSWORD, "The host does not know this name and password.");
+              OutsideFault.Kind.PASSWORD, say("outside.the-server-does-not-accept-this"));
       case 429 ->
           throw OutsideFault.later(
-              OutsideFault.Kind.TOO_MANY, "The host wants fewer requests.", retryAfter(answer));
+              OutsideFault.Kind.TOO_MANY, say("outside.the-server-asks-for"), retryAfter(answer));
       case 507 ->
-          throw OutsideFault.of(
-              OutsideFault.Kind.QUOTA, "There is no room left at the host for more entries.");
+          throw OutsideFault.of(OutsideFault.Kind.QUOTA, say("outside.the-server-has-no-room"));
       default -> {
         if (answer.status() >= 500 && answer.status() != 501) {
           throw OutsideFault.later(
               OutsideFault.Kind.SERVER_ERROR,
-              "The host is not well (" + answer.status() + ").",
+              say("outside.the-server-has-a-problem", answer.status()),
               retryAfter(answer));
         }
       }

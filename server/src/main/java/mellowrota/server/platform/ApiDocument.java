@@ -28,12 +28,13 @@ class ApiDocument {
                 .description(
                     """
                     Changes take an Idempotency-Key; errors are problem documents (RFC 9457). \
-                    Changes of people, teams, places, shares, feeds, records and the house take \
-                    Look-First: true too: then they answer what they would do to all entries (a \
-                    SetPreview) and do nothing. What was settled for the crew or the house is told in the \
-                    header Act of the answer (375;kind=crew.hours, an item of RFC 9651), to be \
-                    taken back; other answers tell their act in the body. Coordinators read what pages are made of as another \
-                    person gets it with As-Seen-By: the person's number."""))
+                    Changes of people, teams, places, shares, secret addresses, records and the \
+                    organisation also take Look-First: true; then they change nothing and answer \
+                    with a preview of all entries (SetPreview). A change of crew or organisation \
+                    is named in the header Act of its answer (375;kind=crew.hours, an item of RFC \
+                    9651), by which it can be undone; other answers name it in the body. \
+                    Coordinators can read pages as another person gets them with As-Seen-By: the \
+                    person's number."""))
         .servers(List.of(new Server().url("/")));
   }
 

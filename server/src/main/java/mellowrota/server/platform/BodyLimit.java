@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ReadListener;
 import jakarta.servlet.ServletException;
@@ -41,7 +43,7 @@ public class BodyLimit extends OncePerRequestFilter {
     }
 
     public Problem problem() {
-      return Problem.of(413, "too-large", "A body here holds at most " + most + " bytes.");
+      return Problem.of(413, "too-large", say("platform.a-body-may-have", most));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.ServletException;
 import java.io.IOException;
 import java.sql.SQLException;
@@ -74,22 +76,15 @@ public final class Failures {
   }
 
   private static Problem busy() {
-    return Problem.of(503, "busy", "Too much is being saved at once; please send it again.")
-        .with("retryAfter", 1);
+    return Problem.of(503, "busy", say("platform.too-many-changes-are")).with("retryAfter", 1);
   }
 
   private static Problem away() {
-    return Problem.of(
-            503,
-            "database-away",
-            "The database does not answer just now, so nothing was changed; try again in a moment.")
+    return Problem.of(503, "database-away", say("platform.the-database-is-not"))
         .with("retryAfter", SOON);
   }
 
   private static Problem full() {
-    return Problem.of(
-        507,
-        "disk-full",
-        "The disk is full, so nothing was changed; whoever runs the house has to make room.");
+    return Problem.of(507, "disk-full", say("platform.the-disk-is-full"));
   }
 }

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.Optional;
 
 /**
@@ -24,7 +26,7 @@ public record IdempotencyKey(Optional<String> value) {
             && header.length() <= 100
             && header.chars().allMatch(c -> c > 32 && c < 127);
     if (!good) {
-      throw Problem.badRequest("Idempotency-Key holds 1 to 100 printable ASCII characters.");
+      throw Problem.badRequest(say("platform.idempotency-key-must-be"));
     }
     return new IdempotencyKey(Optional.of(header));
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -16,8 +18,7 @@ public record IfMatch(String tag) {
 
   static IfMatch sent(String header) {
     if (header == null) {
-      throw Problem.of(
-          428, "if-match-missing", "Send If-Match with the tag of what you change, as you saw it.");
+      throw Problem.of(428, "if-match-missing", say("platform.send-if-match-with"));
     }
     return new IfMatch(header);
   }
@@ -32,10 +33,7 @@ public record IfMatch(String tag) {
    */
   public void require(String now, Object theirs, JsonNode mine) {
     if (!tag.equals(ANY) && !tag.equals(now)) {
-      throw Problem.of(
-              412,
-              "changed-meanwhile",
-              "Somebody changed this meanwhile. Look at theirs and yours, then send yours again.")
+      throw Problem.of(412, "changed-meanwhile", say("platform.somebody-else-has-changed"))
           .with("theirs", theirs)
           .with("theirsTag", now)
           .with("mine", mine);

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.lang.reflect.RecordComponent;
 import java.time.DateTimeException;
@@ -49,7 +51,7 @@ public final class Input {
   /** The same with some fields only. */
   public static Input of(JsonNode body, Set<String> known) {
     if (body == null || !body.isObject()) {
-      throw Problem.badRequest("The body is no JSON object.");
+      throw Problem.badRequest(say("platform.the-body-must-be"));
     }
     Input input = new Input(body, "", new ArrayList<>());
     input.onlyKnown(known);
@@ -81,7 +83,7 @@ public final class Input {
     for (String name : node.propertyNames()) {
       if (!known.contains(name)) {
         String listed = String.join(", ", known.stream().sorted().toList());
-        fault(shown(name), "is no field here; the fields are " + listed);
+        fault(shown(name), say("platform.is-not-a-field", listed));
       }
     }
   }
@@ -139,9 +141,9 @@ public final class Input {
   public String secret(String field, int most) {
     String typed = has(field) && node.get(field).isString() ? node.get(field).asString() : "";
     if (typed.isEmpty()) {
-      fault(field, "is missing; give it a text");
+      fault(field, say("common.is-missing"));
     } else if (typed.length() > most) {
-      fault(field, "is longer than " + most + " characters");
+      fault(field, say("common.is-longer-than-characters", most));
     }
     return typed;
   }
@@ -149,7 +151,7 @@ public final class Input {
   public String required(String field, int most) {
     String text = text(field, most);
     if (text.isEmpty() && faultsAt(field) == 0) {
-      fault(field, "is missing; give it a text");
+      fault(field, say("common.is-missing"));
     }
     return text;
   }
@@ -170,17 +172,17 @@ public final class Input {
       return "";
     }
     if (!node.get(field).isString()) {
-      fault(field, "is no text");
+      fault(field, say("platform.must-be-a-text"));
       return "";
     }
     String text = node.get(field).asString().replace("\r\n", "\n").strip();
     if (text.length() > most) {
-      fault(field, "is longer than " + most + " characters");
+      fault(field, say("common.is-longer-than-characters", most));
       return "";
     }
     int lost = lost(text, lines);
     if (lost >= 0) {
-      fault(field, "holds a character that cannot be kept, at position " + (lost + 1));
+      fault(field, say("common.contains-a-character-that", (lost + 1)));
       return "";
     }
     return text;
@@ -208,7 +210,7 @@ public final class Input {
       return Optional.empty();
     }
     if (!node.get(field).isBoolean()) {
-      fault(field, "is neither true nor false");
+      fault(field, say("platform.must-be-true-or"));
       return Optional.empty();
     }
     return Optional.of(node.get(field).asBoolean());
@@ -221,7 +223,7 @@ public final class Input {
     }
     JsonNode value = node.get(field);
     if (!value.isIntegralNumber() || !value.canConvertToLong() || value.asLong() < 0) {
-      fault(field, "is no whole number from 0 up");
+      fault(field, say("platform.must-be-a-whole"));
       return OptionalLong.empty();
     }
     return OptionalLong.of(value.asLong());
@@ -234,7 +236,7 @@ public final class Input {
     }
     JsonNode value = node.get(field);
     if (!value.isNumber() || !(Math.abs(value.asDouble()) <= most)) {
-      fault(field, "is no number from -" + most + " to " + most);
+      fault(field, say("platform.must-be-a-number", most, most));
       return Optional.empty();
     }
     return Optional.of(value.asDouble());
@@ -244,14 +246,14 @@ public final class Input {
     return parsed(
         field,
         text -> Enum.valueOf(type, text.toUpperCase(Locale.ROOT)),
-        "is none of " + listed(type));
+        say("common.must-be-one-of", listed(type)));
   }
 
   /** One that has to be there. */
   public <E extends Enum<E>> Optional<E> requiredChoice(String field, Class<E> type) {
     Optional<E> choice = choice(field, type);
     if (choice.isEmpty() && !namesFault(field)) {
-      fault(field, "is missing; one of " + listed(type));
+      fault(field, say("platform.is-missing-one-of", listed(type)));
     }
     return choice;
   }
@@ -275,7 +277,7 @@ public final class Input {
   }
 
   public Optional<LocalDate> day(String field) {
-    return parsed(field, LocalDate::parse, "is no date of the form 2026-11-27")
+    return parsed(field, LocalDate::parse, say("platform.must-be-a-date"))
         .filter(day -> sensible(field, day));
   }
 
@@ -284,7 +286,7 @@ public final class Input {
     required(field, 5);
     return namesFault(field)
         ? Optional.empty()
-        : parsed(field, LocalTime::parse, "is no time of the form 07:30");
+        : parsed(field, LocalTime::parse, say("platform.must-be-a-time-such"));
   }
 
   /** A moment that has to be there, as 2026-11-27T09:00:00Z. */
@@ -292,25 +294,25 @@ public final class Input {
     required(field, 40);
     return namesFault(field)
         ? Optional.empty()
-        : parsed(field, Instant::parse, "is no moment of the form 2026-11-27T09:00:00Z");
+        : parsed(field, Instant::parse, say("platform.must-be-a-moment"));
   }
 
   public Optional<LocalDateTime> localTime(String field) {
-    return parsed(field, LocalDateTime::parse, "is no local time of the form 2026-11-27T13:00")
+    return parsed(field, LocalDateTime::parse, say("platform.must-be-a-local"))
         .filter(time -> sensible(field, time.toLocalDate()))
         .map(time -> time.withNano(0));
   }
 
   private boolean sensible(String field, LocalDate day) {
     if (day.isBefore(EARLIEST) || !day.isBefore(LATEST)) {
-      fault(field, "is outside the years 1990 to 2199");
+      fault(field, say("platform.must-be-between-1990"));
       return false;
     }
     return true;
   }
 
   public Optional<ZoneId> zone(String field) {
-    return parsed(field, Input::region, "is no time zone of the form Europe/London");
+    return parsed(field, Input::region, say("platform.must-be-a-time"));
   }
 
   private static ZoneId region(String text) {
@@ -326,7 +328,7 @@ public final class Input {
       return Optional.empty();
     }
     if (!node.get(field).isObject()) {
-      fault(field, "is no object");
+      fault(field, say("platform.must-be-an-object"));
       return Optional.empty();
     }
     Input inner = new Input(node.get(field), pointer + "/" + field, faults);
@@ -340,7 +342,7 @@ public final class Input {
       return Optional.empty();
     }
     if (!node.get(field).isObject()) {
-      fault(field, "is no object");
+      fault(field, say("platform.must-be-an-object"));
       return Optional.empty();
     }
     return Optional.of(new Input(node.get(field), pointer + "/" + field, faults));
@@ -353,7 +355,7 @@ public final class Input {
       if (item.isObject()) {
         inner.onlyKnown(names(view));
       } else {
-        inner.fault("", "is no object");
+        inner.fault("", say("platform.must-be-an-object"));
       }
       found.add(inner);
     }
@@ -364,12 +366,12 @@ public final class Input {
     List<String> found = new ArrayList<>();
     for (JsonNode item : items(field, most)) {
       if (!item.isString() || item.asString().length() > length) {
-        fault(field, "holds what is no text of at most " + length + " characters");
+        fault(field, say("platform.must-hold-texts-of", length));
         return List.of();
       }
       String text = item.asString().strip();
       if (text.isEmpty() || lost(text, false) >= 0) {
-        fault(field, "holds an empty text or a character that cannot be kept");
+        fault(field, say("platform.contains-an-empty-text"));
         return List.of();
       }
       found.add(text);
@@ -382,7 +384,7 @@ public final class Input {
     List<Long> found = new ArrayList<>();
     for (JsonNode item : items(field, most)) {
       if (!item.isIntegralNumber() || !item.canConvertToLong() || item.asLong() < 0) {
-        fault(field, "holds what is no whole number from 0 up");
+        fault(field, say("platform.must-hold-whole-numbers"));
         return List.of();
       }
       found.add(item.asLong());
@@ -395,7 +397,7 @@ public final class Input {
       return List.of();
     }
     if (!node.get(field).isArray() || node.get(field).size() > most) {
-      fault(field, "is no list of at most " + most);
+      fault(field, say("platform.must-be-a-list", most));
       return List.of();
     }
     return node.get(field);

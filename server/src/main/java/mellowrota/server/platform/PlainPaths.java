@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -30,9 +32,7 @@ class PlainPaths extends OncePerRequestFilter {
       HttpServletRequest request, HttpServletResponse response, FilterChain chain)
       throws ServletException, IOException {
     if (NEEDLESS.matcher(request.getRequestURI()).find()) {
-      problems.write(
-          response,
-          Problem.badRequest("The address is malformed: it escapes letters that need none."));
+      problems.write(response, Problem.badRequest(say("platform.the-address-is-malformed")));
     } else {
       chain.doFilter(request, response);
     }

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -47,7 +49,7 @@ public final class Problem extends RuntimeException {
 
   /** Alike whether it is not there or not for the asker. */
   public static Problem notFound() {
-    return new Problem(404, "not-found", "There is nothing here that you may open.");
+    return new Problem(404, "not-found", say("platform.this-does-not-exist"));
   }
 
   public static Problem forbidden(String detail) {

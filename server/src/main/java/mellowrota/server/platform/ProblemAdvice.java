@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.net.URI;
@@ -44,12 +46,12 @@ public class ProblemAdvice {
     if (unreadable.getRootCause() instanceof BodyLimit.TooLarge tooLarge) {
       return problem(tooLarge.problem());
     }
-    return problem(Problem.badRequest("The body is no JSON of the form that this address takes."));
+    return problem(Problem.badRequest(say("platform.the-body-is-not")));
   }
 
   @ExceptionHandler(MethodArgumentTypeMismatchException.class)
   ResponseEntity<ProblemDetail> mismatch(MethodArgumentTypeMismatchException mismatch) {
-    return problem(Problem.badRequest(mismatch.getName() + " has not the form it should have."));
+    return problem(Problem.badRequest(say("platform.does-not-have-the", mismatch.getName())));
   }
 
   @ExceptionHandler({AsyncRequestNotUsableException.class, IOException.class})
@@ -63,7 +65,7 @@ public class ProblemAdvice {
       ProblemDetail body = ProblemDetail.forStatus(known.getStatusCode());
       body.setDetail(
           anything instanceof MissingServletRequestParameterException missing
-              ? missing.getParameterName() + " is missing; send it in the address."
+              ? say("platform.is-missing-send-it", missing.getParameterName())
               : words(known.getStatusCode().value()));
       body.setType(type(known.getStatusCode().value()));
       return ResponseEntity.status(known.getStatusCode())
@@ -106,18 +108,15 @@ public class ProblemAdvice {
   }
 
   public static Problem failure() {
-    return Problem.of(
-        500,
-        "failure",
-        "Something failed on our side and nothing was changed. The request number helps to find it.");
+    return Problem.of(500, "failure", say("platform.something-failed-on-our"));
   }
 
   static String words(int status) {
     return switch (status) {
-      case 404 -> "There is nothing here that you may open.";
-      case 405 -> "This address does not take that method.";
-      case 415 -> "This address takes application/json.";
-      default -> "The request has not the form that this address takes.";
+      case 404 -> say("platform.this-does-not-exist");
+      case 405 -> say("platform.this-address-does-not");
+      case 415 -> say("platform.this-address-takes-application");
+      default -> say("platform.the-request-does-not");
     };
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -49,8 +51,8 @@ public class Progress implements Callback {
   public void handle(Event event, Context context) {
     at(
         event == Event.AFTER_MIGRATE || context.getMigrationInfo() == null
-            ? "starting the server"
-            : "migrating the database to version " + context.getMigrationInfo().getVersion());
+            ? say("platform.starting-the-server")
+            : say("platform.migrating-the-database-to", context.getMigrationInfo().getVersion()));
   }
 
   @Override

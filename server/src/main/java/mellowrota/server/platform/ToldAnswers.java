@@ -30,14 +30,14 @@ class ToldAnswers {
   private enum Refusal {
     MALFORMED("400", "Malformed"),
     NOT_SIGNED_IN("401", "Not signed in"),
-    NOT_ALLOWED("403", "Not the asker's to do or see"),
-    NOT_FOUND("404", "Nothing that the asker may open"),
-    CONFLICT("409", "Stands against what is there"),
-    CHANGED_MEANWHILE("412", "Changed since it was seen: theirs and mine"),
+    NOT_ALLOWED("403", "Not allowed for the caller"),
+    NOT_FOUND("404", "Nothing that the caller may open"),
+    CONFLICT("409", "In conflict with what is there"),
+    CHANGED_MEANWHILE("412", "Changed since it was read: both versions"),
     TOO_LARGE("413", "Too large"),
-    FAULTS("422", "Faults, each with where it is"),
+    FAULTS("422", "Errors, each with its place"),
     NO_IF_MATCH("428", "Sent without If-Match"),
-    BUSY("503", "Busy, or being prepared; again after Retry-After");
+    BUSY("503", "Busy or starting; try again after Retry-After");
 
     private final String status;
     private final String words;
@@ -56,12 +56,12 @@ class ToldAnswers {
       int status,
       String detail,
       @Nullable String instance,
-      @Schema(description = "By which a log tells more") @Nullable String request,
+      @Schema(description = "The request number, to be found in the log") @Nullable String request,
       @Nullable List<Problem.Fault> faults,
       @Schema(description = "In seconds") @Nullable Integer retryAfter,
-      @Schema(description = "Of 412: as it is by now") @Nullable Object theirs,
+      @Schema(description = "With 412: the saved version") @Nullable Object theirs,
       @Nullable String theirsTag,
-      @Schema(description = "Of 412: what was sent") @Nullable Object mine) {}
+      @Schema(description = "With 412: the version that was sent") @Nullable Object mine) {}
 
   @Bean
   OpenApiCustomizer refusalsAsParts() {
@@ -93,10 +93,14 @@ class ToldAnswers {
             operation,
             IfMatch.HEADER,
             true,
-            "The tag of it as its changer saw it; *: as it is by now");
+            "The tag of the version that is changed; *: whatever is saved");
       }
       if (wants(method, IdempotencyKey.class)) {
-        header(operation, IdempotencyKey.HEADER, false, "Sent twice under one key it is done once");
+        header(
+            operation,
+            IdempotencyKey.HEADER,
+            false,
+            "A request sent twice under one key is done once");
       }
       refusals(operation, method)
           .forEach(one -> answers.addApiResponse(one.status, new ApiResponse().$ref(one.name())));

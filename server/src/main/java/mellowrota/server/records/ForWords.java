@@ -17,7 +17,7 @@ public final class ForWords {
   static {
     PRESETS.put("everyone", ForSet.EVERYONE);
     PRESETS.put("crew", ForSet.CREW);
-    PRESETS.put("people on it", ForSet.PEOPLE_ON_IT);
+    PRESETS.put("people on the job", ForSet.PEOPLE_ON_IT);
     PRESETS.put("office", ForSet.OFFICE);
   }
 
@@ -46,7 +46,7 @@ public final class ForWords {
     capacities.put("office", Capacities.OFFICE);
     roles.forEach(role -> capacities.put(role.name(), Capacities.role(role.id())));
     capacities.put("crew", Capacities.CREW);
-    capacities.put("outside", Capacities.OUTSIDE);
+    capacities.put("external", Capacities.OUTSIDE);
     return capacities;
   }
 }

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -211,10 +213,10 @@ public class Landings {
       String because =
           switch (told.status()) {
             case SHOWN -> null;
-            case DOES_NOT_APPLY -> mayKnowFilled ? "does not apply" : null;
+            case DOES_NOT_APPLY -> mayKnowFilled ? say("records.does-not-apply") : null;
             case EMPTY -> mayKnowFilled ? "empty" : null;
-            case NOT_ASKED -> "not asked for";
-            case NOT_FOR_A_READER -> "not for " + reader(standing, calendar, told);
+            case NOT_ASKED -> say("records.not-in-the-wording");
+            case NOT_FOR_A_READER -> say("records.hidden-from", reader(standing, calendar, told));
           };
       found.add(new LandingView.DetailShown(label, because == null, because));
     }
@@ -226,7 +228,7 @@ public class Landings {
         .filter(id -> mayListReaders(standing, calendar))
         .flatMap(standing.world().crew()::person)
         .map(Person::name)
-        .map(name -> name + ", who reads this calendar")
-        .orElse("somebody who reads this calendar");
+        .map(name -> say("records.who-reads-this-calendar", name))
+        .orElse(say("records.somebody-who-reads-this"));
   }
 }

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -61,11 +63,10 @@ public final class Permits {
     for (String field : fields) {
       if (!may.contains(field)) {
         throw Problem.forbidden(
-            "You may not change \""
-                + field
-                + "\" here; your roles on this record let you change "
-                + (may.isEmpty() ? "nothing" : String.join(", ", may))
-                + ".");
+            say(
+                "records.you-may-not-change",
+                field,
+                (may.isEmpty() ? "nothing" : String.join(", ", may))));
       }
     }
   }

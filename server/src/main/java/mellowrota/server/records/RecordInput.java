@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -96,7 +98,7 @@ final class RecordInput {
   void refuseWhatIsSettled() {
     for (String name : SETTLED) {
       if (input.has(name)) {
-        input.fault(name, "is settled when a record is made");
+        input.fault(name, say("records.can-only-be-set"));
       }
     }
   }
@@ -111,10 +113,10 @@ final class RecordInput {
     long times = r.number("times").orElse(0);
     Optional<Repeat.Unit> unit = r.requiredChoice("unit", Repeat.Unit.class);
     if (every < 1 || every > 366) {
-      r.fault("every", "is no number from 1 to 366");
+      r.fault("every", say("records.must-be-a-number-from"));
     }
     if (times < 1 || times > MOST_OCCURRENCES) {
-      r.fault("times", "is no number from 1 to " + MOST_OCCURRENCES);
+      r.fault("times", say("records.must-be-a-number", MOST_OCCURRENCES));
     }
     input.check();
     return unit.map(u -> new Repeat((int) every, u, (int) times));
@@ -136,7 +138,7 @@ final class RecordInput {
   /** The same of a record like another, but for what was sent. */
   WorkRecord makeLike(WorkRecord other, PersonId author, Instant now) {
     if (input.has("kind")) {
-      input.fault("kind", "is that of the record it is like");
+      input.fault("kind", say("records.is-taken-from-the"));
     }
     return apply(WorkRecord.like(other, RecordId.of(0), "new", author, now).build(), now);
   }
@@ -165,20 +167,20 @@ final class RecordInput {
 
   private void wants(WorkRecord record) {
     if (record.text(DetailKey.TITLE).isEmpty() && !input.namesFault("title")) {
-      input.fault("title", "is missing; say in a few words what is to be done");
+      input.fault("title", say("records.is-missing-enter-what"));
     }
     if (record.kind() != Kind.JOB && record.visits().size() > 1) {
-      input.fault("visits", "are too many; only a job has more than one");
+      input.fault("visits", say("records.are-too-many-only"));
     }
     boolean span = record.visits().stream().anyMatch(visit -> visit.when().isPresent());
     if (record.kind() == Kind.SHIFT && !span && !input.namesFault("visits")) {
-      input.fault("visits", "lack the span that a shift stands; give a start and an end");
+      input.fault("visits", say("records.need-a-start-and"));
     }
     if (record.kind() == Kind.DEADLINE && record.due().isEmpty() && !input.namesFault("due")) {
-      input.fault("due", "is missing; a deadline is a date or a time");
+      input.fault("due", say("records.is-missing-a-deadline"));
     }
     if (record.kind() == Kind.DEADLINE && span) {
-      input.fault("visits", "have a span; a deadline has a due date or time alone");
+      input.fault("visits", say("records.cannot-have-a-span"));
     }
   }
 
@@ -265,11 +267,11 @@ final class RecordInput {
     long people = wants.get().number("people").orElse(0);
     List<String> skills = wants.get().texts("skills", MOST_PEOPLE, 40);
     if (people < 0 || people > MOST_PEOPLE) {
-      wants.get().fault("people", "is from 1 to " + MOST_PEOPLE);
+      wants.get().fault("people", say("common.must-be-from-1", MOST_PEOPLE));
       return Wants.NONE;
     }
     if (people < skills.size()) {
-      wants.get().fault("skills", "are more than the people that it wants");
+      wants.get().fault("skills", say("records.are-more-than-the"));
       return Wants.NONE;
     }
     return new Wants((int) people, skills);
@@ -280,7 +282,7 @@ final class RecordInput {
     for (Input item : input.objects("dates", MOST_DATES, RecordSchemas.NamedDateSchema.class)) {
       String name = item.required("name", 60);
       if (found.stream().anyMatch(date -> date.name().equals(name))) {
-        item.fault("name", "stands twice");
+        item.fault("name", say("common.is-listed-twice"));
       }
       moment(item, siteZone).ifPresent(when -> found.add(new NamedDate(name, when)));
     }
@@ -300,13 +302,13 @@ final class RecordInput {
           calendar.isPresent()
               && world.calendars().find(CalendarId.of(calendar.getAsLong())).isPresent();
       if (sort.isEmpty() && !item.has("sort")) {
-        item.fault("sort", "is missing; one of NOT_SENT, NEVER_HERE, ALSO_HERE");
+        item.fault("sort", say("records.is-missing-one-of"));
       }
       if (named && !known) {
-        item.fault("calendar", "is no calendar of the house; GET /api/v1/calendars lists them");
+        item.fault("calendar", say("records.is-not-a-calendar"));
       }
       if (visit.isPresent() && record.visit((int) visit.getAsLong()).isEmpty()) {
-        item.fault("visit", "is no visit of this record; leave it out for all of them");
+        item.fault("visit", say("records.is-not-a-visit"));
       }
       sort.ifPresent(
           s ->
@@ -330,7 +332,7 @@ final class RecordInput {
   private Optional<PlaceId> place() {
     OptionalLong id = input.number("place");
     if (id.isPresent() && world.places().find(PlaceId.of(id.getAsLong())).isEmpty()) {
-      input.fault("place", "is no place of the house; GET /api/v1/places lists them");
+      input.fault("place", say("common.is-not-a-place"));
       return Optional.empty();
     }
     return id.isPresent() ? Optional.of(PlaceId.of(id.getAsLong())) : Optional.empty();
@@ -339,7 +341,7 @@ final class RecordInput {
   private Optional<TeamId> team() {
     OptionalLong id = input.number("team");
     if (id.isPresent() && world.crew().team(TeamId.of(id.getAsLong())).isEmpty()) {
-      input.fault("team", "is no team of the house; GET /api/v1/teams lists them");
+      input.fault("team", say("records.is-not-a-team"));
       return Optional.empty();
     }
     return id.isPresent() ? Optional.of(TeamId.of(id.getAsLong())) : Optional.empty();
@@ -351,7 +353,7 @@ final class RecordInput {
     Optional<LocalDateTime> at = input.localTime("at");
     Optional<ZoneId> zone = input.zone("zone");
     if (input.has("date") == input.has("at")) {
-      input.fault("", "wants either \"at\", a local time, or \"date\"");
+      input.fault("", say("records.needs-either-at-a"));
       return Optional.empty();
     }
     if (date.isPresent()) {
@@ -371,7 +373,7 @@ final class RecordInput {
       Optional<DetailDefinition> definition =
           world.details().find(key).filter(d -> d.isWritten() && d.kinds().contains(record.kind()));
       if (definition.isEmpty()) {
-        details.fault("", "holds a name that is no detail; GET /api/v1/details lists them");
+        details.fault("", say("records.names-a-detail-that"));
         continue;
       }
       DetailSort sort = definition.get().sort();

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -88,10 +90,10 @@ public class RecordList {
     public static Wanted of(
         String find, String kind, String state, Long person, Long place, Long team) {
       if (find.length() > 200) {
-        throw Problem.badRequest("find holds at most 200 characters.");
+        throw Problem.badRequest(say("records.find-may-have-at"));
       }
       if (find.chars().anyMatch(Character::isISOControl)) {
-        throw Problem.badRequest("find holds a character that cannot be looked for.");
+        throw Problem.badRequest(say("records.find-contains-a-character"));
       }
       Set<State> states = EnumSet.noneOf(State.class);
       for (String name : state.split(",")) {
@@ -137,7 +139,7 @@ public class RecordList {
         }
         names.add(one.name());
       }
-      throw Problem.badRequest(name + " is one of " + String.join(", ", names) + ".");
+      throw Problem.badRequest(say("records.must-be-one-of", name, String.join(", ", names)));
     }
   }
 
@@ -214,7 +216,7 @@ public class RecordList {
       }
       return new Key(due, Long.parseLong(parts[1]));
     } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException unreadable) {
-      throw Problem.badRequest("cursor is none that this list gave out; ask without it.");
+      throw Problem.badRequest(say("records.cursor-is-not-from"));
     }
   }
 }

@@ -18,13 +18,13 @@ public final class RecordSchemas {
   /** What a change to a record looks like; every field may be left out. */
   @Schema(name = "RecordChange")
   public record ChangeSchema(
-      @Schema(description = "Only when made; TICKET unless said") @Nullable Kind kind,
+      @Schema(description = "Only when created; default: TICKET") @Nullable Kind kind,
       @Nullable String title,
       @Schema(nullable = true) @Nullable Long place,
       @Schema(nullable = true) @Nullable Long team,
       @Schema(nullable = true) @Nullable DueSchema due,
-      @Schema(description = "Further dates of its own") @Nullable List<NamedDateSchema> dates,
-      @Schema(description = "All of them; only a job has more than one")
+      @Schema(description = "Other dates of the record") @Nullable List<NamedDateSchema> dates,
+      @Schema(description = "All of them; only a job can have more than one")
           @Nullable List<VisitSchema> visits,
       @Nullable List<PersonSchema> people,
       @Schema(description = "By key, as GET /api/v1/details lists them")
@@ -32,22 +32,22 @@ public final class RecordSchemas {
       @JsonProperty("private") @Nullable Boolean isPrivate,
       @Nullable State state,
       @Nullable Boolean started,
-      @Schema(description = "It cannot be done as it is; say why in a note") @Nullable Boolean cant,
-      @Schema(description = "Goes under the notes, with who and when") @Nullable String note,
+      @Schema(description = "Not possible as it is; give the reason in a note")
+          @Nullable Boolean cant,
+      @Schema(description = "Added to the notes with name and time") @Nullable String note,
       @Nullable List<String> tags,
       @Schema(nullable = true, description = "A job with fewer people on a visit is tentative")
           @Nullable Integer leastHeadCount,
-      @Schema(nullable = true, description = "How many people each visit wants")
+      @Schema(nullable = true, description = "How many people each visit needs")
           RecordView.@Nullable WantsView wants,
-      @Schema(nullable = true, description = "The effort of each person on it")
+      @Schema(nullable = true, description = "Estimated effort per person")
           @Nullable Integer estimateMinutes,
-      @Schema(description = "What the office decides beside the rules")
+      @Schema(description = "Exceptions to the rules, set by the office")
           @Nullable List<ExceptionSchema> exceptions,
       @Nullable String reason,
-      @Schema(description = "Only when made: how often it comes again")
-          @Nullable RepeatSchema repeat,
-      @Schema(description = "Only when made: the system it comes from") @Nullable String source,
-      @Schema(description = "Only when made: its id there; the same one is made once")
+      @Schema(description = "Only when created: how it repeats") @Nullable RepeatSchema repeat,
+      @Schema(description = "Only when created: the system it comes from") @Nullable String source,
+      @Schema(description = "Only when created: its id there; the same id is created once")
           @Nullable String sourceId) {}
 
   /** Either a local time, in the site's zone unless said, or a date. */
@@ -65,9 +65,9 @@ public final class RecordSchemas {
       @Nullable Integer no,
       @Nullable String start,
       @Nullable String end,
-      @Schema(description = "The site's unless said") @Nullable String zone,
+      @Schema(description = "Default: that of the place") @Nullable String zone,
       @Nullable String first,
-      @Schema(description = "The last day, included") @Nullable String last,
+      @Schema(description = "Last day, inclusive") @Nullable String last,
       @Schema(description = "Margin before, in minutes") @Nullable Integer before,
       @Schema(description = "Margin after, in minutes") @Nullable Integer after) {}
 
@@ -76,15 +76,15 @@ public final class RecordSchemas {
   record ExceptionSchema(
       Ruling.Sort sort,
       @Nullable Long calendar,
-      @Schema(description = "One visit; all unless said") @Nullable Integer visit,
+      @Schema(description = "One visit; default: all") @Nullable Integer visit,
       String reason) {}
 
   /** Each occurrence is a record of its own. */
   @Schema(name = "Repeat")
   record RepeatSchema(
-      @Schema(description = "1 unless said") @Nullable Integer every,
+      @Schema(description = "Default: 1") @Nullable Integer every,
       Repeat.Unit unit,
-      @Schema(description = "How many in all, at most 200") int times) {}
+      @Schema(description = "Number of times, at most 200") int times) {}
 
   /** Several records to make or change as one act. */
   @Schema(name = "SeveralChanges")
@@ -105,7 +105,6 @@ public final class RecordSchemas {
       int role,
       @Nullable Long person,
       @Nullable Long team,
-      @Schema(description = "On which visit; on all of them unless said") @Nullable Integer visit,
-      @Schema(description = "House-local time of hand-over; now unless said")
-          @Nullable String given) {}
+      @Schema(description = "On which visit; default: all") @Nullable Integer visit,
+      @Schema(description = "Local time of hand-over; default: now") @Nullable String given) {}
 }

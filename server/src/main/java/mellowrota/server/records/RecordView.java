@@ -10,7 +10,7 @@ import mellowrota.core.work.State;
 import org.jspecify.annotations.Nullable;
 
 /** A record as one person may see it. What they may not see is not there. */
-@Schema(description = "A record as the asker may see it")
+@Schema(description = "A record as the caller may see it")
 public record RecordView(
     long id,
     @Nullable String ref,
@@ -29,7 +29,7 @@ public record RecordView(
     @Nullable List<String> tags,
     @Nullable Long leastHeadCount,
     @Nullable WantsView wants,
-    @Schema(description = "The effort of each person on it") @Nullable Long estimateMinutes,
+    @Schema(description = "Estimated effort per person") @Nullable Long estimateMinutes,
     @Nullable List<ExceptionView> exceptions,
     List<DetailView> details,
     List<String> mayChange,
@@ -52,7 +52,7 @@ public record RecordView(
   @Schema(name = "Wants")
   public record WantsView(
       int people,
-      @Schema(description = "That some of them have to have, named once for each who has to")
+      @Schema(description = "Needed by some of them, named once for each person")
           List<String> skills) {}
 
   /** A place by name and code. */

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -119,12 +121,10 @@ public class Records {
     Optional<String> sourceId = input.sourceId();
     Optional<Repeat> repeat = input.repeat();
     if (source.isPresent() != sourceId.isPresent()) {
-      input.input().fault("sourceId", "goes with source; send both or neither");
+      input.input().fault("sourceId", say("records.goes-with-source-send"));
     }
     if (source.isPresent() && repeat.isPresent()) {
-      input
-          .input()
-          .fault("repeat", "does not go with source; send each occurrence with its own id");
+      input.input().fault("repeat", say("records.does-not-go-with"));
     }
     if (source.isPresent() && sourceId.isPresent()) {
       sources.lock(source.get(), List.of(sourceId.get()));
@@ -178,14 +178,13 @@ public class Records {
   void requireMayMake(World world, Person author, WorkRecord record) {
     requireOfficeSomewhere(author);
     if (!access.standing(world, author, record).isOffice()) {
-      throw Problem.forbidden(
-          "You may make records only for your teams and the people in them; name one of them.");
+      throw Problem.forbidden(say("records.you-may-create-records"));
     }
   }
 
   private static void requireOfficeSomewhere(Person person) {
     if (!person.isCoordinator() && !person.isTeamCoordinator()) {
-      throw Problem.forbidden("Records are made by coordinators; ask one of yours.");
+      throw Problem.forbidden(say("records.only-coordinators-can-create"));
     }
   }
 
@@ -265,8 +264,7 @@ public class Records {
     boolean takesBack = before.isDone() && after.state() == before.stateBefore();
     boolean other = before.state() != after.state() && !finishes && !takesBack;
     if (other && !standing.isOffice()) {
-      throw Problem.forbidden(
-          "You may mark this done, or take that back; the rest is the office's.");
+      throw Problem.forbidden(say("records.you-may-mark-this"));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Clock;
@@ -68,7 +70,7 @@ class RecordsController {
       @Nullable List<String> leaves) {}
 
   @GetMapping("/records")
-  @Operation(summary = "Records the asker may open, soonest first")
+  @Operation(summary = "List the records the caller may open, soonest first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   RecordList.Page list(
       Asker asker,
@@ -81,7 +83,7 @@ class RecordsController {
       @RequestParam(required = false) String cursor,
       @RequestParam(defaultValue = "50") int limit) {
     if (limit < 1 || limit > 200) {
-      throw Problem.badRequest("limit is a number from 1 to 200.");
+      throw Problem.badRequest(say("records.limit-must-be-a"));
     }
     World world = worlds.now();
     return list.page(
@@ -92,7 +94,7 @@ class RecordsController {
   }
 
   @PostMapping("/records")
-  @Operation(summary = "Makes a record")
+  @Operation(summary = "Create a record")
   ResponseEntity<ActAnswer> create(
       Asker asker,
       IdempotencyKey key,
@@ -101,7 +103,7 @@ class RecordsController {
   }
 
   @GetMapping("/records/{id}")
-  @Operation(summary = "One record as the asker may see it")
+  @Operation(summary = "One record as the caller may see it")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<RecordView> one(Asker asker, @PathVariable long id) {
     RecordView view = views.view(standing(asker, RecordId.of(id))).orElseThrow(Problem::notFound);
@@ -109,7 +111,7 @@ class RecordsController {
   }
 
   @PatchMapping("/records/{id}")
-  @Operation(summary = "Changes a record, if it is still as the asker saw it")
+  @Operation(summary = "Change a record, if it is still as the caller saw it")
   ResponseEntity<ActAnswer> change(
       Asker asker,
       @PathVariable long id,
@@ -122,7 +124,7 @@ class RecordsController {
   }
 
   @PostMapping("/records/several")
-  @Operation(summary = "Makes and changes several records as one act: all of it, or nothing")
+  @Operation(summary = "Create and change several records as one change: all or nothing")
   ResponseEntity<ActAnswer> several(
       Asker asker,
       IdempotencyKey key,
@@ -131,21 +133,21 @@ class RecordsController {
   }
 
   @GetMapping("/records/{id}/landings")
-  @Operation(summary = "Where a record lands, and why not elsewhere")
+  @Operation(summary = "Where a record lands, and why not on other calendars")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   LandingView landings(Asker asker, @PathVariable long id) {
     return landings.of(opened(asker, id));
   }
 
   @GetMapping("/records/{id}/history")
-  @Operation(summary = "What was done to a record, newest first")
+  @Operation(summary = "The history of a record, newest first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<HistoryView> history(Asker asker, @PathVariable long id) {
     return histories.of(opened(asker, id));
   }
 
   @PostMapping("/landings")
-  @Operation(summary = "Where a record would land; nothing is kept")
+  @Operation(summary = "Where a record would land; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   LandingView preview(
       Asker asker,
@@ -158,7 +160,7 @@ class RecordsController {
   }
 
   @PostMapping("/acts/{id}/undo")
-  @Operation(summary = "Takes back an act, as far as nobody changed its values since")
+  @Operation(summary = "Undo a change, as far as nobody has changed the values since")
   ResponseEntity<ActAnswer> undo(Asker asker, @PathVariable long id, IdempotencyKey key) {
     for (Undoes others : undoes) {
       if (others.knows(id)) {

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -60,8 +62,7 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
             .filter(person -> !person.hasLeft())
             .orElseThrow(Problem::notFound);
     if (!request.getMethod().equals("GET") || !PAGES.matcher(request.getRequestURI()).matches()) {
-      throw Problem.forbidden(
-          "You look as " + as.name() + " sees it; go back to your own eyes for this.");
+      throw Problem.forbidden(say("records.you-are-viewing-pages", as.name()));
     }
     request.setAttribute(Asker.AS, as.id());
     request.setAttribute(WATCHER, watcher.id());
@@ -83,12 +84,12 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
 
   private static Person watcher(HttpServletRequest request, World world) {
     if (request.getUserPrincipal() == null) {
-      throw Problem.forbidden("Sign in first.");
+      throw Problem.forbidden(say("common.sign-in-first"));
     }
     Person watcher =
         world.person(PersonId.of(Long.parseLong(request.getUserPrincipal().getName())));
     if (!watcher.isCoordinator()) {
-      throw Problem.forbidden("Only coordinators look at pages as others see them.");
+      throw Problem.forbidden(say("records.only-coordinators-can-view"));
     }
     return watcher;
   }

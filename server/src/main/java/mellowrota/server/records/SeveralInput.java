@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -34,12 +36,12 @@ final class SeveralInput {
     OptionalLong like = one.number("like");
     String tag = one.text("ifMatch", 200);
     if (one.has("make") == one.has("change") || one.has("change") != record.isPresent()) {
-      one.fault("", "wants either \"make\", or \"record\" with \"ifMatch\" and \"change\"");
+      one.fault("", say("records.needs-either-make-or"));
     } else if (record.isPresent() && tag.isEmpty()) {
-      one.fault("ifMatch", "is missing; send the ETag of the record as you saw it, or *");
+      one.fault("ifMatch", say("records.is-missing-send-the"));
     }
     if (like.isPresent() && !one.has("make")) {
-      one.fault("like", "goes with \"make\"");
+      one.fault("like", say("records.goes-with-make"));
     }
     String what = one.has("make") ? "make" : "change";
     JsonNode sent = body.path("items").path(number).path(what);
@@ -53,7 +55,7 @@ final class SeveralInput {
       found.add(item(one, found.size(), body));
     }
     if (found.isEmpty()) {
-      input.fault("items", "is empty; send at least one");
+      input.fault("items", say("records.is-empty-send-at"));
     }
     input.check();
     return found;

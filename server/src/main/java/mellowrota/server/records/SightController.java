@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
@@ -29,7 +31,7 @@ class SightController {
   private final Sights sights;
 
   @GetMapping
-  @Operation(summary = "Details by audiences, and the entries as each of them gets them")
+  @Operation(summary = "Details by reader, and the entries as each group of readers gets them")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   SightViews.SightView sight(Asker asker, @PathVariable long id) {
     World world = worlds.now();
@@ -40,7 +42,7 @@ class SightController {
       throw Problem.notFound();
     }
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("Who reads which calendar is the coordinators' to know.");
+      throw Problem.forbidden(say("records.only-coordinators-can-see"));
     }
     return sights.of(standing);
   }

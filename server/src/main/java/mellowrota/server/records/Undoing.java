@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -57,9 +59,7 @@ public class Undoing {
     for (RecordAccess.Standing one : standings) {
       if (!isTheirs && !one.isOffice()) {
         boolean knows = histories.of(one).stream().anyMatch(told -> told.act() == actId);
-        throw knows
-            ? Problem.forbidden("Only who did this, or the office, may take it back.")
-            : Problem.notFound();
+        throw knows ? Problem.forbidden(say("records.only-the-person-who")) : Problem.notFound();
       }
     }
   }
@@ -86,7 +86,7 @@ public class Undoing {
       for (String field : undo.leaves()) {
         boolean told =
             RecordFields.forWhom(world.details(), before, field).allows(standing.capacities());
-        leaves.add(told ? HistoryWords.label(world, field) : "something you may not see");
+        leaves.add(told ? HistoryWords.label(world, field) : say("records.something-you-may-not"));
       }
     }
     return Records.Saved.answer(ids, List.copyOf(leaves));

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
@@ -53,7 +55,7 @@ class ViewsController {
   record Wish(String name, String query, @Nullable Boolean forAll) {}
 
   @GetMapping
-  @Operation(summary = "The asker's saved views, and in the office those that are for all of it")
+  @Operation(summary = "List the caller’s saved views, and in the office the shared ones")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<View> list(Asker asker) {
     Person me = worlds.now().person(asker.person());
@@ -71,7 +73,7 @@ class ViewsController {
   }
 
   @PostMapping
-  @Operation(summary = "Saves a view; one of the asker's with that name is replaced")
+  @Operation(summary = "Save a view; one of the same name is replaced")
   @Transactional
   ResponseEntity<View> save(
       Asker asker, @RequestBody @Schema(implementation = Wish.class) JsonNode body) {
@@ -81,10 +83,10 @@ class ViewsController {
     String query = input.text("query", 1000);
     boolean forAll = input.flag("forAll").orElse(false);
     if (!QUERY.matcher(query).matches()) {
-      input.fault("query", "is no narrowing of the list, such as state=done&kind=JOB");
+      input.fault("query", say("records.is-not-a-filter"));
     }
     if (forAll && !me.isCoordinator()) {
-      input.fault("forAll", "is for coordinators to decide; save it for yourself");
+      input.fault("forAll", say("records.can-only-be-set-by"));
     }
     input.check();
     requireRoom(me);
@@ -94,13 +96,12 @@ class ViewsController {
 
   private void requireRoom(Person person) {
     if (views.of(person.id(), false).size() >= MOST) {
-      throw Problem.of(
-          422, "too-many", "You have " + MOST + " saved views; let one of them go first.");
+      throw Problem.of(422, "too-many", say("records.you-have-saved-views", MOST));
     }
   }
 
   @DeleteMapping("/{id}")
-  @Operation(summary = "Lets a saved view of the asker's go")
+  @Operation(summary = "Delete a saved view")
   @Transactional
   ResponseEntity<Void> letGo(Asker asker, @PathVariable long id) {
     if (!views.letGo(asker.person(), id)) {

@@ -1,5 +1,7 @@
 package mellowrota.server.records;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -64,7 +66,7 @@ final class VisitsInput {
           no.isPresent() ? byNumber(record, item, no.getAsLong()) : firstBare(record, taken);
       int number = known.isPresent() ? known.get().no() : next++;
       if (!taken.add(number)) {
-        item.fault("no", "stands twice");
+        item.fault("no", say("common.is-listed-twice"));
       }
       found.add(new Visit(number, when(item, known, siteZone), margins(item, known)));
     }
@@ -75,7 +77,7 @@ final class VisitsInput {
   private static Optional<Visit> byNumber(WorkRecord record, Input item, long no) {
     Optional<Visit> known = record.visits().stream().filter(visit -> visit.no() == no).findFirst();
     if (known.isEmpty()) {
-      item.fault("no", "is no visit of this record; leave it out for a new one");
+      item.fault("no", say("records.is-not-a-visit-of"));
     }
     return known;
   }
@@ -90,7 +92,7 @@ final class VisitsInput {
     boolean timed = item.has("start") || item.has("end");
     boolean days = item.has("first") || item.has("last");
     if (timed && days) {
-      item.fault("", "wants either start and end, or first and last, never both");
+      item.fault("", say("records.needs-either-start-and"));
       return Optional.empty();
     }
     return timed ? timed(item, known, siteZone) : days ? allDay(item) : Optional.empty();
@@ -105,18 +107,18 @@ final class VisitsInput {
     }
     if (start.isEmpty() || end.isEmpty()) {
       if (!item.has("start") || !item.has("end")) {
-        item.fault("", "wants both start and end");
+        item.fault("", say("records.needs-both-start-and"));
       }
       return Optional.empty();
     }
     ZonedDateTime from = LocalTimes.resolve(start.get(), zone);
     ZonedDateTime to = LocalTimes.resolve(end.get(), zone);
     if (to.isBefore(from)) {
-      item.fault("end", "is before its start");
+      item.fault("end", say("records.is-before-its-start"));
       return Optional.empty();
     }
     if (from.plusDays(LONGEST_DAYS).isBefore(to)) {
-      item.fault("end", "is more than a year after its start");
+      item.fault("end", say("records.is-more-than-a-year-after"));
       return Optional.empty();
     }
     return Optional.of(new When.Timed(from, to));
@@ -134,16 +136,16 @@ final class VisitsInput {
     Optional<LocalDate> last = item.has("last") ? item.day("last") : first;
     if (first.isEmpty() || last.isEmpty()) {
       if (!item.has("first")) {
-        item.fault("first", "is missing");
+        item.fault("first", say("common.is-missing"));
       }
       return Optional.empty();
     }
     if (last.get().isBefore(first.get())) {
-      item.fault("last", "is before the first day");
+      item.fault("last", say("common.is-before-the-first"));
       return Optional.empty();
     }
     if (first.get().plusDays(LONGEST_DAYS).isBefore(last.get())) {
-      item.fault("last", "is more than a year after the first day");
+      item.fault("last", say("records.is-more-than-a-year"));
       return Optional.empty();
     }
     return Optional.of(new When.AllDay(DaySpan.through(first.get(), last.get())));
@@ -166,7 +168,7 @@ final class VisitsInput {
     }
     OptionalLong minutes = item.number(field);
     if (minutes.orElse(0) > LONGEST_MARGIN_MINUTES) {
-      item.fault(field, "is more than a day; margins are minutes");
+      item.fault(field, say("records.is-more-than-a"));
       return kept;
     }
     return Duration.ofMinutes(minutes.orElse(0));
@@ -212,7 +214,7 @@ final class VisitsInput {
                 given.orElseGet(
                     () -> before(record, visit.no(), holder.get(), role.get()).orElse(now)));
         if (found.stream().anyMatch(a -> sameSeat(a, one))) {
-          item.fault("", "stands twice in the same role");
+          item.fault("", say("records.is-listed-twice-in"));
         }
         found.add(one);
       }
@@ -233,7 +235,7 @@ final class VisitsInput {
     }
     List<Visit> found = visits.stream().filter(visit -> visit.no() == no.getAsLong()).toList();
     if (found.isEmpty()) {
-      item.fault("visit", "is no visit of this record; leave it out for all of them");
+      item.fault("visit", say("records.is-not-a-visit"));
     }
     return found;
   }
@@ -255,7 +257,7 @@ final class VisitsInput {
   private Optional<RoleId> role(Input item) {
     OptionalLong role = item.number("role");
     if (role.isEmpty() || !world.isRole(role.getAsLong())) {
-      item.fault("role", "is no role of the house; GET /api/v1/roles lists them");
+      item.fault("role", say("common.is-not-a-role"));
       return Optional.empty();
     }
     return Optional.of(RoleId.of((int) role.getAsLong()));
@@ -265,20 +267,20 @@ final class VisitsInput {
     OptionalLong person = item.number("person");
     OptionalLong team = item.number("team");
     if (person.isPresent() == team.isPresent()) {
-      item.fault("", "wants either a person or a team");
+      item.fault("", say("records.needs-either-a-person"));
       return Optional.empty();
     }
     if (person.isPresent()) {
       PersonId id = PersonId.of(person.getAsLong());
       if (world.crew().person(id).filter(p -> !p.hasLeft()).isEmpty()) {
-        item.fault("person", "is nobody of the house; GET /api/v1/people lists them");
+        item.fault("person", say("common.is-not-a-person"));
         return Optional.empty();
       }
       return Optional.of(Holder.of(id));
     }
     TeamId id = TeamId.of(team.getAsLong());
     if (world.crew().team(id).isEmpty()) {
-      item.fault("team", "is no team of the house; GET /api/v1/teams lists them");
+      item.fault("team", say("records.is-not-a-team"));
       return Optional.empty();
     }
     return Optional.of(Holder.of(id));

@@ -1,5 +1,7 @@
 package mellowrota.server.regions;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -94,7 +96,7 @@ public class Regions {
 
   private void requireFree(String name, long id) {
     if (all().stream().anyMatch(one -> one.name().equals(name) && one.id() != id)) {
-      throw Problem.of(409, "name-taken", "There is a region of that name already.");
+      throw Problem.of(409, "name-taken", say("regions.there-is-already-a"));
     }
   }
 
@@ -118,9 +120,7 @@ public class Regions {
           }
           if (!in.isEmpty()) {
             throw Problem.of(
-                409,
-                "in-use",
-                "In this region lies " + String.join(", ", in) + "; give it another one first.");
+                409, "in-use", say("regions.these-belong-to-this", String.join(", ", in)));
           }
           store.remove(id);
         });

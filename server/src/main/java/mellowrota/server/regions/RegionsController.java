@@ -1,5 +1,7 @@
 package mellowrota.server.regions;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -62,8 +64,7 @@ class RegionsController {
   record HolidayView(
       LocalDate day,
       String name,
-      @Schema(description = "Work is done in a part of it, so that it counts as a working day")
-          boolean half) {
+      @Schema(description = "A half day counts as a working day") boolean half) {
     static HolidayView of(Holiday one) {
       return new HolidayView(one.day(), one.name(), one.half());
     }
@@ -73,7 +74,7 @@ class RegionsController {
   record RegionView(
       long id,
       String name,
-      @Schema(description = "The days on which it works; not there: as the house's")
+      @Schema(description = "Working days; absent: the organisation’s")
           @Nullable List<DayOfWeek> week,
       List<HolidayView> holidays,
       @With String tag)
@@ -85,7 +86,7 @@ class RegionsController {
   @Schema(name = "RegionChange")
   record ChangeSchema(
       String name,
-      @Schema(description = "Not there: as the house's") @Nullable List<DayOfWeek> week,
+      @Schema(description = "Absent: the organisation’s") @Nullable List<DayOfWeek> week,
       List<HolidayView> holidays) {}
 
   @Schema(name = "RegionMade")
@@ -93,7 +94,7 @@ class RegionsController {
 
   @Schema(name = "EventNotRead")
   record NotReadView(
-      @Schema(description = "Which of the file's parts it is, from 1") int number,
+      @Schema(description = "The number of the part in the file, from 1") int number,
       String summary,
       String why) {}
 
@@ -101,18 +102,18 @@ class RegionsController {
   record ReadView(
       List<HolidayView> holidays,
       List<NotReadView> notRead,
-      @Schema(description = "What repeats was followed to this day") LocalDate until) {}
+      @Schema(description = "Repeating days were followed to this day") LocalDate until) {}
 
   private Person coordinator(Asker asker) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
+      throw Problem.forbidden(say("regions.only-coordinators-can-change"));
     }
     return me;
   }
 
   @GetMapping
-  @Operation(summary = "Regions, with their holidays")
+  @Operation(summary = "List the regions with their holidays")
   @Transactional(readOnly = true)
   List<RegionView> regions(Asker asker) {
     WorkingDaysController.requireOffice(worlds.now().person(asker.person()));
@@ -130,7 +131,7 @@ class RegionsController {
   }
 
   @PostMapping
-  @Operation(summary = "Adds a region, as yet without holidays")
+  @Operation(summary = "Add a region, at first without holidays")
   ResponseEntity<MadeView> add(
       Asker asker,
       IdempotencyKey key,
@@ -152,7 +153,7 @@ class RegionsController {
   }
 
   @PutMapping("/{id}")
-  @Operation(summary = "Says a region anew, with all its holidays")
+  @Operation(summary = "Replace a region with all its holidays")
   ResponseEntity<Void> set(
       Asker asker,
       @PathVariable long id,
@@ -163,7 +164,7 @@ class RegionsController {
     String name = input.required("name", LONGEST_NAME);
     Optional<WorkingWeek> week = WorkingDaysController.week(input);
     if (!input.has("holidays")) {
-      input.fault("holidays", "is missing; an empty list takes all of them away");
+      input.fault("holidays", say("regions.is-missing-an-empty"));
     }
     Collection<Holiday> holidays = holidays(input);
     input.check();
@@ -183,24 +184,24 @@ class RegionsController {
       boolean half = one.flag("half").orElse(false);
       if (day.isEmpty()) {
         if (!one.namesFault("day")) {
-          one.fault("day", "is missing");
+          one.fault("day", say("common.is-missing"));
         }
       } else if (found.put(day.get(), new Holiday(day.get(), name, half)) != null) {
-        one.fault("day", "stands twice");
+        one.fault("day", say("common.is-listed-twice"));
       }
     }
     return found.values();
   }
 
   @DeleteMapping("/{id}")
-  @Operation(summary = "Takes away a region in which nothing lies")
+  @Operation(summary = "Delete a region to which nothing belongs")
   ResponseEntity<Void> remove(Asker asker, @PathVariable long id) {
     regions.remove(coordinator(asker).id(), id);
     return ResponseEntity.noContent().build();
   }
 
   @PostMapping(path = "/read", consumes = "*/*")
-  @Operation(summary = "Reads the holidays of an iCalendar file; nothing is kept")
+  @Operation(summary = "Read the holidays in an iCalendar file; changes nothing")
   @Transactional(readOnly = true)
   ReadView read(
       Asker asker,
@@ -215,8 +216,7 @@ class RegionsController {
     HolidayReader.Read read =
         HolidayReader.read(text, world.house().zone(), world.day().withDayOfYear(1), until);
     if (read.holidays().isEmpty() && read.notRead().isEmpty()) {
-      throw Problem.of(
-          422, "unreadable", "The file holds no event of a calendar (VEVENT); choose another one.");
+      throw Problem.of(422, "unreadable", say("regions.the-file-contains-no"));
     }
     return new ReadView(
         read.holidays().stream()

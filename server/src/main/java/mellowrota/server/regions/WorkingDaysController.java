@@ -1,5 +1,7 @@
 package mellowrota.server.regions;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
@@ -60,9 +62,9 @@ class WorkingDaysController {
   record DaysView(
       @Schema(
               description =
-                  "In which it lies; not there: a place's is the house's, the house's none")
+                  "Its region; absent: that of the organisation, or none for the organisation")
           @Nullable Long region,
-      @Schema(description = "The days on which work is done; not there: as the region's")
+      @Schema(description = "Working days; absent: those of the region")
           @Nullable List<DayOfWeek> week,
       List<ClosureView> closures,
       @With String tag)
@@ -78,15 +80,15 @@ class WorkingDaysController {
   record DayOffView(
       LocalDate first,
       @Schema(description = "Included") LocalDate last,
-      @Schema(description = "The holiday, or why it is closed") String name,
+      @Schema(description = "The holiday, or the reason for the closure") String name,
       boolean half,
-      @Schema(description = "Whose holiday it is") @Nullable String region,
-      @Schema(description = "What is closed; without region and place: the house")
+      @Schema(description = "The region whose holiday it is") @Nullable String region,
+      @Schema(description = "What is closed; without region and place: the organisation")
           @Nullable String place) {}
 
   static void requireOffice(Person asker) {
     if (!asker.isCoordinator() && !asker.isTeamCoordinator()) {
-      throw Problem.forbidden("Which days are worked where is the office's to see.");
+      throw Problem.forbidden(say("regions.only-the-office-can"));
     }
   }
 
@@ -122,7 +124,7 @@ class WorkingDaysController {
   private void set(Asker asker, IfMatch match, Optional<PlaceId> place, JsonNode body) {
     Person me = worlds.now().person(asker.person());
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("Which days are worked where is the coordinators' to say.");
+      throw Problem.forbidden(say("regions.only-coordinators-can-change"));
     }
     Input input =
         place.isPresent()
@@ -131,7 +133,7 @@ class WorkingDaysController {
     OptionalLong region = input.number("region");
     if (region.isPresent()
         && regions.all().stream().noneMatch(one -> one.id() == region.getAsLong())) {
-      input.fault("region", "is none of the house's; GET /api/v1/regions lists them");
+      input.fault("region", say("regions.is-not-a-region"));
     }
     Optional<WorkingWeek> week = week(input);
     List<Regions.Closure> closures = new ArrayList<>();
@@ -141,10 +143,10 @@ class WorkingDaysController {
       String why = one.text("why", LONGEST_WHY);
       if (first.isEmpty()) {
         if (!one.namesFault("first")) {
-          one.fault("first", "is missing");
+          one.fault("first", say("common.is-missing"));
         }
       } else if (last.isPresent() && last.get().isBefore(first.get())) {
-        one.fault("last", "is before the first day");
+        one.fault("last", say("common.is-before-the-first"));
       } else if (last.isPresent()) {
         closures.add(new Regions.Closure(DaySpan.of(first.get(), last.get().plusDays(1)), why));
       }
@@ -159,7 +161,7 @@ class WorkingDaysController {
   }
 
   @GetMapping("/places/{id}/days")
-  @Operation(summary = "Which days are worked at a place, as far as it is said of the place itself")
+  @Operation(summary = "The working days set for a place itself")
   @Transactional(readOnly = true)
   DaysView ofPlace(Asker asker, @PathVariable long id) {
     World world = worlds.now();
@@ -168,7 +170,7 @@ class WorkingDaysController {
   }
 
   @PutMapping("/places/{id}/days")
-  @Operation(summary = "Says them anew")
+  @Operation(summary = "Replace them")
   ResponseEntity<Void> setPlace(
       Asker asker,
       @PathVariable long id,
@@ -179,7 +181,7 @@ class WorkingDaysController {
   }
 
   @GetMapping("/house/days")
-  @Operation(summary = "In which region the house lies, and when all of it is closed")
+  @Operation(summary = "The organisation’s region and closures")
   @Transactional(readOnly = true)
   DaysView ofHouse(Asker asker) {
     requireOffice(worlds.now().person(asker.person()));
@@ -187,7 +189,7 @@ class WorkingDaysController {
   }
 
   @PutMapping("/house/days")
-  @Operation(summary = "Says them anew; the house's week is settled with the house")
+  @Operation(summary = "Replace them; the organisation’s working days are part of its settings")
   ResponseEntity<Void> setHouse(
       Asker asker,
       IfMatch match,
@@ -197,15 +199,14 @@ class WorkingDaysController {
   }
 
   @GetMapping("/days-off")
-  @Operation(summary = "Holidays of all regions, and closures, that touch some days")
+  @Operation(summary = "Holidays of all regions, and closures, in a range of days")
   @Transactional(readOnly = true)
   List<DayOffView> daysOff(
       Asker asker, @RequestParam LocalDate from, @RequestParam LocalDate until) {
     World world = worlds.now();
     requireOffice(world.person(asker.person()));
     if (!from.isBefore(until) || from.plusDays(LONGEST_RANGE).isBefore(until)) {
-      throw Problem.of(
-          422, "bad-range", "Ask for one day to " + LONGEST_RANGE + ", until after from.");
+      throw Problem.of(422, "bad-range", say("regions.ask-for-one-day", LONGEST_RANGE));
     }
     List<DayOffView> found = new ArrayList<>();
     for (Regions.Kept region : regions.all()) {

@@ -1,5 +1,7 @@
 package mellowrota.server.releases;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -155,10 +157,7 @@ class Releases implements Undoes {
   }
 
   private static Problem changed() {
-    return Problem.of(
-        409,
-        "changed-meanwhile",
-        "One of these is not what you looked at, or waits no longer. Look again, then say yes.");
+    return Problem.of(409, "changed-meanwhile", say("releases.one-of-these-has"));
   }
 
   private void let(Act act, Waiting one) {
@@ -211,8 +210,7 @@ class Releases implements Undoes {
                               one.after().orElse(null), there.get(one.entry()).released()))
                   .toList();
           if (kept.isEmpty()) {
-            throw Problem.of(
-                409, "changed-since", "What you said yes to has changed since; nothing is left.");
+            throw Problem.of(409, "changed-since", say("releases.what-you-approved-has"));
           }
           List<Row> rows = entries(kept.stream().map(YesStore.Yes::entry).toList());
           Map<Long, EntryKey> keys = new HashMap<>();

@@ -1,5 +1,7 @@
 package mellowrota.server.releases;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -87,7 +89,7 @@ class ReleasesController {
   record ReleasedView(long act, long entries, int calendars) {}
 
   @GetMapping
-  @Operation(summary = "The entries that wait for a yes, the oldest first, at most 500")
+  @Operation(summary = "List the entries awaiting approval, oldest first, at most 500")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<WaitingView> waiting(Asker asker) {
     World world = worlds.now();
@@ -96,7 +98,7 @@ class ReleasesController {
   }
 
   @PostMapping
-  @Operation(summary = "Says yes to entries as they were looked at: all of them, or none")
+  @Operation(summary = "Approve entries as they were shown: all or none")
   ReleasedView release(
       Asker asker,
       IdempotencyKey key,
@@ -109,12 +111,12 @@ class ReleasesController {
       OptionalLong entry = item.number("entry");
       String as = item.required("as", 100);
       if (entry.isEmpty() || !entries.add(entry.getAsLong())) {
-        item.fault("entry", "is missing, or stands twice");
+        item.fault("entry", say("releases.is-missing-or-listed"));
       }
       all.add(new Releases.Yes(entry.orElse(0), as));
     }
     if (all.isEmpty() && !input.namesFault("items")) {
-      input.fault("items", "are missing; GET /api/v1/releases lists what waits");
+      input.fault("items", say("releases.are-missing-see-get"));
     }
     input.check();
     Acts.Done done = releases.release(asker.person(), key.value(), body.toString(), all);
@@ -124,7 +126,7 @@ class ReleasesController {
   private static Person office(World world, Asker asker) {
     Person person = world.person(asker.person());
     if (!person.isCoordinator() && !person.isTeamCoordinator()) {
-      throw Problem.forbidden("Only coordinators say yes to what waits for one.");
+      throw Problem.forbidden(say("releases.only-coordinators-can-approve"));
     }
     return person;
   }
@@ -146,7 +148,9 @@ class ReleasesController {
         calendar.name(),
         standing.record().visits().size() > 1 ? one.projected().entry().key().visit() : null,
         // Readers are for coordinators to list (LANDING 17).
-        standing.person().isCoordinator() ? ReaderWords.of(world, rendering) : "whoever reads it",
+        standing.person().isCoordinator()
+            ? ReaderWords.of(world, rendering)
+            : say("releases.anybody-who-reads-it"),
         entry(standing, one.projected(), rendering).orElse(null),
         entry(standing, one.now(), rendering).orElse(null));
   }

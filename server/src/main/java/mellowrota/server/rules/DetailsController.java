@@ -28,7 +28,7 @@ class DetailsController {
       List<String> choices) {}
 
   @GetMapping("/api/v1/details")
-  @Operation(summary = "The details of the house's records")
+  @Operation(summary = "List the details that records can have")
   @Transactional(readOnly = true)
   List<DetailView> details() {
     return store.details().stream()

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
@@ -66,9 +68,9 @@ final class DetailsInput {
     if (!lacking.isEmpty() && !input.namesFault("details")) {
       input.fault(
           "details",
-          "lack "
-              + lacking.stream().map(DetailKey::name).collect(Collectors.joining(", "))
-              + "; only the house's own details can be taken out");
+          say(
+              "rules.lack-only-details-of",
+              lacking.stream().map(DetailKey::name).collect(Collectors.joining(", "))));
     }
     return found;
   }
@@ -78,15 +80,15 @@ final class DetailsInput {
     DetailKey key = new DetailKey(name);
     DetailDefinition known = before.get(key);
     if (!name.isEmpty() && known == null && !name.matches(KEY_FORM)) {
-      item.fault("key", "is made of small letters, digits and single spaces, such as lift code");
+      item.fault("key", say("rules.must-be-lower-case"));
     } else if (known == null && Pattern.isComputed(name)) {
-      item.fault("key", "is a name that wordings already use; choose another");
+      item.fault("key", say("rules.is-already-used-in"));
     } else if (!keys.add(key)) {
-      item.fault("key", "stands twice");
+      item.fault("key", say("common.is-listed-twice"));
     }
     String label = item.required("label", 40);
     if (!label.isEmpty() && !labels.add(label.toLowerCase(Locale.ROOT))) {
-      item.fault("label", "is the name of another detail");
+      item.fault("label", say("rules.is-already-the-name"));
     }
     ForSet forWhom = ForSets.read(world, item, "for");
     if (known != null && !known.isWritten()) {
@@ -101,13 +103,11 @@ final class DetailsInput {
       Input item, DetailKey key, String label, ForSet forWhom, Optional<DetailDefinition> known) {
     Set<Kind> kinds = some(item, "kinds", Kind.class);
     if (kinds.isEmpty() && !item.namesFault("kinds")) {
-      item.fault("kinds", "is empty; name at least one of " + names(Kind.class));
+      item.fault("kinds", say("rules.is-empty-name-at", names(Kind.class)));
     }
     DetailSort sort = item.choice("sort", DetailSort.class).orElse(DetailSort.TEXT);
     if (known.filter(one -> one.sort() != sort).isPresent() && !item.namesFault("sort")) {
-      item.fault(
-          "sort",
-          "was " + known.get().sort() + " and stays that; records hold values of that sort");
+      item.fault("sort", say("rules.was-and-cannot-change", known.get().sort()));
     }
     List<String> choices = choices(item, sort);
     return new DetailDefinition(
@@ -118,10 +118,10 @@ final class DetailsInput {
     List<String> choices = item.texts("choices", MOST_CHOICES, 60);
     boolean wanted = sort == DetailSort.CHOICE;
     if (wanted && choices.isEmpty() && !item.namesFault("choices")) {
-      item.fault("choices", "are missing; say what may be chosen");
+      item.fault("choices", say("rules.are-missing-list-the"));
     }
     if (!wanted && !choices.isEmpty()) {
-      item.fault("choices", "belong to a detail of the sort CHOICE only");
+      item.fault("choices", say("rules.belong-only-to-a"));
     }
     Set<String> seen = new HashSet<>();
     for (String choice : choices) {
@@ -138,7 +138,7 @@ final class DetailsInput {
       Optional<E> one =
           Arrays.stream(type.getEnumConstants()).filter(e -> e.name().equals(sent)).findFirst();
       if (one.isEmpty()) {
-        item.fault(field, "holds what is none of " + names(type));
+        item.fault(field, say("common.must-hold-only", names(type)));
       }
       one.ifPresent(found::add);
     }

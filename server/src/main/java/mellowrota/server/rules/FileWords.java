@@ -17,7 +17,13 @@ final class FileWords {
       Map.of("STAYS_WITH_TICK", "stays with a tick", "COMES_OFF", "comes off");
 
   static final Map<String, String> ATTENDEES =
-      Map.of("EVERYBODY", "everybody on it", "ONLY_ONESELF", "only oneself", "NOBODY", "nobody");
+      Map.of(
+          "EVERYBODY",
+          "everybody on the job",
+          "ONLY_ONESELF",
+          "each person alone",
+          "NOBODY",
+          "nobody");
   static final Map<String, String> UNITS = of(Reminder.Unit.class);
 
   static {

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Optional;
@@ -70,7 +72,7 @@ final class ForSets {
     Optional<Input> sent = item.object(field, ForView.class);
     if (sent.isEmpty()) {
       if (!item.namesFault(field)) {
-        item.fault(field, "is missing; say whom it is for, such as {\"crew\": true}");
+        item.fault(field, say("rules.is-missing-say-who"));
       }
       return ForSet.NOBODY;
     }
@@ -80,7 +82,7 @@ final class ForSets {
     }
     List<Long> roles = set.numbers("roles", RoleId.MOST);
     if (!roles.stream().allMatch(world::isRole)) {
-      set.fault("roles", "hold what is no role; GET /api/v1/roles lists them");
+      set.fault("roles", say("rules.must-hold-roles-see"));
       return ForSet.NOBODY;
     }
     ForSet read =
@@ -92,7 +94,7 @@ final class ForSets {
                 set.flag("outside").orElse(false),
                 roles.stream().map(Long::intValue).toList()));
     if (read.bits() == 0 && !item.namesFault(field)) {
-      item.fault(field, "names nobody; a detail is for somebody");
+      item.fault(field, say("rules.is-empty-a-detail"));
     }
     return read;
   }

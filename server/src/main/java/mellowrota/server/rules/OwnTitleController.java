@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -62,7 +64,7 @@ class OwnTitleController {
   record ChangeSchema(String title) {}
 
   @GetMapping
-  @Operation(summary = "What the asker calls things on their own calendar")
+  @Operation(summary = "The caller’s titles on their own calendar")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   TitleView title(Asker asker) {
     World world = worlds.now();
@@ -81,19 +83,19 @@ class OwnTitleController {
   }
 
   @PutMapping
-  @Operation(summary = "Calls things so on the asker's own calendar; empty: as the wordings say")
+  @Operation(summary = "Set the titles on the caller’s own calendar; empty: the usual wording")
   ResponseEntity<Void> change(
       Asker asker,
       IfMatch match,
       @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("title")) {
-      input.fault("title", "is missing; an empty one takes yours back");
+      input.fault("title", say("rules.is-missing-send-an"));
     }
     String title = input.text("title", LONGEST);
     World world = worlds.now();
     for (Pattern.Fault fault : Pattern.parse(title, Worlds.keys(world.details().all())).faults()) {
-      input.fault("title", "at character " + (fault.position() + 1) + ": " + fault.message());
+      input.fault("title", say("rules.at-character", (fault.position() + 1), fault.message()));
     }
     input.check();
     asSeen.change(match, () -> title(asker), body, () -> call(asker, title));
@@ -106,7 +108,7 @@ class OwnTitleController {
         act -> {
           Optional<String> fixed = worlds.now().wordings().titlesFixed();
           if (fixed.isPresent() && !title.isEmpty()) {
-            throw Problem.forbidden("Titles are the house's: " + fixed.get() + ".");
+            throw Problem.forbidden(say("rules.titles-are-set-by", fixed.get()));
           }
           persons.setOwnTitle(asker.person(), Optional.of(title).filter(one -> !one.isEmpty()));
           act.reaches(onTheirs(asker.person()));

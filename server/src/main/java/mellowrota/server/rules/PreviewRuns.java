@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -103,7 +105,7 @@ class PreviewRuns implements DisposableBean {
   Optional<SetViews.PreviewView> find(PersonId person, String token) {
     Optional<LookStore.Told> found = store.find(person, token);
     if (found.filter(LookStore.Told::ended).isPresent()) {
-      throw Problem.of(409, "look-ended", "This look ended before it was done; look again.");
+      throw Problem.of(409, "look-ended", say("rules.this-preview-ended-early"));
     }
     return found.map(row -> json.readValue(row.told(), SetViews.PreviewView.class));
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -63,7 +65,7 @@ final class RuleWarnings {
       }
       for (Rendering rendering : world.calendars().renderingsOf(calendar.id())) {
         if (rendering.way() instanceof Rendering.Way.Feed && !set.allows(Capacities.NOBODY_KNOWN)) {
-          return Optional.of("whoever has a secret address of " + calendar.name());
+          return Optional.of(say("rules.anybody-who-has-a", calendar.name()));
         }
         Optional<Person> kept =
             world.calendars().audience(rendering.id()).people().stream()
@@ -71,7 +73,7 @@ final class RuleWarnings {
                 .filter(person -> !set.allows(person.everywhere()))
                 .findFirst();
         if (kept.isPresent()) {
-          return Optional.of(kept.get().name() + ", who reads " + calendar.name() + ",");
+          return Optional.of(say("rules.who-reads", kept.get().name(), calendar.name()));
         }
       }
     }

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -52,7 +54,7 @@ class RulesController {
   private final JsonMapper json;
 
   @GetMapping
-  @Operation(summary = "All landing rules in their order, all wordings, and what each rule lands")
+  @Operation(summary = "All landing rules in order, all wordings, and what each rule lands")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   SetViews.SetView now(Asker asker) {
     coordinator(worlds.now(), asker);
@@ -60,7 +62,7 @@ class RulesController {
   }
 
   @GetMapping(path = "/file", produces = "application/yaml;charset=utf-8")
-  @Operation(summary = "The whole set as one file that people read and write")
+  @Operation(summary = "Rules, wordings and details as one readable file")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> file(Asker asker) {
     World world = worlds.now();
@@ -71,7 +73,8 @@ class RulesController {
   }
 
   @PostMapping(path = "/file", consumes = "application/yaml")
-  @Operation(summary = "The set that a file says, to be looked at and taken; nothing is kept")
+  @Operation(
+      summary = "Read a file of rules, wordings and details, to preview and apply; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   SetViews.WishView read(
       Asker asker,
@@ -93,7 +96,8 @@ class RulesController {
 
   @PostMapping("/look")
   @Operation(
-      summary = "What a set would do to all entries; nothing is kept. In a large house it goes on")
+      summary =
+          "Preview what a set would do to all entries. With many records it continues in the background")
   SetViews.PreviewView look(
       Asker asker, @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
     World world = worlds.now();
@@ -104,7 +108,7 @@ class RulesController {
   }
 
   @GetMapping("/looks/{looked}")
-  @Operation(summary = "What a look of one's own found until now")
+  @Operation(summary = "What the caller’s preview found so far")
   @Transactional(readOnly = true)
   SetViews.PreviewView looked(Asker asker, @PathVariable String looked) {
     coordinator(worlds.now(), asker);
@@ -112,7 +116,7 @@ class RulesController {
   }
 
   @GetMapping("/work")
-  @Operation(summary = "The change that is going through the records, if one is")
+  @Operation(summary = "The change of rules that is updating calendars, if any")
   @Transactional(readOnly = true)
   List<SetViews.WorkView> work(Asker asker) {
     coordinator(worlds.now(), asker);
@@ -120,7 +124,7 @@ class RulesController {
   }
 
   @PostMapping("/work/{act}/stop")
-  @Operation(summary = "Stops it where it is")
+  @Operation(summary = "Stop the update")
   List<SetViews.WorkView> stop(Asker asker, @PathVariable long act) {
     coordinator(worlds.now(), asker);
     work.stop(act);
@@ -128,7 +132,7 @@ class RulesController {
   }
 
   @PostMapping("/work/{act}/go-on")
-  @Operation(summary = "Goes on where it was stopped")
+  @Operation(summary = "Resume the update")
   List<SetViews.WorkView> goOn(Asker asker, @PathVariable long act) {
     coordinator(worlds.now(), asker);
     work.goOn(act);
@@ -136,7 +140,7 @@ class RulesController {
   }
 
   @PostMapping("/try")
-  @Operation(summary = "Where a record would land under a set, and why; nothing is kept")
+  @Operation(summary = "Where a record would land under a set, and why; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   SetViews.TriedView attempt(
       Asker asker, @RequestBody @Schema(implementation = SetViews.WishView.class) JsonNode body) {
@@ -157,7 +161,7 @@ class RulesController {
   }
 
   @PostMapping("/take")
-  @Operation(summary = "Puts a set in force that was looked at, as one act")
+  @Operation(summary = "Apply a set that was previewed, as one change")
   SetViews.TakenView take(
       Asker asker,
       IdempotencyKey key,
@@ -172,7 +176,7 @@ class RulesController {
   private static Person coordinator(World world, Asker asker) {
     Person me = world.person(asker.person());
     if (!me.isCoordinator()) {
-      throw Problem.forbidden("Rules and wordings are the coordinators'; ask one of yours.");
+      throw Problem.forbidden(say("rules.only-coordinators-can-change"));
     }
     return me;
   }

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Duration;
 import java.time.LocalDate;
 import java.util.Collection;
@@ -67,10 +69,7 @@ class SetChanges implements Undoes {
   }
 
   private static Problem lookFirst() {
-    return Problem.of(
-        409,
-        "look-first",
-        "Look first at what this would do, then take it; what it does may have changed since.");
+    return Problem.of(409, "look-first", say("rules.preview-this-first-then"));
   }
 
   /** Records that changed or were made since a look, or a little before: acts take their time. */
@@ -84,10 +83,7 @@ class SetChanges implements Undoes {
   private void requireNothingUnderWay() {
     Optional<SetViews.WorkView> under = work.now();
     if (under.isPresent()) {
-      throw Problem.of(
-          409,
-          "still-being-done",
-          "The last change is still going through the records; let it end, or undo it.");
+      throw Problem.of(409, "still-being-done", say("rules.the-last-change-is"));
     }
   }
 
@@ -124,10 +120,7 @@ class SetChanges implements Undoes {
   /** Somebody else's change is never written over. */
   void requireFresh(RuleSet set) {
     if (!set.tag().equals(RuleSets.tag(sets.now()))) {
-      throw Problem.of(
-          412,
-          "changed-meanwhile",
-          "Somebody changed the rules, wordings or details meanwhile. Fetch them and make your change again.");
+      throw Problem.of(412, "changed-meanwhile", say("rules.somebody-else-has-changed"));
     }
   }
 
@@ -158,10 +151,7 @@ class SetChanges implements Undoes {
           ChangeStore.Change row = changes.find(undone).orElseThrow();
           // Read alike, so that numbers are of one sort.
           if (!json.readTree(row.after()).equals(json.readTree(sets.now().toString()))) {
-            throw Problem.of(
-                409,
-                "changed-since",
-                "The rules or wordings were changed since; take that back first.");
+            throw Problem.of(409, "changed-since", say("rules.the-rules-or-wordings"));
           }
           changes.ended(undone, ChangeStore.State.UNDONE);
           RuleSet past = sets.past(json.readTree(row.before()));

@@ -1,5 +1,6 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
 import static mellowrota.server.rules.YamlForm.TEXT;
 import static mellowrota.server.rules.YamlForm.fields;
 import static mellowrota.server.rules.YamlForm.flag;
@@ -68,7 +69,7 @@ final class SetFile {
           "",
           scalar(
               (file, node, spot) ->
-                  file.fault(node, "is no condition; private or all day", node.getValue()),
+                  file.fault(node, say("rules.is-not-a-condition"), node.getValue()),
               JsonNode::asString));
 
   private final World world;
@@ -155,10 +156,7 @@ final class SetFile {
 
   private YamlForm worded() {
     return named(
-        wordings.entrySet(),
-        Map.Entry::getKey,
-        Map.Entry::getValue,
-        "is no wording of this file or the house");
+        wordings.entrySet(), Map.Entry::getKey, Map.Entry::getValue, say("rules.is-not-a-wording"));
   }
 
   private YamlForm wording() {
@@ -233,10 +231,10 @@ final class SetFile {
                 readers.entrySet(),
                 Map.Entry::getKey,
                 Map.Entry::getValue,
-                "are no readers; one of "
-                    + String.join(", ", ForWords.PRESETS.keySet())
-                    + ", or a list of "
-                    + String.join(", ", readers.keySet())));
+                say(
+                    "rules.is-not-a-group",
+                    String.join(", ", ForWords.PRESETS.keySet()),
+                    String.join(", ", readers.keySet()))));
     return YamlForm.of(
         (file, node, spot) ->
             Optional.of(node)
@@ -273,7 +271,7 @@ final class SetFile {
         Field.of("shown as", "busy", flag("busy", "free")),
         Field.of("reminders", inline(reminder())),
         Field.of("invites", "attendees", word(FileWords.ATTENDEES)),
-        Field.of("release", "afterYes", flag("after a yes", "by itself")),
+        Field.of("release", "afterYes", flag("after approval", "automatically")),
         Field.of("when done", "whenDone", word(FileWords.WHEN_DONE)));
   }
 
@@ -291,10 +289,7 @@ final class SetFile {
         (file, node, spot) -> {
           Matcher said = REMINDER.matcher(node.getValue().strip());
           if (!said.matches()) {
-            return file.fault(
-                node,
-                "is no reminder; such as 30 minutes, 2 hours or 3 working days",
-                node.getValue());
+            return file.fault(node, say("rules.is-not-a-reminder"), node.getValue());
           }
           String unit = said.group(2).endsWith("s") ? said.group(2) : said.group(2) + "s";
           return Optional.of(
@@ -342,7 +337,7 @@ final class SetFile {
   }
 
   private static String one(String sort) {
-    return "is nothing the house calls so; give the name of one " + sort;
+    return say("rules.does-not-exist-here", sort);
   }
 
   private YamlForm role(String none) {
@@ -351,7 +346,7 @@ final class SetFile {
 
   private YamlForm target() {
     String roles = world.roles().stream().map(Role::name).collect(Collectors.joining(", "));
-    YamlForm ofRoles = inline(role("is no role; one of " + roles));
+    YamlForm ofRoles = inline(role(say("rules.is-not-a-role", roles)));
     return YamlForm.oneOf(
         Map.of("thePlaces", "the place", "master", "Master"),
         Field.of(
@@ -360,8 +355,7 @@ final class SetFile {
                 world.calendars().all(),
                 calendar -> calendar.name(),
                 calendar -> calendar.id().value(),
-                "is no calendar; the place, Master, a date list, a named calendar, or own calendars"
-                    + " of: [Lead]")),
+                say("rules.is-not-a-calendar"))),
         Field.of("own calendars of", "ownOf", ofRoles),
         Field.of("calendars of the teams of", "teamsOf", ofRoles));
   }

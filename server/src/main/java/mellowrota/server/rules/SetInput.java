@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
@@ -95,13 +97,11 @@ final class SetInput {
       long id = item.number("id").orElse(0);
       boolean fresh = item.flag("fresh").orElse(false);
       if (fresh == house.contains(id) || !ids.add(id)) {
-        item.fault(
-            "id",
-            "is no wording of the house, or stands twice; a new one is \"fresh\" and has any other number");
+        item.fault("id", say("rules.is-not-a-wording-here"));
       }
       String name = item.required("name", 60);
       if (!names.add(name.toLowerCase(Locale.ROOT))) {
-        item.fault("name", "is the name of another wording");
+        item.fault("name", say("rules.is-already-the-name-of"));
       }
       found.add(
           new OneWording(
@@ -116,8 +116,7 @@ final class SetInput {
     }
     if (!ids.contains(world.wordings().fallback().id().value()) && !input.namesFault("wordings")) {
       input.fault(
-          "wordings",
-          "lack " + world.wordings().fallback().name() + ", which words what names no other");
+          "wordings", say("rules.lack-the-default-wording", world.wordings().fallback().name()));
     }
     return found;
   }
@@ -145,7 +144,7 @@ final class SetInput {
               for (Kind kind : Kind.values()) {
                 OptionalLong id = sent.number(kind.name());
                 if (id.isPresent() && !wordings.contains(id.getAsLong())) {
-                  sent.fault(kind.name(), "is no wording of the set");
+                  sent.fault(kind.name(), say("rules.is-not-a-wording-of"));
                 }
                 id.ifPresent(one -> found.put(kind, one));
               }
@@ -155,7 +154,7 @@ final class SetInput {
 
   private static String pattern(Input item, String field, String text, Set<DetailKey> known) {
     for (Pattern.Fault fault : Pattern.parse(text, known).faults()) {
-      item.fault(field, "at character " + (fault.position() + 1) + ": " + fault.message());
+      item.fault(field, say("rules.at-character", (fault.position() + 1), fault.message()));
     }
     return text;
   }
@@ -164,7 +163,7 @@ final class SetInput {
     List<String> found = item.texts("categories", 3, 10);
     for (String one : found) {
       if (!names(Wording.Category.values()).contains(one)) {
-        item.fault("categories", "hold what is none of KIND, TEAM, TAGS");
+        item.fault("categories", say("rules.must-hold-only-kind"));
       }
     }
     return found;
@@ -177,7 +176,7 @@ final class SetInput {
     for (Input item : input.objects("rules", MOST_RULES, SetViews.RuleView.class)) {
       OptionalLong id = item.number("id");
       if (id.isPresent() && !left.remove(id.getAsLong())) {
-        item.fault("id", "is no rule of the house, or stands twice; leave it out for a new one");
+        item.fault("id", say("rules.is-not-a-rule"));
       }
       boolean on = item.flag("on").orElse(true);
       judge(item, wordings);
@@ -187,7 +186,7 @@ final class SetInput {
       }
     }
     if (!input.has("rules")) {
-      input.fault("rules", "are missing; send all of them in their order");
+      input.fault("rules", say("rules.are-missing-send-all"));
     }
     return found;
   }
@@ -195,18 +194,18 @@ final class SetInput {
   private void judge(Input rule, Set<Long> wordings) {
     Optional<Input> when = rule.object("when", SetViews.ConditionView.class);
     if (when.isEmpty() && !rule.namesFault("when")) {
-      rule.fault("when", "is missing; {\"all\": []} holds for all work");
+      rule.fault("when", say("rules.is-missing-all-fits"));
     }
     when.ifPresent(condition -> condition(condition, 0));
     List<Input> lands = rule.objects("lands", MOST_PARTS, SetViews.TargetView.class);
     if (lands.isEmpty() && !rule.namesFault("lands")) {
-      rule.fault("lands", "is missing; say on which calendars it lands");
+      rule.fault("lands", say("rules.is-missing-say-which"));
     }
     lands.forEach(this::target);
     rule.requiredChoice("as", Shape.class);
     OptionalLong wording = rule.number("wording");
     if (wording.isPresent() && !wordings.contains(wording.getAsLong())) {
-      rule.fault("wording", "is no wording of the set");
+      rule.fault("wording", say("rules.is-not-a-wording-of"));
     }
     rule.flag("busy");
     rule.requiredChoice("whenDone", LandingRule.WhenDone.class);
@@ -224,7 +223,7 @@ final class SetInput {
         unit.map(u -> u == Reminder.Unit.MINUTES ? 1L : u == Reminder.Unit.HOURS ? 60 : 24 * 60)
             .orElse(1L);
     if ((amount < 0 || amount > LONGEST_REMINDER / minutes) && !one.namesFault("amount")) {
-      one.fault("amount", "is no whole number from 0 to what a year holds");
+      one.fault("amount", say("rules.must-be-a-whole"));
     }
   }
 
@@ -241,14 +240,15 @@ final class SetInput {
     if (names.size() != 1) {
       item.fault(
           "",
-          "names exactly one of "
-              + String.join(
-                  ", ", Input.names(SetViews.ConditionView.class).stream().sorted().toList()));
+          say(
+              "rules.must-name-exactly-one",
+              String.join(
+                  ", ", Input.names(SetViews.ConditionView.class).stream().sorted().toList())));
       return;
     }
     String name = names.iterator().next();
     if (depth > DEEPEST) {
-      item.fault(name, "is nested deeper than " + DEEPEST);
+      item.fault(name, say("rules.is-nested-more-than", DEEPEST));
       return;
     }
     switch (name) {
@@ -273,7 +273,7 @@ final class SetInput {
       case "startsBetween" -> hours(item, name);
       default -> {
         if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
-          item.fault(name, "is true or not there; put it under none for its contrary");
+          item.fault(name, say("rules.must-be-true-or-absent"));
         }
       }
     }
@@ -283,10 +283,10 @@ final class SetInput {
     List<String> sent = item.texts(name, values.length, 20);
     List<String> known = names(values);
     if (sent.isEmpty() && !item.namesFault(name)) {
-      item.fault(name, "is empty; name at least one of " + String.join(", ", known));
+      item.fault(name, say("rules.is-empty-name-at", String.join(", ", known)));
     }
     if (!known.containsAll(sent)) {
-      item.fault(name, "holds what is none of " + String.join(", ", known));
+      item.fault(name, say("common.must-hold-only", String.join(", ", known)));
     }
   }
 
@@ -295,7 +295,7 @@ final class SetInput {
     OptionalLong id = item.number(name);
     if (id.isEmpty() || !isKnown.test(id.getAsLong())) {
       if (!item.namesFault(name)) {
-        item.fault(name, "is no " + sort + " of the house");
+        item.fault(name, say("rules.is-not-a-here", sort));
       }
     }
   }
@@ -311,7 +311,7 @@ final class SetInput {
       }
     }
     if (!good && !item.namesFault(name)) {
-      item.fault(name, "is no pair of times of day such as [\"22:00\", \"06:00\"]");
+      item.fault(name, say("rules.must-be-two-times"));
     }
   }
 
@@ -323,9 +323,10 @@ final class SetInput {
     if (names.size() != 1) {
       item.fault(
           "",
-          "names exactly one of "
-              + String.join(
-                  ", ", Input.names(SetViews.TargetView.class).stream().sorted().toList()));
+          say(
+              "rules.must-name-exactly-one",
+              String.join(
+                  ", ", Input.names(SetViews.TargetView.class).stream().sorted().toList())));
       return;
     }
     String name = names.iterator().next();
@@ -350,7 +351,7 @@ final class SetInput {
                       .isPresent());
       default -> {
         if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
-          item.fault(name, "is true or not there");
+          item.fault(name, say("rules.must-be-true-or"));
         }
       }
     }

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -84,7 +86,7 @@ interface YamlForm {
         (file, node, spot) ->
             node instanceof ScalarNode scalar
                 ? reader.read(file, scalar, spot)
-                : file.fault(node, spot.name() + " is one text, not a list"),
+                : file.fault(node, say("rules.must-be-one-text", spot.name())),
         value -> text(writer.apply(value)));
   }
 
@@ -100,7 +102,7 @@ interface YamlForm {
           Optional<String> constant = FileWords.constant(words, node.getValue());
           if (constant.isEmpty()) {
             String all = words.values().stream().sorted().collect(Collectors.joining(", "));
-            return file.fault(node, "is no " + spot.name() + "; one of " + all, node.getValue());
+            return file.fault(node, say("rules.is-not-a-one", spot.name(), all), node.getValue());
           }
           return constant.map(StringNode::valueOf);
         },
@@ -131,7 +133,7 @@ interface YamlForm {
           return called.size() == 1
               ? Optional.of(JsonNodeFactory.instance.numberNode(id.applyAsLong(called.get(0))))
               : file.fault(
-                  node, called.isEmpty() ? none : "is the name of several", node.getValue());
+                  node, called.isEmpty() ? none : say("rules.is-the-name-of"), node.getValue());
         },
         value ->
             all.stream()
@@ -147,7 +149,7 @@ interface YamlForm {
         (file, node, spot) ->
             node instanceof SequenceNode list
                 ? items(file, list.getValue(), item, spot)
-                : file.fault(node, spot.name() + " is no list; begin each with a dash"),
+                : file.fault(node, say("rules.must-be-a-list", spot.name())),
         value ->
             sequence(
                 value,
@@ -255,7 +257,7 @@ interface YamlForm {
           }
           Optional<JsonNode> made = named.read(file, node, spot);
           return made.filter(one -> one.size() > 1).isPresent()
-              ? file.fault(node, "this names one thing; begin the next with a dash of its own")
+              ? file.fault(node, say("rules.this-is-one-item"))
               : made;
         },
         value -> {

@@ -1,5 +1,7 @@
 package mellowrota.server.rules;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -37,15 +39,16 @@ final class YamlReading {
     try {
       Node node = new Yaml(options).compose(new StringReader(text));
       if (node == null) {
-        throw Problem.fault("line 1, column 1", "there is nothing in this file");
+        throw Problem.fault("line 1, column 1", say("rules.the-file-is-empty"));
       }
       places.put("", node.getStartMark());
       return node;
     } catch (MarkedYAMLException unreadable) {
-      String problem = Optional.ofNullable(unreadable.getProblem()).orElse("cannot be read");
-      throw Problem.fault(at(unreadable.getProblemMark()), problem + "; this is no YAML there");
+      String problem =
+          Optional.ofNullable(unreadable.getProblem()).orElse(say("rules.cannot-be-read"));
+      throw Problem.fault(at(unreadable.getProblemMark()), say("rules.this-is-not-yaml", problem));
     } catch (YAMLException unreadable) {
-      throw Problem.fault("line 1, column 1", unreadable.getMessage() + "; write it plainer");
+      throw Problem.fault("line 1, column 1", say("rules.write-it-in-a", unreadable.getMessage()));
     }
   }
 
@@ -110,15 +113,15 @@ final class YamlReading {
   Map<String, Node> fields(Node node, List<String> known) {
     Map<String, Node> values = new LinkedHashMap<>();
     if (!(node instanceof MappingNode map)) {
-      fault(node, "is no list of names and values; the names are " + String.join(", ", known));
+      fault(node, say("rules.must-be-a-list-of", String.join(", ", known)));
       return values;
     }
     for (NodeTuple tuple : map.getValue()) {
       String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "";
       if (!known.contains(key)) {
-        fault(tuple.getKeyNode(), "is no name here; one of " + String.join(", ", known), key);
+        fault(tuple.getKeyNode(), say("rules.is-not-a-name", String.join(", ", known)), key);
       } else if (values.put(key, tuple.getValueNode()) != null) {
-        fault(tuple.getKeyNode(), "stands twice", key);
+        fault(tuple.getKeyNode(), say("common.is-listed-twice"), key);
       }
     }
     return values;

@@ -1,5 +1,7 @@
 package mellowrota.server.shares;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Comparator;
@@ -100,19 +102,13 @@ class Shares implements Leaving {
             .filter(share -> share.reader().equals(person.id()))
             .filter(share -> share.accepted() && share.mayPassOn())
             .findFirst()
-            .orElseThrow(
-                () ->
-                    Problem.forbidden(
-                        "You may share your own calendar, and what was shared with you to be passed on."));
+            .orElseThrow(() -> Problem.forbidden(say("shares.you-can-share-your")));
     if (wanted.level().compareTo(passable.level()) > 0) {
-      throw Problem.fault(
-          "/level", "is more than you read there yourself; " + passable.level() + " at most");
+      throw Problem.fault("/level", say("shares.is-more-than-you", passable.level()));
     }
     if (passable.until().isPresent()
         && wanted.until().filter(day -> !day.isAfter(passable.until().get())).isEmpty()) {
-      throw Problem.fault(
-          "/until",
-          "outlasts what you read by yourself; " + passable.until().get() + " at the latest");
+      throw Problem.fault("/until", say("shares.is-later-than-your", passable.until().get()));
     }
   }
 
@@ -123,18 +119,18 @@ class Shares implements Leaving {
   private void requireNew(World world, Calendar calendar, PersonId reader) {
     Optional<Person> person = world.crew().person(reader).filter(one -> !one.hasLeft());
     if (person.isEmpty()) {
-      throw Problem.fault("/reader", "is nobody of the house; GET /api/v1/people lists them");
+      throw Problem.fault("/reader", say("common.is-not-a-person"));
     }
     boolean member =
         world.calendars().members(calendar).stream().anyMatch(one -> one.id().equals(reader));
     if (member) {
-      throw Problem.fault("/reader", "reads this calendar already, as its owner or member");
+      throw Problem.fault("/reader", say("shares.already-reads-this-calendar"));
     }
     boolean again =
         store.open().stream()
             .anyMatch(one -> one.calendar().equals(calendar.id()) && one.reader().equals(reader));
     if (again) {
-      throw Problem.fault("/reader", "has a share of this calendar already; change that one");
+      throw Problem.fault("/reader", say("shares.already-has-a-share"));
     }
   }
 
@@ -146,7 +142,7 @@ class Shares implements Leaving {
         id,
         (share, act) -> {
           if (!share.reader().equals(asker)) {
-            throw Problem.forbidden("A share is accepted by whom it is for.");
+            throw Problem.forbidden(say("shares.only-the-person-a"));
           }
           if (!share.accepted()) {
             store.accept(id, act.at());
@@ -235,7 +231,7 @@ class Shares implements Leaving {
     Person person = world.person(asker);
     Calendar calendar = world.calendars().find(share.calendar()).orElseThrow();
     if (!person.isCoordinator() && !share.givenBy().equals(asker) && !isOwner(person, calendar)) {
-      throw Problem.forbidden("A share is changed by whoever gave it or owns the calendar.");
+      throw Problem.forbidden(say("shares.only-the-person-who"));
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.shares;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
@@ -81,15 +83,17 @@ class SharesController {
   record WishSchema(
       long calendar,
       long reader,
-      @Schema(description = "TIMES_AND_PLACE unless said") @Nullable Level level,
+      @Schema(description = "Default: TIMES_AND_PLACE") @Nullable Level level,
       @Nullable Boolean mayPassOn,
-      @Schema(description = "The first day on which it is over") @Nullable LocalDate until) {}
+      @Schema(description = "First day on which it has ended") @Nullable LocalDate until) {}
 
   @Schema(name = "ShareChange")
   record ChangeSchema(Level level, @Nullable Boolean mayPassOn, @Nullable LocalDate until) {}
 
   @GetMapping
-  @Operation(summary = "Shares the asker gave, reads by or owns the calendar of; a coordinator all")
+  @Operation(
+      summary =
+          "List the shares the caller gave, received or owns the calendar of; coordinators see all")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   List<ShareView> shares(Asker asker) {
     World world = worlds.now();
@@ -124,7 +128,7 @@ class SharesController {
   }
 
   @PostMapping
-  @Operation(summary = "Offers a calendar to a reader; it shows once accepted")
+  @Operation(summary = "Share a calendar with a reader; it shows once accepted")
   ResponseEntity<MadeView> offer(
       Asker asker,
       IdempotencyKey key,
@@ -133,10 +137,10 @@ class SharesController {
     OptionalLong calendar = input.number("calendar");
     OptionalLong reader = input.number("reader");
     if (calendar.isEmpty() && !input.namesFault("calendar")) {
-      input.fault("calendar", "is missing; GET /api/v1/calendars lists them");
+      input.fault("calendar", say("common.is-missing-see-get"));
     }
     if (reader.isEmpty() && !input.namesFault("reader")) {
-      input.fault("reader", "is missing; GET /api/v1/people lists them");
+      input.fault("reader", say("shares.is-missing-see-get"));
     }
     Shares.Wanted wanted = wanted(input, Level.TIMES_AND_PLACE);
     input.check();
@@ -160,20 +164,20 @@ class SharesController {
     Optional<LocalDate> until = input.day("until");
     LocalDate today = worlds.now().day();
     if (until.filter(day -> !day.isAfter(today)).isPresent()) {
-      input.fault("until", "is not after today; a share ends on a day to come");
+      input.fault("until", say("common.must-be-after-today"));
     }
     return new Shares.Wanted(level, input.flag("mayPassOn").orElse(false), until);
   }
 
   @PostMapping("/{id}/accept")
-  @Operation(summary = "Accepts a share that was offered to the asker")
+  @Operation(summary = "Accept a share offered to the caller")
   ResponseEntity<Void> accept(Asker asker, @PathVariable long id) {
     shares.accept(asker.person(), id);
     return ResponseEntity.noContent().build();
   }
 
   @PutMapping("/{id}")
-  @Operation(summary = "Gives a share another level, end or mark")
+  @Operation(summary = "Change the level or end of a share, or whether it can be shared on")
   ResponseEntity<Void> change(
       Asker asker,
       @PathVariable long id,
@@ -181,7 +185,7 @@ class SharesController {
       @RequestBody @Schema(implementation = ChangeSchema.class) JsonNode body) {
     Input input = Input.of(body, ChangeSchema.class);
     if (!input.has("level")) {
-      input.fault("level", "is missing; one of BUSY_ONLY, TIMES_AND_PLACE, ALL");
+      input.fault("level", say("shares.is-missing-one-of"));
     }
     Shares.Wanted wanted = wanted(input, Level.BUSY_ONLY);
     input.check();
@@ -194,7 +198,7 @@ class SharesController {
   }
 
   @DeleteMapping("/{id}")
-  @Operation(summary = "Withdraws a share, or leaves one that was given to the asker")
+  @Operation(summary = "Delete a share, or leave one that the caller received")
   ResponseEntity<Void> withdraw(Asker asker, @PathVariable long id) {
     shares.withdraw(asker.person(), id);
     return ResponseEntity.noContent().build();

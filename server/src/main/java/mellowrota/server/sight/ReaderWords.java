@@ -1,5 +1,7 @@
 package mellowrota.server.sight;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.List;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Rendering;
@@ -15,7 +17,7 @@ public final class ReaderWords {
 
   public static String of(World world, Rendering rendering) {
     if (rendering.way() instanceof Rendering.Way.Feed) {
-      return "whoever has a secret address of it";
+      return say("sight.anybody-with-address");
     }
     List<PersonId> people = List.copyOf(world.calendars().audience(rendering.id()).people());
     String names =
@@ -26,8 +28,8 @@ public final class ReaderWords {
     int more = people.size() - MOST_NAMES;
     boolean others = rendering.way() instanceof Rendering.Way.Copy copy && copy.others();
     return names
-        + (more > 0 ? " and " + more + " more" : "")
-        + (others ? " and whoever else reads it there" : "");
+        + (more > 0 ? say("sight.and-more", more) : "")
+        + (others ? say("sight.and-others-there") : "");
   }
 
   /** How one comes to read it, as the API says it: MEMBERS, SHARE, COPY or FEED. */

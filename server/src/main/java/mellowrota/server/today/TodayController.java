@@ -84,7 +84,8 @@ class TodayController {
       String today, Instant at, String zone, List<RecordView> work, List<UnseenView> changed) {}
 
   @GetMapping("/today")
-  @Operation(summary = "What wants the asker: overdue, due, with nobody, on no calendar, unseen")
+  @Operation(
+      summary = "What needs attention: overdue, due, unassigned, on no calendar, not acknowledged")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   TodayView today(Asker asker) {
     World world = worlds.now();
@@ -131,7 +132,7 @@ class TodayController {
   }
 
   @GetMapping("/my-day")
-  @Operation(summary = "The asker's own work around today, and what of it changed")
+  @Operation(summary = "The caller’s own work around today, and what has changed")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   MyDayView myDay(Asker asker) {
     World world = worlds.now();
@@ -152,7 +153,7 @@ class TodayController {
   }
 
   @PostMapping("/records/{id}/seen")
-  @Operation(summary = "Marks the changes of a record as seen by the asker")
+  @Operation(summary = "Acknowledge the changes of a record")
   ResponseEntity<Void> seen(Asker asker, @PathVariable long id) {
     World world = worlds.now();
     Person me = world.person(asker.person());

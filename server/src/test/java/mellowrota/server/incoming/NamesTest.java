@@ -11,7 +11,7 @@ import org.testng.annotations.Test;
 public class NamesTest {
 
   private static Names<Integer> names() {
-    Names<Integer> names = new Names<>("place of the house");
+    Names<Integer> names = new Names<>("place");
     names.put("Lock 7, Thornmere Flight", 7);
     names.put("Quill Weir", 1);
     names.put("Quill Weir, upper gate", 2);
@@ -50,7 +50,7 @@ public class NamesTest {
     assertThatThrownBy(() -> names().find(name))
         .isInstanceOfSatisfying(
             Names.Unknown.class, unknown -> assertThat(unknown.near()).isEqualTo(near))
-        .hasMessageContaining("is no place of the house");
+        .hasMessageContaining("is not a known place");
   }
 
   @Test
