@@ -81,15 +81,15 @@ public class PatternTest {
   @DataProvider
   Object[][] faults() {
     return new Object[][] {
-      {"{titel}", 1, "\"titel\" is no detail"},
+      {"{titel}", 1, "\"titel\" is not a detail"},
       {"a {title", 2, "{ is not closed"},
       {"a } b", 2, "} without a {"},
       {"[{ref} [x]]", 7, "[ inside [ ]"},
       {"{ref} ]", 6, "] without a ["},
       {"[ {ref}", 0, "[ is not closed"},
-      {"{due: QQ}", 5, "\"Q\" is no letter"},
+      {"{due: QQ}", 5, "\"Q\" is not a format letter"},
       {"{title: d}", 7, "only start, end, given and due"},
-      {"{times}", 1, "\"times\" is no detail"},
+      {"{times}", 1, "\"times\" is not a detail"},
     };
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.ical;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -31,7 +33,7 @@ import mellowrota.core.time.LocalTimes;
 public final class CopyText {
 
   /** Begins the line that says what becomes of changes made there; it is no part of the text. */
-  private static final String ABOUT = "About this copy: ";
+  private static final String ABOUT = say("ical.about-this-copy") + " ";
 
   /** Before the title of what is done, and no part of it. */
   static final String TICK = "\u2713 ";

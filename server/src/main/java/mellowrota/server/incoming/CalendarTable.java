@@ -204,7 +204,9 @@ final class CalendarTable {
       names.add(property.name());
     }
     if (component.name().equals("VTODO") && component.find("DTSTART").isPresent()) {
-      leftOut.computeIfAbsent("DTSTART of a to-do", n -> new ArrayList<>()).add(component.number());
+      leftOut
+          .computeIfAbsent(say("incoming.start-of-a-to-do"), n -> new ArrayList<>())
+          .add(component.number());
     }
     names.removeAll(TAKEN);
     names.removeAll(BOOKKEEPING);

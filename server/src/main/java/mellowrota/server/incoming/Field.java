@@ -1,5 +1,7 @@
 package mellowrota.server.incoming;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -24,7 +26,9 @@ record Field(String key, String label, Set<String> alsoCalled) {
   static final String DETAIL = "detail:";
   static final Field ID =
       new Field(
-          "id", "Id in the source", Set.of("number", "no", "nr", "key", "ref", "reference", "uid"));
+          "id",
+          say("incoming.id-in-the-source"),
+          Set.of("number", "no", "nr", "key", "ref", "reference", "uid"));
 
   /** As in "ticket no". */
   private static final Pattern NUMBERED = Pattern.compile(".* (no\\.?|number|id|ref)");

@@ -1,5 +1,7 @@
 package mellowrota.server.links;
 
+import static mellowrota.server.platform.Words.say;
+
 import java.net.URI;
 import java.time.Clock;
 import java.time.ZoneId;
@@ -40,12 +42,12 @@ class WriteTest {
     URI href = URI.create(calendar + uid + ".ics");
     List<Step> steps = new ArrayList<>();
     try {
-      String first = text(uid, 0, "Test entry, with \u00e9, comma and \u2713", zone);
+      String first = text(uid, 0, say("links.test-entry"), zone);
       host.create(account, href, first);
       Optional<Host.Standing> standing = host.get(account, href);
       steps.add(step("written", uid, first, standing, zone));
       if (standing.isPresent()) {
-        String second = text(uid, 1, "Test entry, changed", zone);
+        String second = text(uid, 1, say("links.test-entry-changed"), zone);
         host.change(account, href, second, standing.get().etag());
         steps.add(step("changed", uid, second, host.get(account, href), zone));
       }
@@ -53,7 +55,7 @@ class WriteTest {
       host.delete(account, href, Optional.empty());
     }
     boolean off = host.get(account, href).isEmpty();
-    steps.add(new Step("taken off", off, "", ""));
+    steps.add(new Step("removed", off, "", ""));
     return steps;
   }
 
@@ -63,8 +65,8 @@ class WriteTest {
     Face face =
         new Face(
             title,
-            "Nowhere; it goes at once",
-            "Two lines,\nto see that both arrive.",
+            say("links.test-place"),
+            say("links.test-text"),
             new EntryTimes.Timed(start, start.plusMinutes(30)),
             new Entry.Marks(false, false, false, false, false),
             List.of());

@@ -1,5 +1,7 @@
 package mellowrota.server.platform;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.core.converter.ModelConverters;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.models.Components;
@@ -28,23 +30,25 @@ class ToldAnswers {
 
   /** How an operation may be refused. */
   private enum Refusal {
-    MALFORMED("400", "Malformed"),
-    NOT_SIGNED_IN("401", "Not signed in"),
-    NOT_ALLOWED("403", "Not allowed for the caller"),
-    NOT_FOUND("404", "Nothing that the caller may open"),
-    CONFLICT("409", "In conflict with what is there"),
-    CHANGED_MEANWHILE("412", "Changed since it was read: both versions"),
-    TOO_LARGE("413", "Too large"),
-    FAULTS("422", "Errors, each with its place"),
-    NO_IF_MATCH("428", "Sent without If-Match"),
-    BUSY("503", "Busy or starting; try again after Retry-After");
+    MALFORMED("400"),
+    NOT_SIGNED_IN("401"),
+    NOT_ALLOWED("403"),
+    NOT_FOUND("404"),
+    CONFLICT("409"),
+    CHANGED_MEANWHILE("412"),
+    TOO_LARGE("413"),
+    FAULTS("422"),
+    NO_IF_MATCH("428"),
+    BUSY("503");
 
     private final String status;
-    private final String words;
 
-    Refusal(String status, String words) {
+    Refusal(String status) {
       this.status = status;
-      this.words = words;
+    }
+
+    private String words() {
+      return say("platform.refused-" + status);
     }
   }
 
@@ -75,7 +79,7 @@ class ToldAnswers {
       Components parts = document.getComponents();
       ModelConverters.getInstance().readAll(ProblemDocument.class).forEach(parts::addSchemas);
       for (Refusal one : Refusal.values()) {
-        parts.addResponses(one.name(), new ApiResponse().description(one.words).content(content));
+        parts.addResponses(one.name(), new ApiResponse().description(one.words()).content(content));
       }
     };
   }

@@ -41,9 +41,9 @@ final class FileWords {
   private FileWords() {}
 
   /** Each constant in small letters. */
-  static <E extends Enum<E>> Map<String, String> of(Class<E> type) {
+  static Map<String, String> of(Class<? extends Enum<?>> type) {
     Map<String, String> words = new LinkedHashMap<>();
-    for (E constant : type.getEnumConstants()) {
+    for (Enum<?> constant : type.getEnumConstants()) {
       words.put(constant.name(), lower(constant.name()));
     }
     return words;

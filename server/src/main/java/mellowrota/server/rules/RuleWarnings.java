@@ -52,9 +52,8 @@ final class RuleWarnings {
 
   private String words(int number, DetailKey detail, String reader) {
     String label = world.details().find(detail).map(DetailDefinition::label).orElse(detail.name());
-    return "Rule %d tests %s, which is for %s; %s may tell it from what stands there."
-        .formatted(
-            number, label, ForWords.of(world.details().forWhom(detail), world.roles()), reader);
+    String readers = ForWords.of(world.details().forWhom(detail), world.roles());
+    return say("rules.tests-what-readers-may-not-see", number, label, readers, reader);
   }
 
   /** Somebody who reads one of the rule's calendars and may not see it, in words. */

@@ -11,6 +11,7 @@ import static mellowrota.server.rules.YamlForm.scalar;
 import static mellowrota.server.rules.YamlForm.word;
 
 import java.io.StringWriter;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -23,19 +24,18 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import mellowrota.core.people.ForSet;
-import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
-import mellowrota.core.people.Team;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Kind;
-import mellowrota.core.work.Place;
 import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.ForWords;
 import mellowrota.server.rules.YamlForm.Field;
 import mellowrota.server.rules.YamlForm.Spot;
+import mellowrota.server.sight.ConditionTerm;
+import mellowrota.server.sight.TargetTerm;
 import mellowrota.server.sight.World;
 import org.yaml.snakeyaml.DumperOptions;
 import org.yaml.snakeyaml.Yaml;
@@ -315,49 +315,64 @@ final class SetFile {
   }
 
   private YamlForm condition() {
-    YamlForm parts = list(YamlForm.later(this::condition));
-    return YamlForm.oneOf(
-        Map.of("private", "private", "allDay", "all day"),
-        OTHERWISE_A_CONDITION,
-        Field.of("all", parts),
-        Field.of("any", parts),
-        Field.of("none", parts),
-        Field.of("kind", inline(word(FileWords.of(Kind.class)))),
-        Field.of("state", inline(word(FileWords.of(State.class)))),
-        Field.of("tag", TEXT),
-        Field.of("team", named(world.crew().teams(), Team::name, t -> t.id().value(), one("team"))),
-        Field.of("place", named(world.placeList(), Place::name, p -> p.id().value(), one("place"))),
-        Field.of("role", role(one("role"))),
-        Field.of("detail", TEXT),
-        Field.of(
-            "made by",
-            "madeBy",
-            named(world.crew().people(), Person::name, p -> p.id().value(), one("person"))),
-        Field.of("starts between", "startsBetween", inline(TEXT)));
+    Map<String, String> flags = new LinkedHashMap<>();
+    List<Field> others = new ArrayList<>();
+    for (ConditionTerm term : ConditionTerm.values()) {
+      if (term.value() == ConditionTerm.Value.FLAG) {
+        flags.put(term.field(), term.words());
+      } else {
+        others.add(Field.of(term.words(), term.field(), value(term)));
+      }
+    }
+    return YamlForm.oneOf(flags, OTHERWISE_A_CONDITION, others.toArray(Field[]::new));
   }
 
-  private static String one(String sort) {
-    return say("rules.does-not-exist-here", sort);
-  }
-
-  private YamlForm role(String none) {
-    return named(world.roles(), Role::name, role -> role.id().value(), none);
+  private YamlForm value(ConditionTerm term) {
+    return switch (term.value()) {
+      case PARTS -> list(YamlForm.later(this::condition));
+      case CONSTANTS -> inline(word(FileWords.of(term.constants())));
+      case NUMBER -> {
+        String none = say("rules.does-not-exist-here", term.thing().word());
+        yield named(
+            term.thing().names(world).entrySet(), Map.Entry::getValue, Map.Entry::getKey, none);
+      }
+      case HOURS -> inline(TEXT);
+      default -> TEXT;
+    };
   }
 
   private YamlForm target() {
-    String roles = world.roles().stream().map(Role::name).collect(Collectors.joining(", "));
-    YamlForm ofRoles = inline(role(say("rules.is-not-a-role", roles)));
-    return YamlForm.oneOf(
-        Map.of("thePlaces", "the place", "master", "Master"),
-        Field.of(
-            "calendar",
-            named(
-                world.calendars().all(),
-                calendar -> calendar.name(),
-                calendar -> calendar.id().value(),
-                say("rules.is-not-a-calendar"))),
-        Field.of("own calendars of", "ownOf", ofRoles),
-        Field.of("calendars of the teams of", "teamsOf", ofRoles));
+    Map<String, String> flags = new LinkedHashMap<>();
+    List<Field> others = new ArrayList<>();
+    for (TargetTerm term : TargetTerm.values()) {
+      switch (term.value()) {
+        case FLAG -> flags.put(term.field(), term.words());
+        case ROLES -> others.add(Field.of(term.words(), term.field(), roles()));
+        default -> {}
+      }
+    }
+    return YamlForm.oneOf(flags, calendar(), others.toArray(Field[]::new));
+  }
+
+  private YamlForm roles() {
+    String known = world.roles().stream().map(Role::name).collect(Collectors.joining(", "));
+    return inline(
+        named(
+            world.roles(),
+            Role::name,
+            role -> role.id().value(),
+            say("rules.is-not-a-role", known)));
+  }
+
+  /** One needs no more than its name. */
+  private Field calendar() {
+    YamlForm form =
+        named(
+            world.calendars().all(),
+            calendar -> calendar.name(),
+            calendar -> calendar.id().value(),
+            say("rules.is-not-a-calendar"));
+    return Field.of(TargetTerm.CALENDAR.words(), TargetTerm.CALENDAR.field(), form);
   }
 
   /** A rule that says what one of the house says is that one; the others are new. */

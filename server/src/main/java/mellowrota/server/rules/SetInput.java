@@ -13,14 +13,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.LongPredicate;
 import java.util.stream.Collectors;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.entry.Attendees;
 import mellowrota.core.entry.Reminder;
-import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
-import mellowrota.core.people.TeamId;
 import mellowrota.core.rule.LandingRule;
 import mellowrota.core.rule.Shape;
 import mellowrota.core.sight.Pattern;
@@ -28,9 +28,9 @@ import mellowrota.core.sight.Wording;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Kind;
-import mellowrota.core.work.PlaceId;
-import mellowrota.core.work.State;
 import mellowrota.server.platform.Input;
+import mellowrota.server.sight.ConditionTerm;
+import mellowrota.server.sight.TargetTerm;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import mellowrota.server.sight.store.SetStore.OneWording;
@@ -231,51 +231,55 @@ final class SetInput {
     return List.of(values).stream().map(Enum::name).toList();
   }
 
-  private void condition(Input item, int depth) {
+  /** The one name that a part may have; empty where that is told as a fault. */
+  private static Optional<String> only(Input item, Class<? extends Record> view) {
     Set<String> names = item.names();
-    if (!Input.names(SetViews.ConditionView.class).containsAll(names)) {
+    if (!Input.names(view).containsAll(names)) {
       // Told already: what is no field here.
-      return;
+      return Optional.empty();
     }
     if (names.size() != 1) {
-      item.fault(
-          "",
-          say(
-              "rules.must-name-exactly-one",
-              String.join(
-                  ", ", Input.names(SetViews.ConditionView.class).stream().sorted().toList())));
-      return;
+      String known = String.join(", ", new TreeSet<>(Input.names(view)));
+      item.fault("", say("rules.must-name-exactly-one", known));
+      return Optional.empty();
     }
-    String name = names.iterator().next();
-    if (depth > DEEPEST) {
-      item.fault(name, say("rules.is-nested-more-than", DEEPEST));
-      return;
-    }
-    switch (name) {
-      case "all", "any", "none" ->
+    return names.stream().findFirst();
+  }
+
+  private void condition(Input item, int depth) {
+    only(item, SetViews.ConditionView.class)
+        .ifPresent(
+            name -> {
+              if (depth > DEEPEST) {
+                item.fault(name, say("rules.is-nested-more-than", DEEPEST));
+              } else {
+                value(item, ConditionTerm.of(name), name, depth);
+              }
+            });
+  }
+
+  private void value(Input item, ConditionTerm term, String name, int depth) {
+    switch (term.value()) {
+      case PARTS ->
           item.objects(name, MOST_PARTS, SetViews.ConditionView.class)
               .forEach(part -> condition(part, depth + 1));
-      case "kind" -> someOf(item, name, Kind.values());
-      case "state" -> someOf(item, name, State.values());
-      case "tag" -> item.required(name, 40);
-      case "team" -> known(item, name, "team", id -> world.crew().team(TeamId.of(id)).isPresent());
-      case "place" ->
-          known(item, name, "place", id -> world.places().find(PlaceId.of(id)).isPresent());
-      case "role" -> known(item, name, "role", world::isRole);
-      case "madeBy" ->
-          known(item, name, "person", id -> world.crew().person(PersonId.of(id)).isPresent());
-      case "detail" -> {
+      case CONSTANTS -> someOf(item, name, term.constants().getEnumConstants());
+      case TEXT -> item.required(name, 40);
+      case NUMBER -> known(item, name, term.thing().word(), term.thing().names(world)::containsKey);
+      case DETAIL -> {
         String key = item.required(name, 60);
         if (!key.isEmpty() && !Worlds.keys(details).contains(new DetailKey(key))) {
-          item.fault(name, "is no detail of the set");
+          item.fault(name, say("rules.is-not-a-detail"));
         }
       }
-      case "startsBetween" -> hours(item, name);
-      default -> {
-        if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
-          item.fault(name, say("rules.must-be-true-or-absent"));
-        }
-      }
+      case HOURS -> hours(item, name);
+      default -> flag(item, name, "rules.must-be-true-or-absent");
+    }
+  }
+
+  private static void flag(Input item, String name, String words) {
+    if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
+      item.fault(name, say(words));
     }
   }
 
@@ -290,8 +294,7 @@ final class SetInput {
     }
   }
 
-  private static void known(
-      Input item, String name, String sort, java.util.function.LongPredicate isKnown) {
+  private static void known(Input item, String name, String sort, LongPredicate isKnown) {
     OptionalLong id = item.number(name);
     if (id.isEmpty() || !isKnown.test(id.getAsLong())) {
       if (!item.namesFault(name)) {
@@ -316,44 +319,28 @@ final class SetInput {
   }
 
   private void target(Input item) {
-    Set<String> names = item.names();
-    if (!Input.names(SetViews.TargetView.class).containsAll(names)) {
-      return;
-    }
-    if (names.size() != 1) {
-      item.fault(
-          "",
-          say(
-              "rules.must-name-exactly-one",
-              String.join(
-                  ", ", Input.names(SetViews.TargetView.class).stream().sorted().toList())));
-      return;
-    }
-    String name = names.iterator().next();
-    switch (name) {
-      case "ownOf", "teamsOf" -> {
+    only(item, SetViews.TargetView.class).ifPresent(name -> target(item, name));
+  }
+
+  private void target(Input item, String name) {
+    switch (TargetTerm.of(name).value()) {
+      case ROLES -> {
         List<Long> roles = item.numbers(name, RoleId.MOST);
         if (roles.isEmpty() || !roles.stream().allMatch(world::isRole)) {
-          item.fault(name, "is no list of roles; GET /api/v1/roles lists them");
+          item.fault(name, say("rules.must-be-roles"));
         }
       }
-      case "calendar" ->
-          known(
-              item,
-              name,
-              "date list or named calendar",
-              id ->
-                  world
-                      .calendars()
-                      .find(CalendarId.of(id))
-                      .map(calendar -> calendar.owner().sort())
-                      .filter(s -> s == Calendar.Sort.DATE_LIST || s == Calendar.Sort.NAMED)
-                      .isPresent());
-      default -> {
-        if (!item.flag(name).orElse(false) && !item.namesFault(name)) {
-          item.fault(name, say("rules.must-be-true-or"));
-        }
-      }
+      case CALENDAR -> known(item, name, say("rules.date-list-or-named"), this::isOfAll);
+      default -> flag(item, name, "rules.must-be-true-or");
     }
+  }
+
+  private boolean isOfAll(long calendar) {
+    return world
+        .calendars()
+        .find(CalendarId.of(calendar))
+        .map(found -> found.owner().sort())
+        .filter(sort -> sort == Calendar.Sort.DATE_LIST || sort == Calendar.Sort.NAMED)
+        .isPresent();
   }
 }
