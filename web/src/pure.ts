@@ -3,4 +3,4 @@ export { packRails } from './features/board/lanes';
 export { changesOf, draftOf, newRecord } from './features/records/model';
 export { readShortLine } from './features/records/shortLine';
 export { joined, moved } from './features/rules/model';
-export { daysText, readDue, readSpan, spanInput } from './shared/time';
+export { daysText, readClock, readDue, readSpan, spanInput } from './shared/time';

@@ -1,8 +1,9 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { useUndo } from '../features/records';
-import { onSettled, settledSaid } from '../shared/api/acts';
+import { onSettled } from '../shared/api/acts';
 import { ProblemError } from '../shared/api/client';
 import type { Told } from '../shared/ui/tray';
+import { settledSaid } from '../shared/words';
 import { useWhenIdle } from './useWhenIdle';
 import { frameWords as words } from './words';
 

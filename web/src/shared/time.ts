@@ -266,6 +266,15 @@ export function readDue(text: string): Due | null {
     : { date: day.format('YYYY-MM-DD') };
 }
 
+/** Reads a time of day as people type it: "8", "8:30", "8.30", "830". Null where it is none. */
+export function readClock(text: string): string | null {
+  const [, hour = '', minute = '00'] =
+    /^(\d{1,2})(?:[:.]?(\d{2}))?$/.exec(text.trim()) ?? ([] as string[]);
+  return hour !== '' && Number(hour) < 24 && Number(minute) < 60
+    ? `${hour.padStart(2, '0')}:${minute}`
+    : null;
+}
+
 /** A span as people type it, or days; the last included. */
 export interface TypedSpan {
   start?: string;

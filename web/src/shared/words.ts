@@ -1,3 +1,6 @@
+/** What every form and dialog says. */
+export const words = { save: 'Save', cancel: 'Cancel' };
+
 /**
  * What a closed set calls one of its values, where a page holds it as plain text; what is in no set
  * stands as it is. That a set lacks none of its values is checked where its words are written.
@@ -9,4 +12,33 @@ export function worded(words: Readonly<Record<string, string>>, value: string): 
 /** Words of a closed set to choose from, in their order. */
 export function choices<Value extends string>(words: Readonly<Record<Value, string>>) {
   return (Object.keys(words) as Value[]).map((value) => ({ value, label: words[value] }));
+}
+
+/** What was changed for the crew and the organisation, by the kind of its act. */
+const SETTLED: Record<string, string> = {
+  'crew.person': 'People changed',
+  'crew.team': 'Teams changed',
+  'crew.membership': 'Team members changed',
+  'crew.place': 'Places changed',
+  'crew.skills': 'Skills changed',
+  'crew.hours': 'Working hours changed',
+  'crew.terms': 'Contract and time zone changed',
+  'crew.leave': 'Leave changed',
+  'house.settle': 'Settings changed',
+  'house.days': 'Working days and closures changed',
+  'house.region': 'Regions and holidays changed',
+  'house.place': 'Capacity and travel times changed',
+  'house.limits': 'Limits changed',
+  'duty.add': 'Duty added',
+  'duty.change': 'Duty changed',
+  'duty.remove': 'Duty deleted',
+  'cover.let-stand': 'Clash accepted',
+  'cover.open-again': 'Clash reopened',
+  'account.title': 'Personal titles changed',
+  'file.take': 'File imported',
+  'settled.undo': 'Undone',
+};
+
+export function settledSaid(kind: string): string {
+  return SETTLED[kind] ?? 'Changed';
 }

@@ -6,6 +6,7 @@ import { longDayText, momentText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
+import { DateField } from '../../shared/ui/Moments';
 import styles from './account.module.css';
 import {
   useAppPasswords,
@@ -214,7 +215,7 @@ function Feeds() {
         />
         <label>
           {words.feedUntil}
-          <Input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+          <DateField value={until} onChange={setUntil} />
         </label>
         <Button
           type="primary"

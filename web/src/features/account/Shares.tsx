@@ -1,10 +1,11 @@
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { useState } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { useCalendars, useHouse, usePeople } from '../../shared/api/house';
 import { longDayText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { DateField } from '../../shared/ui/Moments';
 import styles from './account.module.css';
 import { useShareDeeds, useShares } from './queries';
 import { words, type Level } from './words';
@@ -78,7 +79,7 @@ function Offer({ deeds }: { deeds: Deeds }) {
       />
       <label>
         {words.shareUntil}
-        <Input type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+        <DateField value={until} onChange={setUntil} />
       </label>
       <Checkbox checked={mayPassOn} onChange={(event) => setMayPassOn(event.target.checked)}>
         {words.passOn}

@@ -1,19 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
-import { api, take } from '../../shared/api/client';
+import { asBefore, useRead } from '../../shared/api/ask';
+import { api } from '../../shared/api/client';
 import { usePeople, usePlaces, useTeams } from '../../shared/api/house';
 import { keys } from '../../shared/api/keys';
 
-export function useBoardData(from: string, until: string, calendars: number[]) {
-  return useQuery({
-    queryKey: keys.boardOf(from, until, calendars),
-    queryFn: () =>
-      take(api.GET('/api/v1/board', { params: { query: { from, until, calendars } } })),
-    // What was there stays while the next days come.
-    placeholderData: (previous) => previous,
+export const useBoardData = (from: string, until: string, calendars: number[]) =>
+  useRead(
+    keys.boardOf(from, until, calendars),
+    () => api.GET('/api/v1/board', { params: { query: { from, until, calendars } } }),
     // Thousands of items: comparing them costs more than drawing the few in sight.
-    structuralSharing: false,
-  });
-}
+    { placeholderData: asBefore, structuralSharing: false },
+  );
 
 export function useWorld() {
   return { people: usePeople(), teams: useTeams(), places: usePlaces() };

@@ -1,7 +1,8 @@
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { usePeople } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { DateField } from '../../shared/ui/Moments';
 import styles from './copies.module.css';
 import type { Found, Looked, Wish } from './model';
 import { words } from './words';
@@ -64,7 +65,7 @@ export function LinkCalendars({
         <p className={styles.account}>
           <label>
             {words.from}
-            <Input type="date" value={from} onChange={(event) => onFrom(event.target.value)} />
+            <DateField value={from} onChange={onFrom} />
           </label>
         </p>
       )}

@@ -3,6 +3,7 @@ import type { UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Table } from '../../shared/ui/Table';
 import styles from './cover.module.css';
 import { DaysAround } from './DaysAround';
 import type { Answer } from './queries';
@@ -38,54 +39,52 @@ export function Candidates({
   const shown = all ? cannot : could.length === 0 ? cannot.slice(0, WHERE_NOBODY_COULD) : [];
   return (
     <>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th scope="col">{words.whoCould(could.length, who.data.length)}</th>
-            <th scope="col">{words.week}</th>
-            <th scope="col">{words.days}</th>
-            <th scope="col">{words.why}</th>
-            <th scope="col" aria-label={words.give} />
+      <Table
+        className={styles.table}
+        heads={[
+          words.whoCould(could.length, who.data.length),
+          words.week,
+          words.days,
+          words.why,
+          { unseen: words.give },
+        ]}
+      >
+        {[...could, ...shown].map((one, at) => (
+          <tr key={one.person}>
+            <th scope="row">{one.name}</th>
+            <td className={styles.amount}>
+              {words.weekHours(one.weekMinutes, one.weekMinutes + minutes)}
+            </td>
+            <td className={styles.days}>
+              <DaysAround one={one} span={span} />
+            </td>
+            <td className={one.reasons.length > 0 ? styles.against : styles.free}>
+              {[
+                one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', '),
+                one.hoursUnsaid && words.hoursUnsaid,
+                one.wayMinutes !== undefined && words.way(one.wayMinutes),
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </td>
+            <td className={styles.buttons}>
+              {one.verdict === 'NO' ? (
+                <span className={styles.free}>{words.cannot}</span>
+              ) : (
+                <Button
+                  size="small"
+                  type={at === 0 && one.verdict === 'YES' ? 'primary' : 'default'}
+                  loading={pending === one.person}
+                  aria-label={`${one.verdict === 'YES' ? words.give : words.giveAnyway}: ${one.name}`}
+                  onClick={() => onGive(one)}
+                >
+                  {one.verdict === 'YES' ? words.give : words.giveAnyway}
+                </Button>
+              )}
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {[...could, ...shown].map((one, at) => (
-            <tr key={one.person}>
-              <th scope="row">{one.name}</th>
-              <td className={styles.amount}>
-                {words.weekHours(one.weekMinutes, one.weekMinutes + minutes)}
-              </td>
-              <td className={styles.days}>
-                <DaysAround one={one} span={span} />
-              </td>
-              <td className={one.reasons.length > 0 ? styles.against : styles.free}>
-                {[
-                  one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', '),
-                  one.hoursUnsaid && words.hoursUnsaid,
-                  one.wayMinutes !== undefined && words.way(one.wayMinutes),
-                ]
-                  .filter(Boolean)
-                  .join(', ')}
-              </td>
-              <td className={styles.buttons}>
-                {one.verdict === 'NO' ? (
-                  <span className={styles.free}>{words.cannot}</span>
-                ) : (
-                  <Button
-                    size="small"
-                    type={at === 0 && one.verdict === 'YES' ? 'primary' : 'default'}
-                    loading={pending === one.person}
-                    aria-label={`${one.verdict === 'YES' ? words.give : words.giveAnyway}: ${one.name}`}
-                    onClick={() => onGive(one)}
-                  >
-                    {one.verdict === 'YES' ? words.give : words.giveAnyway}
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       {shown.length < cannot.length && (
         <p className={styles.quiet}>
           {words.rest(cannot.length - shown.length)} ·{' '}

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { errorText } from '../../shared/api/client';
 import { momentText, shortSpanText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
+import { Table } from '../../shared/ui/Table';
 import { Candidates } from './Candidates';
 import styles from './cover.module.css';
 import { SwapPart } from './SwapPart';
@@ -28,48 +29,39 @@ export function ClashPart({ clash, from, until }: { clash: Clash; from: string; 
         {clash.name ?? words.aPlace}, {clashText(clash)}{' '}
         <span>{clash.never ? words.isNever : words.warns}</span>
       </h2>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th scope="col">{words.what}</th>
-            <th scope="col">{words.when}</th>
-            <th scope="col" aria-label={words.handOver} />
+      <Table className={styles.table} heads={[words.what, words.when, { unseen: words.handOver }]}>
+        {clash.items.map((item, at) => (
+          <tr key={at}>
+            <th scope="row">
+              {item.record ? (
+                <Link to={`/records/${item.record}`}>
+                  {[item.ref, item.title].filter(Boolean).join(' ') || words.work}
+                </Link>
+              ) : (
+                words.sorts[item.sort]
+              )}
+            </th>
+            <td>{shortSpanText(item.start, item.end)}</td>
+            <td className={styles.buttons}>
+              {held(item) &&
+                WAYS.map((way) => {
+                  const open = taken?.item === item && taken.way === way;
+                  return (
+                    <Button
+                      key={way}
+                      size="small"
+                      aria-expanded={open}
+                      aria-label={`${words[way]}: ${what(item)}`}
+                      onClick={() => setTaken(open ? null : { item, way })}
+                    >
+                      {words[way]}
+                    </Button>
+                  );
+                })}
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {clash.items.map((item, at) => (
-            <tr key={at}>
-              <th scope="row">
-                {item.record ? (
-                  <Link to={`/records/${item.record}`}>
-                    {[item.ref, item.title].filter(Boolean).join(' ') || words.work}
-                  </Link>
-                ) : (
-                  words.sorts[item.sort]
-                )}
-              </th>
-              <td>{shortSpanText(item.start, item.end)}</td>
-              <td className={styles.buttons}>
-                {held(item) &&
-                  WAYS.map((way) => {
-                    const open = taken?.item === item && taken.way === way;
-                    return (
-                      <Button
-                        key={way}
-                        size="small"
-                        aria-expanded={open}
-                        aria-label={`${words[way]}: ${what(item)}`}
-                        onClick={() => setTaken(open ? null : { item, way })}
-                      >
-                        {words[way]}
-                      </Button>
-                    );
-                  })}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       {clash.also.length > 0 && (
         <p className={styles.quiet}>
           {words.also} {clash.also.map((kind) => words.kinds[kind]).join(', ')}

@@ -1,10 +1,10 @@
-import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
+import { Button, Checkbox, Form, Input, InputNumber } from 'antd';
 import type { Schemas } from '../../shared/api/client';
 import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
-import { Fault } from '../../shared/ui/Fault';
-import { Loading } from '../../shared/ui/Loading';
 import { tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { ClockField, DateField } from '../../shared/ui/Moments';
+import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './cover.module.css';
 import { useDuties, useDutyDeeds, type DutyWish } from './queries';
 import { words } from './words';
@@ -22,20 +22,17 @@ interface Values {
 export function DutyDialog({ id, onClose }: { id: number | null; onClose: () => void }) {
   const duties = useDuties();
   return (
-    <Modal
-      open
+    <Dialog
       width={720}
       title={id === null ? words.newDuty : words.changeDuty}
-      footer={null}
-      onCancel={onClose}
-      styles={{ body: { maxHeight: 'calc(100vh - 190px)', overflowY: 'auto' } }}
+      reads={[duties]}
+      loading={words.loading}
+      onClose={onClose}
     >
-      {duties.isPending && <Loading what={words.loading} />}
-      {duties.error && <Fault error={duties.error} again={() => void duties.refetch()} />}
       {duties.data && (
         <DutyForm known={duties.data.find((one) => one.id === id)} onClose={onClose} />
       )}
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -128,13 +125,7 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
       <Form.Item name="meanwhile" valuePropName="checked">
         <Checkbox>{words.meanwhile}</Checkbox>
       </Form.Item>
-      {error && <Fault error={error} />}
-      <div className={styles.foot}>
-        <Button type="primary" htmlType="submit" loading={add.isPending || change.isPending}>
-          {words.save}
-        </Button>
-        <Button onClick={onClose}>{words.cancel}</Button>
-        <span className={styles.grow} />
+      <Answers pending={add.isPending || change.isPending} error={error} onClose={onClose}>
         {known && (
           <Button
             danger
@@ -144,7 +135,7 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
             {words.dutyOff}
           </Button>
         )}
-      </div>
+      </Answers>
     </Form>
   );
 }
@@ -152,49 +143,36 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
 /** The hours of the week over which so many stand, some of them for a season alone. */
 function Spans() {
   return (
-    <Form.List name="spans">
-      {(fields, { add: more, remove: less }) => (
+    <Rows
+      name="spans"
+      className={styles.span}
+      fresh={() => ({ weekdays: [1, 2, 3, 4, 5, 6, 7], from: '20:00', until: '08:00', count: 1 })}
+      add={words.spanAdd}
+      remove={words.spanOff}
+      least={1}
+    >
+      {(field) => (
         <>
-          {fields.map((field) => (
-            <div key={field.key} className={styles.span}>
-              <Form.Item label={words.dutyCount} name={[field.name, 'count']}>
-                <InputNumber min={1} max={99} precision={0} />
-              </Form.Item>
-              <Form.Item label={words.dutyFrom} name={[field.name, 'from']}>
-                <Input type="time" required />
-              </Form.Item>
-              <Form.Item label={words.dutyUntil} name={[field.name, 'until']}>
-                <Input type="time" required />
-              </Form.Item>
-              <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
-                <Input type="date" />
-              </Form.Item>
-              <Form.Item label={words.seasonLast} name={[field.name, 'last']}>
-                <Input type="date" />
-              </Form.Item>
-              <Button
-                size="small"
-                aria-label={words.spanOff}
-                disabled={fields.length === 1}
-                onClick={() => less(field.name)}
-              >
-                −
-              </Button>
-              <Form.Item className={styles.weekdays} name={[field.name, 'weekdays']}>
-                <Checkbox.Group options={words.weekdays} aria-label={words.dutyDays} />
-              </Form.Item>
-            </div>
-          ))}
-          <Button
-            size="small"
-            onClick={() =>
-              more({ weekdays: [1, 2, 3, 4, 5, 6, 7], from: '20:00', until: '08:00', count: 1 })
-            }
-          >
-            {words.spanAdd}
-          </Button>
+          <Form.Item className={styles.weekdays} name={[field.name, 'weekdays']}>
+            <Checkbox.Group options={words.weekdays} aria-label={words.dutyDays} />
+          </Form.Item>
+          <Form.Item label={words.dutyCount} name={[field.name, 'count']}>
+            <InputNumber min={1} max={99} precision={0} />
+          </Form.Item>
+          <Form.Item label={words.dutyFrom} name={[field.name, 'from']}>
+            <ClockField />
+          </Form.Item>
+          <Form.Item label={words.dutyUntil} name={[field.name, 'until']}>
+            <ClockField />
+          </Form.Item>
+          <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
+            <DateField />
+          </Form.Item>
+          <Form.Item label={words.seasonLast} name={[field.name, 'last']}>
+            <DateField />
+          </Form.Item>
         </>
       )}
-    </Form.List>
+    </Rows>
   );
 }

@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { daysBetween, daysText, addDays } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Table } from '../../shared/ui/Table';
 import styles from './cover.module.css';
 import { useLoads, type Load } from './queries';
 import { hours, words } from './words';
@@ -42,48 +43,38 @@ export function LoadPart({
       ) : loads.error ? (
         <Fault error={loads.error} again={() => void loads.refetch()} />
       ) : (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col">{words.who}</th>
-              <th scope="col">{words.byDay}</th>
-              <th scope="col" className={styles.figure}>
-                {words.timed}
-              </th>
-              <th scope="col" className={styles.figure}>
-                {words.givenWork}
-              </th>
-              <th scope="col" className={styles.figure}>
-                {words.maybe}
-              </th>
-              <th scope="col" className={styles.figure}>
-                {words.ofContract}
-              </th>
-              <th scope="col">{words.besides}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {[...loads.data]
-              .sort((one, other) => part(other) - part(one) || one.name.localeCompare(other.name))
-              .map((one) => (
-                <tr key={one.person}>
-                  <th scope="row">{one.name}</th>
-                  <td>
-                    <Days load={one} />
-                  </td>
-                  <td className={styles.figure}>{hours(sum(one.work))} h</td>
-                  <td className={styles.figure}>{some(sum(one.given))}</td>
-                  <td className={styles.figure}>{some(sum(one.maybe) + sum(one.givenMaybe))}</td>
-                  <td className={`${styles.figure} ${over(one) ? styles.against : ''}`}>
-                    {one.contractMinutes === undefined
-                      ? words.noContract
-                      : words.contract(part(one), one.contractMinutes * weeks)}
-                  </td>
-                  <td>{words.beside(sum(one.wholeDays), one.unestimated)}</td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
+        <Table
+          className={styles.table}
+          heads={[
+            words.who,
+            words.byDay,
+            { figure: words.timed },
+            { figure: words.givenWork },
+            { figure: words.maybe },
+            { figure: words.ofContract },
+            words.besides,
+          ]}
+        >
+          {[...loads.data]
+            .sort((one, other) => part(other) - part(one) || one.name.localeCompare(other.name))
+            .map((one) => (
+              <tr key={one.person}>
+                <th scope="row">{one.name}</th>
+                <td>
+                  <Days load={one} />
+                </td>
+                <td className={styles.figure}>{hours(sum(one.work))} h</td>
+                <td className={styles.figure}>{some(sum(one.given))}</td>
+                <td className={styles.figure}>{some(sum(one.maybe) + sum(one.givenMaybe))}</td>
+                <td className={`${styles.figure} ${over(one) ? styles.against : ''}`}>
+                  {one.contractMinutes === undefined
+                    ? words.noContract
+                    : words.contract(part(one), one.contractMinutes * weeks)}
+                </td>
+                <td>{words.beside(sum(one.wholeDays), one.unestimated)}</td>
+              </tr>
+            ))}
+        </Table>
       )}
     </section>
   );

@@ -2,6 +2,7 @@ import { Button, Checkbox } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { errorText } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
+import { Table } from '../../shared/ui/Table';
 import styles from './cover.module.css';
 import type { Reason } from './queries';
 import { reasonText, words } from './words';
@@ -67,38 +68,30 @@ export function Proposals({
   return (
     <>
       {all.length > 0 && (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col" aria-label={words.give} />
-              <th scope="col">{words.what}</th>
-              <th scope="col">{words.when}</th>
-              <th scope="col">{words.to}</th>
-              <th scope="col">{words.why}</th>
+        <Table
+          className={styles.table}
+          heads={[{ unseen: words.give }, words.what, words.when, words.to, words.why]}
+        >
+          {all.map((one, at) => (
+            <tr key={at}>
+              <td>
+                {one.give && (
+                  <Checkbox
+                    aria-label={`${words.give}: ${one.label} ${one.name ?? ''}`}
+                    checked={taken(one, at)}
+                    onChange={() => turn(at)}
+                  />
+                )}
+              </td>
+              <th scope="row">{one.what}</th>
+              <td>{one.when}</td>
+              <td>{one.name ?? <span className={styles.against}>{words.nobody}</span>}</td>
+              <td className={one.reasons.length > 0 ? styles.against : styles.free}>
+                {one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', ')}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {all.map((one, at) => (
-              <tr key={at}>
-                <td>
-                  {one.give && (
-                    <Checkbox
-                      aria-label={`${words.give}: ${one.label} ${one.name ?? ''}`}
-                      checked={taken(one, at)}
-                      onChange={() => turn(at)}
-                    />
-                  )}
-                </td>
-                <th scope="row">{one.what}</th>
-                <td>{one.when}</td>
-                <td>{one.name ?? <span className={styles.against}>{words.nobody}</span>}</td>
-                <td className={one.reasons.length > 0 ? styles.against : styles.free}>
-                  {one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </Table>
       )}
       <div className={styles.foot}>
         {all.length > 0 && (

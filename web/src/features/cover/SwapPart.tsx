@@ -6,6 +6,7 @@ import { shortSpanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
+import { Table } from '../../shared/ui/Table';
 import styles from './cover.module.css';
 import { useCoverDeeds, useSwaps, type Held, type Swap } from './queries';
 import { againstText, words } from './words';
@@ -47,50 +48,42 @@ export function SwapPart({ held, name, what }: { held: Held; name: string; what:
       {could.length === 0 ? (
         <p className={styles.quiet}>{words.noSwap}</p>
       ) : (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col">{words.swapWith}</th>
-              <th scope="col">{words.swapFor}</th>
-              <th scope="col">{words.when}</th>
-              <th scope="col">{words.why}</th>
-              <th scope="col" aria-label={words.swap} />
-            </tr>
-          </thead>
-          <tbody>
-            {could.slice(0, most).map((one, at) => {
-              const against = againstText(one, name);
-              const label = one.verdict === 'YES' ? words.swap : words.swapAnyway;
-              const busy =
-                swap.isPending &&
-                swap.variables.sides[1]?.record === one.record &&
-                swap.variables.sides[1].person === one.person;
-              return (
-                <tr key={`${one.record}/${one.visit}/${one.person}`}>
-                  <th scope="row">{one.name}</th>
-                  <td>
-                    <Link to={`/records/${one.record}`}>{theirs(one)}</Link>
-                  </td>
-                  <td>{shortSpanText(one.start, one.end)}</td>
-                  <td className={against ? styles.against : styles.free}>
-                    {against || words.bothCould}
-                  </td>
-                  <td className={styles.buttons}>
-                    <Button
-                      size="small"
-                      type={at === 0 ? 'primary' : 'default'}
-                      loading={busy}
-                      aria-label={`${label}: ${one.name}, ${theirs(one)}`}
-                      onClick={() => change(one)}
-                    >
-                      {label}
-                    </Button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <Table
+          className={styles.table}
+          heads={[words.swapWith, words.swapFor, words.when, words.why, { unseen: words.swap }]}
+        >
+          {could.slice(0, most).map((one, at) => {
+            const against = againstText(one, name);
+            const label = one.verdict === 'YES' ? words.swap : words.swapAnyway;
+            const busy =
+              swap.isPending &&
+              swap.variables.sides[1]?.record === one.record &&
+              swap.variables.sides[1].person === one.person;
+            return (
+              <tr key={`${one.record}/${one.visit}/${one.person}`}>
+                <th scope="row">{one.name}</th>
+                <td>
+                  <Link to={`/records/${one.record}`}>{theirs(one)}</Link>
+                </td>
+                <td>{shortSpanText(one.start, one.end)}</td>
+                <td className={against ? styles.against : styles.free}>
+                  {against || words.bothCould}
+                </td>
+                <td className={styles.buttons}>
+                  <Button
+                    size="small"
+                    type={at === 0 ? 'primary' : 'default'}
+                    loading={busy}
+                    aria-label={`${label}: ${one.name}, ${theirs(one)}`}
+                    onClick={() => change(one)}
+                  >
+                    {label}
+                  </Button>
+                </td>
+              </tr>
+            );
+          })}
+        </Table>
       )}
       <p className={styles.quiet}>
         {could.length > most && (

@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, ifStill, newKey, take, type Schemas, type Seen } from '../../shared/api/client';
+import { useQuery } from '@tanstack/react-query';
+import { asBefore, of, ofStill, useDo, useRead, useReadNow } from '../../shared/api/ask';
+import { api, take, type Schemas, type Seen } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
-import { useReadNow } from '../../shared/api/useReadNow';
 import { addDays } from '../../shared/time';
 import { takerText } from './words';
 
@@ -27,25 +27,17 @@ export type ClashItem = Schemas['ClashItem'];
 export type Give = Schemas['CoverGive'];
 export type DutyWish = Schemas['DutyWish'];
 
-export function useCover(from: string, until: string) {
-  return useQuery({
-    queryKey: keys.coverOf(from, until),
-    queryFn: () => take(api.GET('/api/v1/cover', { params: { query: { from, until } } })),
-    placeholderData: (before) => before,
-  });
-}
+export const useCover = (from: string, until: string) =>
+  useRead(
+    keys.coverOf(from, until),
+    () => api.GET('/api/v1/cover', { params: { query: { from, until } } }),
+    { placeholderData: asBefore },
+  );
 
-export function useWhoCould(gap: Gap) {
-  return useQuery({
-    queryKey: keys.coverPart('who', gap.ask, gap.start, gap.end),
-    queryFn: () =>
-      take(
-        api.GET('/api/v1/cover/who-could', {
-          params: { query: { ask: gap.ask, start: gap.start, end: gap.end } },
-        }),
-      ),
-  });
-}
+export const useWhoCould = ({ ask, start, end }: Gap) =>
+  useRead(keys.coverPart('who', ask, start, end), () =>
+    api.GET('/api/v1/cover/who-could', { params: { query: { ask, start, end } } }),
+  );
 
 /** A visit of somebody's that another may take over. */
 export interface Held {
@@ -54,21 +46,15 @@ export interface Held {
   from: number;
 }
 
-export function useWhoCouldTake(held: Held) {
-  return useQuery({
-    queryKey: keys.coverPart('take', held),
-    queryFn: () =>
-      take(api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } })),
-  });
-}
+export const useWhoCouldTake = (held: Held) =>
+  useRead(keys.coverPart('take', held), () =>
+    api.GET('/api/v1/cover/who-could-take', { params: { query: { ...held } } }),
+  );
 
-export function useSwaps({ record, visit, from }: Held) {
-  return useQuery({
-    queryKey: keys.coverPart('swaps', record, visit, from),
-    queryFn: () =>
-      take(api.GET('/api/v1/cover/swaps', { params: { query: { record, visit, person: from } } })),
-  });
-}
+export const useSwaps = ({ record, visit, from: person }: Held) =>
+  useRead(keys.coverPart('swaps', record, visit, person), () =>
+    api.GET('/api/v1/cover/swaps', { params: { query: { record, visit, person } } }),
+  );
 
 /** A visit while it is moved: from whom, and how far on the clock. */
 export interface HeldVisit {
@@ -119,104 +105,61 @@ export function useWhenCould(asked: WhenAsked) {
     ...(place !== null && { place }),
     ...(record !== null && { record }),
   };
-  return useQuery({
-    queryKey: keys.coverPart('when', query),
-    queryFn: () => take(api.GET('/api/v1/cover/when-could', { params: { query } })),
-  });
+  return useRead(keys.coverPart('when', query), () =>
+    api.GET('/api/v1/cover/when-could', { params: { query } }),
+  );
 }
 
-export function useLoads(from: string, until: string) {
-  return useQuery({
-    queryKey: keys.coverPart('loads', from, until),
-    queryFn: () => take(api.GET('/api/v1/cover/loads', { params: { query: { from, until } } })),
-  });
-}
+export const useLoads = (from: string, until: string) =>
+  useRead(keys.coverPart('loads', from, until), () =>
+    api.GET('/api/v1/cover/loads', { params: { query: { from, until } } }),
+  );
 
-export function useLeft(person: number, from: string, until: string) {
-  return useQuery({
-    queryKey: keys.coverPart('left', person, from, until),
-    queryFn: () =>
-      take(api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } })),
-  });
-}
+export const useLeft = (person: number, from: string, until: string) =>
+  useRead(keys.coverPart('left', person, from, until), () =>
+    api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } }),
+  );
 
-export function useFill(from: string, until: string, asked: boolean) {
-  return useQuery({
-    queryKey: keys.coverPart('fill', from, until),
-    queryFn: () => take(api.GET('/api/v1/cover/fill', { params: { query: { from, until } } })),
-    enabled: asked,
-  });
-}
+export const useFill = (from: string, until: string, enabled: boolean) =>
+  useRead(
+    keys.coverPart('fill', from, until),
+    () => api.GET('/api/v1/cover/fill', { params: { query: { from, until } } }),
+    { enabled },
+  );
 
 /** What is done from here; whatever comes of it, all that rests on it is looked at anew. */
 export function useCoverDeeds() {
-  const queries = useQueryClient();
-  const onSettled = () => void queries.invalidateQueries();
-  const key = () => ({ header: { 'Idempotency-Key': newKey() } });
   return {
-    give: useMutation({
-      mutationFn: (body: Give) => take(api.POST('/api/v1/cover/give', { body, params: key() })),
-      onSettled,
-    }),
-    handOver: useMutation({
-      mutationFn: (body: Schemas['HandOver']) =>
-        take(api.POST('/api/v1/cover/hand-over', { body, params: key() })),
-      onSettled,
-    }),
-    swap: useMutation({
-      mutationFn: (body: Schemas['Swap']) =>
-        take(api.POST('/api/v1/cover/swap', { body, params: key() })),
-      onSettled,
-    }),
-    letStand: useMutation({
-      mutationFn: (body: Schemas['LetStand']) =>
-        take(api.POST('/api/v1/cover/let-stand', { body })),
-      onSettled,
-    }),
-    openAgain: useMutation({
-      mutationFn: (clash: string) =>
-        take(api.DELETE('/api/v1/cover/let-stand/{clash}', { params: { path: { clash } } })),
-      onSettled,
-    }),
+    give: useDo((body: Give) => api.POST('/api/v1/cover/give', { body })),
+    handOver: useDo((body: Schemas['HandOver']) => api.POST('/api/v1/cover/hand-over', { body })),
+    swap: useDo((body: Schemas['Swap']) => api.POST('/api/v1/cover/swap', { body })),
+    letStand: useDo((body: Schemas['LetStand']) => api.POST('/api/v1/cover/let-stand', { body })),
+    openAgain: useDo((clash: string) =>
+      api.DELETE('/api/v1/cover/let-stand/{clash}', of({ clash })),
+    ),
   };
 }
 
 /** Holidays and closures that touch some days. */
-export function useDaysOff(from: string, until: string) {
-  return useQuery({
-    queryKey: keys.daysOff(from, until),
-    queryFn: () => take(api.GET('/api/v1/days-off', { params: { query: { from, until } } })),
-    placeholderData: (previous) => previous,
-  });
-}
+export const useDaysOff = (from: string, until: string) =>
+  useRead(
+    keys.daysOff(from, until),
+    () => api.GET('/api/v1/days-off', { params: { query: { from, until } } }),
+    { placeholderData: asBefore },
+  );
 
-export function useDuties() {
-  return useReadNow(keys.duties, () => take(api.GET('/api/v1/duties')));
-}
+export const useDuties = () => useReadNow(keys.duties, () => api.GET('/api/v1/duties'));
+
+const DUTIES = [keys.duties, keys.cover];
 
 export function useDutyDeeds() {
-  const queries = useQueryClient();
-  const onSettled = () => {
-    void queries.invalidateQueries({ queryKey: keys.duties });
-    void queries.invalidateQueries({ queryKey: keys.cover });
-  };
   return {
-    add: useMutation({
-      mutationFn: (body: DutyWish) =>
-        take(
-          api.POST('/api/v1/duties', { body, params: { header: { 'Idempotency-Key': newKey() } } }),
-        ),
-      onSettled,
-    }),
-    change: useMutation({
-      mutationFn: ({ id, tag, ...body }: Seen<DutyWish> & { id: number }) =>
-        take(api.PUT('/api/v1/duties/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
-      onSettled,
-    }),
-    remove: useMutation({
-      mutationFn: (id: number) =>
-        take(api.DELETE('/api/v1/duties/{id}', { params: { path: { id } } })),
-      onSettled,
-    }),
+    add: useDo((body: DutyWish) => api.POST('/api/v1/duties', { body }), DUTIES),
+    change: useDo(
+      ({ id, tag, ...body }: Seen<DutyWish> & { id: number }) =>
+        api.PUT('/api/v1/duties/{id}', { ...ofStill({ id }, tag), body }),
+      DUTIES,
+    ),
+    remove: useDo((id: number) => api.DELETE('/api/v1/duties/{id}', of({ id })), DUTIES),
   };
 }

@@ -7,7 +7,7 @@ import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
 import { RegionList } from './RegionList';
 import { TeamList } from './TeamList';
-import { WhatChanged } from './WhatChanged';
+import { ChangeLog } from './ChangeLog';
 import { words } from './words';
 
 /** Who there is: people, teams, places, and what is settled for all. Coordinators change them, the crew may look. */
@@ -51,7 +51,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'house' && mayChange && <House />}
       {tab === 'regions' && mayChange && <RegionList />}
       {tab === 'limits' && mayChange && <Limits />}
-      {tab === 'changes' && mayChange && <WhatChanged />}
+      {tab === 'changes' && mayChange && <ChangeLog />}
     </section>
   );
 }

@@ -13,6 +13,7 @@ import { SkillsDialog } from './SkillsDialog';
 import { TimesDialog } from './TimesDialog';
 import { useAddPerson, type Person } from './queries';
 import { worded } from '../../shared/words';
+import { Table } from '../../shared/ui/Table';
 import { words } from './words';
 
 export function PeopleList({ mayChange }: { mayChange: boolean }) {
@@ -42,40 +43,37 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
       )}
       {people.data.length < 2 && <p className={styles.teach}>{words.noPeople}</p>}
       <div className={styles.scroll}>
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col">{words.name}</th>
-              <th scope="col">{words.standing}</th>
-              <th scope="col">{words.inTeams}</th>
-              {mayChange && <th scope="col">{words.account}</th>}
-              {mayChange && <th scope="col">{words.linked}</th>}
-              {mayChange && <th scope="col" aria-label="Actions" />}
+        <Table
+          heads={[
+            words.name,
+            words.standing,
+            words.inTeams,
+            mayChange && words.account,
+            mayChange && words.linked,
+            mayChange && { unseen: 'Actions' },
+          ]}
+        >
+          {people.data.map((person) => (
+            <tr key={person.id} className={person.standing === 'LEFT' ? styles.faded : ''}>
+              <th scope="row">{person.name}</th>
+              <td>{words.standings[person.standing]}</td>
+              <td>{person.teams.map(teamName).join(', ')}</td>
+              {mayChange && (
+                <td>
+                  {person.account === 'NONE' || person.standing === 'LEFT'
+                    ? words.accounts.NONE
+                    : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
+                </td>
+              )}
+              {mayChange && <td>{worded(words.deciderWords, linked(person.id) ?? '')}</td>}
+              {mayChange && (
+                <td className={styles.buttons}>
+                  <Deeds person={person} onDo={(what) => setOpen({ what, person })} />
+                </td>
+              )}
             </tr>
-          </thead>
-          <tbody>
-            {people.data.map((person) => (
-              <tr key={person.id} className={person.standing === 'LEFT' ? styles.faded : ''}>
-                <th scope="row">{person.name}</th>
-                <td>{words.standings[person.standing]}</td>
-                <td>{person.teams.map(teamName).join(', ')}</td>
-                {mayChange && (
-                  <td>
-                    {person.account === 'NONE' || person.standing === 'LEFT'
-                      ? words.accounts.NONE
-                      : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
-                  </td>
-                )}
-                {mayChange && <td>{worded(words.deciderWords, linked(person.id) ?? '')}</td>}
-                {mayChange && (
-                  <td className={styles.buttons}>
-                    <Deeds person={person} onDo={(what) => setOpen({ what, person })} />
-                  </td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </Table>
       </div>
       {open && <OpenDialog {...open} teams={teams.data ?? []} onClose={() => setOpen(null)} />}
     </>

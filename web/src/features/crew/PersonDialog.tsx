@@ -1,8 +1,9 @@
-import { Button, Form, Input, Modal } from 'antd';
+import { Form, Input } from 'antd';
 import type { Schemas } from '../../shared/api/client';
 import { Choice } from '../../shared/ui/Choice';
-import { Fault } from '../../shared/ui/Fault';
 import { tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { Answers, Dialog } from '../../shared/ui/Dialog';
+import { choices } from '../../shared/words';
 import { useChangePerson, type Person, type Team } from './queries';
 import { words } from './words';
 
@@ -20,10 +21,8 @@ export function PersonDialog({
   const change = useChangePerson(person.id);
   const [form] = Form.useForm<Values>();
   const right = Form.useWatch('right', form);
-  const options = (list: Record<string, string>) =>
-    Object.entries(list).map(([value, label]) => ({ value, label }));
   return (
-    <Modal open title={words.changeTitle(person.name)} footer={null} onCancel={onClose}>
+    <Dialog title={words.changeTitle(person.name)} onClose={onClose}>
       <Form
         form={form}
         layout="vertical"
@@ -46,24 +45,18 @@ export function PersonDialog({
           <Input maxLength={100} />
         </Form.Item>
         <Form.Item label={words.standing} name="standing">
-          <Choice options={options(words.standings)} />
+          <Choice options={choices(words.standings)} />
         </Form.Item>
         <Form.Item label={words.right} name="right">
-          <Choice options={options(words.rights)} />
+          <Choice options={choices(words.rights)} />
         </Form.Item>
         {right === 'TEAM_COORDINATOR' && (
           <Form.Item label={words.coordinates} name="coordinates">
             <Choice multiple options={teams.map((t) => ({ value: t.id, label: t.name }))} />
           </Form.Item>
         )}
-        {change.error && <Fault error={change.error} />}
-        <div style={{ display: 'flex', gap: 8 }}>
-          <Button type="primary" htmlType="submit" loading={change.isPending}>
-            {words.save}
-          </Button>
-          <Button onClick={onClose}>{words.cancel}</Button>
-        </div>
+        <Answers pending={change.isPending} error={change.error} onClose={onClose} />
       </Form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,9 +1,8 @@
-import { Button, Checkbox, Form, InputNumber, Modal } from 'antd';
+import { Checkbox, Form, InputNumber } from 'antd';
 import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
-import { Fault } from '../../shared/ui/Fault';
-import { Loading } from '../../shared/ui/Loading';
 import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
 import { usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
 import { useSetWorkedDays, useWorkedDays } from './regionQueries';
@@ -45,18 +44,13 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
     onClose();
   };
   return (
-    <Modal
-      open
-      centered
+    <Dialog
       width={640}
       title={words.placeTitle(place.name)}
-      footer={null}
-      onCancel={onClose}
-      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
+      reads={[terms, days]}
+      loading={words.loading}
+      onClose={onClose}
     >
-      {(terms.isPending || days.isPending) && <Loading what={words.loading} />}
-      {terms.error && <Fault error={terms.error} again={() => void terms.refetch()} />}
-      {days.error && <Fault error={days.error} again={() => void days.refetch()} />}
       {terms.data && days.data && (
         <Form<PlaceTerms & WorkedDaysValues>
           form={form}
@@ -91,16 +85,10 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
           <Ways place={place} />
           <h3 className={styles.part}>{words.workedDays}</h3>
           <WorkedDaysParts of="place" />
-          {error && <Fault error={error} />}
-          <div className={`${styles.answers} ${styles.alone}`}>
-            <Button type="primary" htmlType="submit" loading={set.isPending || setDays.isPending}>
-              {words.save}
-            </Button>
-            <Button onClick={onClose}>{words.cancel}</Button>
-          </div>
+          <Answers pending={set.isPending || setDays.isPending} error={error} onClose={onClose} />
         </Form>
       )}
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -111,35 +99,26 @@ function Ways({ place }: { place: Place }) {
     .filter((one) => one.id !== place.id)
     .map((one) => ({ value: one.id, label: one.name }));
   return (
-    <Form.List name="ways">
-      {(fields, { add, remove }) => (
+    <Rows
+      name="ways"
+      className={styles.way}
+      fresh={() => ({ minutes: 15 })}
+      add={words.addWay}
+      remove={words.takeOff}
+    >
+      {(field) => (
         <>
-          {fields.map((field) => (
-            <div key={field.key} className={styles.way}>
-              <Form.Item
-                name={[field.name, 'to']}
-                rules={[{ required: true, message: words.wayMissing }]}
-              >
-                <Choice options={others} aria-label={words.wayTo} />
-              </Form.Item>
-              <Form.Item name={[field.name, 'minutes']}>
-                <InputNumber
-                  min={0}
-                  precision={0}
-                  suffix={words.minutes}
-                  aria-label={words.minutes}
-                />
-              </Form.Item>
-              <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
-                −
-              </Button>
-            </div>
-          ))}
-          <Button size="small" onClick={() => add({ minutes: 15 })}>
-            {words.addWay}
-          </Button>
+          <Form.Item
+            name={[field.name, 'to']}
+            rules={[{ required: true, message: words.wayMissing }]}
+          >
+            <Choice options={others} aria-label={words.wayTo} />
+          </Form.Item>
+          <Form.Item name={[field.name, 'minutes']}>
+            <InputNumber min={0} precision={0} suffix={words.minutes} aria-label={words.minutes} />
+          </Form.Item>
         </>
       )}
-    </Form.List>
+    </Rows>
   );
 }

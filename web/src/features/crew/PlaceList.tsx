@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { usePlaces } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Table } from '../../shared/ui/Table';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { PlaceDialog } from './PlaceDialog';
@@ -33,34 +34,25 @@ export function PlaceList({ mayChange }: { mayChange: boolean }) {
       {places.data.length === 0 && <p className={styles.teach}>{words.noPlaces}</p>}
       {places.data.length > 0 && (
         <div className={styles.scroll}>
-          <table className={styles.table}>
-            <thead>
-              <tr>
-                <th scope="col">{words.code}</th>
-                <th scope="col">{words.name}</th>
-                {mayChange && <th scope="col" aria-label={words.placeTerms} />}
+          <Table heads={[words.code, words.name, mayChange && { unseen: words.placeTerms }]}>
+            {places.data.map((place) => (
+              <tr key={place.id}>
+                <td className="number">{place.code}</td>
+                <th scope="row">{place.name}</th>
+                {mayChange && (
+                  <td className={styles.buttons}>
+                    <Button
+                      size="small"
+                      onClick={() => setOpen(place)}
+                      aria-label={`${words.placeTerms}: ${place.name}`}
+                    >
+                      {words.placeTerms}
+                    </Button>
+                  </td>
+                )}
               </tr>
-            </thead>
-            <tbody>
-              {places.data.map((place) => (
-                <tr key={place.id}>
-                  <td className="number">{place.code}</td>
-                  <th scope="row">{place.name}</th>
-                  {mayChange && (
-                    <td className={styles.buttons}>
-                      <Button
-                        size="small"
-                        onClick={() => setOpen(place)}
-                        aria-label={`${words.placeTerms}: ${place.name}`}
-                      >
-                        {words.placeTerms}
-                      </Button>
-                    </td>
-                  )}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </Table>
         </div>
       )}
       {open && <PlaceDialog place={open} onClose={() => setOpen(null)} />}

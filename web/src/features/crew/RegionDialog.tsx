@@ -1,6 +1,7 @@
-import { Button, Checkbox, Form, Input, Modal, Upload } from 'antd';
-import { Fault } from '../../shared/ui/Fault';
+import { Button, Checkbox, Form, Input, Upload } from 'antd';
 import { tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { DateField } from '../../shared/ui/Moments';
+import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
 import { useReadHolidays, useRegionDeeds, type Holiday, type Region } from './regionQueries';
 import { OwnWeek } from './WorkedDays';
@@ -32,15 +33,7 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
     });
   const error = set.error ?? remove.error ?? read.error;
   return (
-    <Modal
-      open
-      centered
-      width={640}
-      title={words.regionTitle(region.name)}
-      footer={null}
-      onCancel={onClose}
-      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
-    >
+    <Dialog width={640} title={words.regionTitle(region.name)} onClose={onClose}>
       <Form<Values>
         form={form}
         layout="vertical"
@@ -92,13 +85,7 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
         )}
         <Holidays />
         <p className={styles.quiet}>{words.halfWhy}</p>
-        {error && <Fault error={error} />}
-        <div className={`${styles.answers} ${styles.alone}`}>
-          <Button type="primary" htmlType="submit" loading={set.isPending}>
-            {words.save}
-          </Button>
-          <Button onClick={onClose}>{words.cancel}</Button>
-          <span className={styles.grow} />
+        <Answers pending={set.isPending} error={error} onClose={onClose}>
           <Button
             danger
             loading={remove.isPending}
@@ -106,41 +93,37 @@ export function RegionDialog({ region, onClose }: { region: Region; onClose: () 
           >
             {words.removeRegion}
           </Button>
-        </div>
+        </Answers>
       </Form>
-    </Modal>
+    </Dialog>
   );
 }
 
 function Holidays() {
   return (
-    <Form.List name="holidays">
-      {(fields, { add, remove: takeOff }) => (
+    <Rows
+      name="holidays"
+      className={styles.holiday}
+      fresh={() => ({ half: false })}
+      add={words.addHoliday}
+      remove={words.takeOff}
+    >
+      {(field) => (
         <>
-          {fields.map((field) => (
-            <div key={field.key} className={styles.holiday}>
-              <Form.Item
-                name={[field.name, 'day']}
-                rules={[{ required: true, message: words.dayMissing }]}
-              >
-                <Input type="date" aria-label={words.day} />
-              </Form.Item>
-              <Form.Item name={[field.name, 'name']}>
-                <Input maxLength={80} aria-label={words.holiday} />
-              </Form.Item>
-              <Form.Item name={[field.name, 'half']} valuePropName="checked">
-                <Checkbox>{words.half}</Checkbox>
-              </Form.Item>
-              <Button size="small" aria-label={words.takeOff} onClick={() => takeOff(field.name)}>
-                −
-              </Button>
-            </div>
-          ))}
-          <Button size="small" onClick={() => add({ half: false })}>
-            {words.addHoliday}
-          </Button>
+          <Form.Item
+            name={[field.name, 'day']}
+            rules={[{ required: true, message: words.dayMissing }]}
+          >
+            <DateField aria-label={words.day} />
+          </Form.Item>
+          <Form.Item name={[field.name, 'name']}>
+            <Input maxLength={80} aria-label={words.holiday} />
+          </Form.Item>
+          <Form.Item name={[field.name, 'half']} valuePropName="checked">
+            <Checkbox>{words.half}</Checkbox>
+          </Form.Item>
         </>
       )}
-    </Form.List>
+    </Rows>
   );
 }

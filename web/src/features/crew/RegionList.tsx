@@ -4,6 +4,7 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useTray } from '../../shared/ui/tray';
 import { saved, tagOf, toldOf, useFormOf } from '../../shared/ui/useFormOf';
+import { Table } from '../../shared/ui/Table';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { RegionDialog } from './RegionDialog';
@@ -41,38 +42,28 @@ export function RegionList() {
       {regions.data.length === 0 && <p className={styles.teach}>{words.noRegions}</p>}
       {regions.data.length > 0 && (
         <div className={styles.scroll}>
-          <table className={styles.table}>
-            <thead>
-              <tr>
-                <th scope="col">{words.region}</th>
-                <th scope="col">{words.week}</th>
-                <th scope="col">{words.holidays}</th>
-                <th scope="col" aria-label={words.change} />
+          <Table heads={[words.region, words.week, words.holidays, { unseen: words.change }]}>
+            {regions.data.map((one) => (
+              <tr key={one.id}>
+                <th scope="row">{one.name}</th>
+                <td>{one.week ? words.weekShort(one.week) : words.asTheHouse}</td>
+                <td>
+                  {one.holidays.length === 0
+                    ? words.none
+                    : words.holidayCount(one.holidays.length, one.holidays.at(-1)!.day)}
+                </td>
+                <td className={styles.buttons}>
+                  <Button
+                    size="small"
+                    aria-label={`${words.change}: ${one.name}`}
+                    onClick={() => setOpen(one.id)}
+                  >
+                    {words.change}
+                  </Button>
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {regions.data.map((one) => (
-                <tr key={one.id}>
-                  <th scope="row">{one.name}</th>
-                  <td>{one.week ? words.weekShort(one.week) : words.asTheHouse}</td>
-                  <td>
-                    {one.holidays.length === 0
-                      ? words.none
-                      : words.holidayCount(one.holidays.length, one.holidays.at(-1)!.day)}
-                  </td>
-                  <td className={styles.buttons}>
-                    <Button
-                      size="small"
-                      aria-label={`${words.change}: ${one.name}`}
-                      onClick={() => setOpen(one.id)}
-                    >
-                      {words.change}
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </Table>
         </div>
       )}
       <OfHouse />

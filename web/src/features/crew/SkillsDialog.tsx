@@ -1,7 +1,7 @@
-import { Button, Checkbox, Form, Input, Modal } from 'antd';
-import { Fault } from '../../shared/ui/Fault';
-import { Loading } from '../../shared/ui/Loading';
+import { Checkbox, Form, Input } from 'antd';
 import { tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { DateField } from '../../shared/ui/Moments';
+import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
 import { useSetSkills, useSkills, type Person } from './queries';
 import { words } from './words';
@@ -17,9 +17,12 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
   const set = useSetSkills(person.id);
   const [form] = Form.useForm<Values>();
   return (
-    <Modal open title={words.skillsTitle(person.name)} footer={null} onCancel={onClose}>
-      {known.isPending && <Loading what={words.loading} />}
-      {known.error && <Fault error={known.error} again={() => void known.refetch()} />}
+    <Dialog
+      title={words.skillsTitle(person.name)}
+      reads={[known]}
+      loading={words.loading}
+      onClose={onClose}
+    >
       {known.data && (
         <Form<Values>
           form={form}
@@ -37,48 +40,34 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
             )
           }
         >
-          <Form.List name="skills">
-            {(fields, { add, remove }) => (
+          <Rows
+            name="skills"
+            className={styles.skill}
+            fresh={() => ({ skill: '' })}
+            add={words.skillAdd}
+            remove={words.skillOff}
+          >
+            {(field) => (
               <>
-                {fields.map((field) => (
-                  <div key={field.key} className={styles.skill}>
-                    <Form.Item
-                      label={words.skill}
-                      name={[field.name, 'skill']}
-                      rules={[{ required: true, message: words.skillMissing }]}
-                    >
-                      <Input maxLength={40} />
-                    </Form.Item>
-                    <Form.Item label={words.skillLast} name={[field.name, 'last']}>
-                      <Input type="date" />
-                    </Form.Item>
-                    <Button
-                      size="small"
-                      aria-label={words.skillOff}
-                      onClick={() => remove(field.name)}
-                    >
-                      −
-                    </Button>
-                  </div>
-                ))}
-                <Button size="small" onClick={() => add({ skill: '' })}>
-                  {words.skillAdd}
-                </Button>
+                <Form.Item
+                  label={words.skill}
+                  name={[field.name, 'skill']}
+                  rules={[{ required: true, message: words.skillMissing }]}
+                >
+                  <Input maxLength={40} />
+                </Form.Item>
+                <Form.Item label={words.skillLast} name={[field.name, 'last']}>
+                  <DateField />
+                </Form.Item>
               </>
             )}
-          </Form.List>
+          </Rows>
           <Form.Item name="notAlone" valuePropName="checked" className={styles.alone}>
             <Checkbox>{words.notAlone}</Checkbox>
           </Form.Item>
-          {set.error && <Fault error={set.error} />}
-          <div className={styles.answers}>
-            <Button type="primary" htmlType="submit" loading={set.isPending}>
-              {words.save}
-            </Button>
-            <Button onClick={onClose}>{words.cancel}</Button>
-          </div>
+          <Answers pending={set.isPending} error={set.error} onClose={onClose} />
         </Form>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,11 +1,12 @@
-import { Button, Checkbox, Form, Input, InputNumber, Modal } from 'antd';
+import { Button, Checkbox, Form, Input, InputNumber } from 'antd';
 import { Link } from 'react-router';
 import { usePlaces } from '../../shared/api/house';
 import { mondayOf, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
-import { Loading } from '../../shared/ui/Loading';
 import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
+import { ClockField, DateField } from '../../shared/ui/Moments';
+import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
 import { useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
 import { words } from './words';
@@ -29,17 +30,13 @@ interface Values {
 export function TimesDialog({ person, onClose }: { person: Person; onClose: () => void }) {
   const times = useTimes(person.id);
   return (
-    <Modal
-      open
-      centered
+    <Dialog
       width={860}
       title={words.timesTitle(person.name)}
-      footer={null}
-      onCancel={onClose}
-      styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
+      reads={[times]}
+      loading={words.loading}
+      onClose={onClose}
     >
-      {times.isPending && <Loading what={words.loading} />}
-      {times.error && <Fault error={times.error} again={() => void times.refetch()} />}
       {times.data && (
         <>
           <Leave person={person} times={times.data} />
@@ -47,7 +44,7 @@ export function TimesDialog({ person, onClose }: { person: Person; onClose: () =
           <Week person={person} times={times.data} onClose={onClose} />
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -98,10 +95,10 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
         }
       >
         <Form.Item label={words.leaveFirst} name="first" rules={[{ required: true, message: '' }]}>
-          <Input type="date" />
+          <DateField />
         </Form.Item>
         <Form.Item label={words.leaveLast} name="last">
-          <Input type="date" />
+          <DateField />
         </Form.Item>
         <Form.Item name="sick" valuePropName="checked">
           <Checkbox>{words.sick}</Checkbox>
@@ -156,13 +153,13 @@ function Days({ person, times }: { person: Person; times: WorkTimes }) {
         }
       >
         <Form.Item label={words.day} name="day" rules={[{ required: true, message: '' }]}>
-          <Input type="date" />
+          <DateField />
         </Form.Item>
         <Form.Item label={words.from} name="from">
-          <Input type="time" />
+          <ClockField />
         </Form.Item>
         <Form.Item label={words.until} name="until">
-          <Input type="time" />
+          <ClockField />
         </Form.Item>
         <Form.Item label={words.onlyAt} name="place" className={styles.where}>
           <PlaceChoice />
@@ -240,13 +237,7 @@ function Week({
           <Input maxLength={60} placeholder={words.zoneHint} />
         </Form.Item>
       </div>
-      {error && <Fault error={error} />}
-      <div className={styles.answers}>
-        <Button type="primary" htmlType="submit" loading={setHours.isPending || setTerms.isPending}>
-          {words.save}
-        </Button>
-        <Button onClick={onClose}>{words.cancel}</Button>
-      </div>
+      <Answers pending={setHours.isPending || setTerms.isPending} error={error} onClose={onClose} />
     </Form>
   );
 }
@@ -254,49 +245,40 @@ function Week({
 /** The hours of each weekday; more of them are like the first. */
 function Hours({ first }: { first: Row | undefined }) {
   return (
-    <Form.List name="hours">
-      {(fields, { add, remove }) => (
+    <Rows
+      name="hours"
+      className={styles.hours}
+      fresh={(count) => ({
+        weekday: (count % 7) + 1,
+        from: first?.from ?? '08:00',
+        until: first?.until ?? '16:00',
+      })}
+      add={words.addHours}
+      remove={words.takeOff}
+    >
+      {(field, at) => (
         <>
-          {fields.map((field, at) => (
-            <div key={field.key} className={styles.hours}>
-              <Form.Item label={at === 0 && words.weekday} name={[field.name, 'weekday']}>
-                <Choice options={words.weekdays} aria-label={words.weekday} />
-              </Form.Item>
-              <Form.Item label={at === 0 && words.from} name={[field.name, 'from']}>
-                <Input type="time" required aria-label={words.from} />
-              </Form.Item>
-              <Form.Item label={at === 0 && words.until} name={[field.name, 'until']}>
-                <Input type="time" required aria-label={words.until} />
-              </Form.Item>
-              <Form.Item label={at === 0 && words.onlyAt} name={[field.name, 'place']}>
-                <PlaceChoice />
-              </Form.Item>
-              <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
-                <Input type="date" aria-label={words.holdsFrom} />
-              </Form.Item>
-              <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
-                <Input type="date" aria-label={words.holdsUntil} />
-              </Form.Item>
-              <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
-                −
-              </Button>
-            </div>
-          ))}
-          <Button
-            size="small"
-            onClick={() =>
-              add({
-                weekday: (fields.length % 7) + 1,
-                from: first?.from ?? '08:00',
-                until: first?.until ?? '16:00',
-              })
-            }
-          >
-            {words.addHours}
-          </Button>
+          <Form.Item label={at === 0 && words.weekday} name={[field.name, 'weekday']}>
+            <Choice options={words.weekdays} aria-label={words.weekday} />
+          </Form.Item>
+          <Form.Item label={at === 0 && words.from} name={[field.name, 'from']}>
+            <ClockField aria-label={words.from} />
+          </Form.Item>
+          <Form.Item label={at === 0 && words.until} name={[field.name, 'until']}>
+            <ClockField aria-label={words.until} />
+          </Form.Item>
+          <Form.Item label={at === 0 && words.onlyAt} name={[field.name, 'place']}>
+            <PlaceChoice />
+          </Form.Item>
+          <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
+            <DateField aria-label={words.holdsFrom} />
+          </Form.Item>
+          <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
+            <DateField aria-label={words.holdsUntil} />
+          </Form.Item>
         </>
       )}
-    </Form.List>
+    </Rows>
   );
 }
 

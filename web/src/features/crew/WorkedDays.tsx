@@ -1,5 +1,7 @@
-import { Button, Checkbox, Form, Input } from 'antd';
+import { Checkbox, Form, Input } from 'antd';
 import { Choice } from '../../shared/ui/Choice';
+import { DateField } from '../../shared/ui/Moments';
+import { Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
 import { useRegions, type WorkedDaysChange } from './regionQueries';
 import { words } from './words';
@@ -42,38 +44,30 @@ export function WorkedDaysParts({ of }: { of: 'place' | 'house' }) {
       {of === 'place' && <OwnWeek why={words.ownWeekWhy} />}
       <h3 className={styles.part}>{words.closures}</h3>
       <p className={styles.quiet}>{of === 'place' ? words.closuresWhy : words.houseClosuresWhy}</p>
-      <Form.List name="closures">
-        {(fields, { add, remove }) => (
+      <Rows
+        name="closures"
+        className={styles.closure}
+        fresh={() => ({})}
+        add={words.addClosure}
+        remove={words.takeOff}
+      >
+        {(field) => (
           <>
-            {fields.map((field) => (
-              <div key={field.key} className={styles.closure}>
-                <Form.Item
-                  name={[field.name, 'first']}
-                  rules={[{ required: true, message: words.dayMissing }]}
-                >
-                  <Input type="date" aria-label={words.leaveFirst} />
-                </Form.Item>
-                <Form.Item name={[field.name, 'last']}>
-                  <Input type="date" aria-label={words.leaveLast} />
-                </Form.Item>
-                <Form.Item name={[field.name, 'why']}>
-                  <Input
-                    maxLength={80}
-                    placeholder={words.closedWhy}
-                    aria-label={words.closedWhy}
-                  />
-                </Form.Item>
-                <Button size="small" aria-label={words.takeOff} onClick={() => remove(field.name)}>
-                  −
-                </Button>
-              </div>
-            ))}
-            <Button size="small" onClick={() => add({})}>
-              {words.addClosure}
-            </Button>
+            <Form.Item
+              name={[field.name, 'first']}
+              rules={[{ required: true, message: words.dayMissing }]}
+            >
+              <DateField aria-label={words.leaveFirst} />
+            </Form.Item>
+            <Form.Item name={[field.name, 'last']}>
+              <DateField aria-label={words.leaveLast} />
+            </Form.Item>
+            <Form.Item name={[field.name, 'why']}>
+              <Input maxLength={80} placeholder={words.closedWhy} aria-label={words.closedWhy} />
+            </Form.Item>
           </>
         )}
-      </Form.List>
+      </Rows>
     </>
   );
 }

@@ -1,7 +1,7 @@
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { of, ofStill, useDo, useReadNow, useStale } from '../../shared/api/ask';
 import { api, ifStill, take, type Client, type Schemas, type Seen } from '../../shared/api/client';
 import { keys, recordChanged } from '../../shared/api/keys';
-import { useReadNow } from '../../shared/api/useReadNow';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 
 export type Person = Schemas['Person'];
@@ -9,30 +9,22 @@ export type Team = Schemas['Team'];
 export type Place = Schemas['Place'];
 export type HouseChange = Schemas['HouseChange'];
 
-function useStale() {
-  const queries = useQueryClient();
-  return () => {
-    for (const queryKey of [keys.people, keys.teams, keys.places]) {
-      void queries.invalidateQueries({ queryKey });
-    }
-    recordChanged(queries);
-  };
-}
-
-function useCrewChange<V, R>(call: (value: V) => Promise<R>) {
-  const stale = useStale();
-  return useMutation({ mutationFn: call, onSuccess: stale });
-}
+const CREW = [keys.people, keys.teams, keys.places];
 
 /** One that may show somebody more, or take entries from them. */
 function useSeenChange<V, R>(call: (to: Client, value: V) => Promise<R>) {
-  return useLookedAt(call, useStale());
+  const queries = useQueryClient();
+  const stale = useStale(CREW);
+  return useLookedAt(call, () => {
+    stale();
+    recordChanged(queries);
+  });
 }
 
-export type SettledAct = Schemas['SettledAct'];
+export type LoggedChange = Schemas['SettledAct'];
 
 /** What was settled, newest first; earlier ones when asked for. */
-export const useSettled = () =>
+export const useChangeLog = () =>
   useInfiniteQuery({
     queryKey: keys.settled,
     initialPageParam: undefined as number | undefined,
@@ -42,163 +34,103 @@ export const useSettled = () =>
   });
 
 export const useAddPerson = () =>
-  useCrewChange((body: Schemas['CrewPersonChange']) => take(api.POST('/api/v1/people', { body })));
+  useDo((body: Schemas['CrewPersonChange']) => api.POST('/api/v1/people', { body }));
 
 export const useChangePerson = (id: number) =>
   useSeenChange((to, { tag, ...body }: Seen<Schemas['CrewPersonChange']>) =>
-    take(to.PATCH('/api/v1/people/{id}', { params: { path: { id }, ...ifStill(tag) }, body })),
+    take(to.PATCH('/api/v1/people/{id}', { ...ofStill({ id }, tag), body })),
   );
 
 export const useInvite = (id: number) =>
-  useCrewChange((body: Schemas['InvitationWish']) =>
-    take(api.POST('/api/v1/people/{id}/invitation', { params: { path: { id } }, body })),
+  useDo((body: Schemas['InvitationWish']) =>
+    api.POST('/api/v1/people/{id}/invitation', { ...of({ id }), body }),
   );
 
 export const useAddTeam = () =>
-  useCrewChange((body: Schemas['TeamChange']) => take(api.POST('/api/v1/teams', { body })));
+  useDo((body: Schemas['TeamChange']) => api.POST('/api/v1/teams', { body }));
 
 export const useJoin = () =>
-  useSeenChange((to, { team, person }: { team: number; person: number }) =>
-    take(
-      to.POST('/api/v1/teams/{id}/members', { params: { path: { id: team } }, body: { person } }),
-    ),
+  useSeenChange((to, { team: id, person }: { team: number; person: number }) =>
+    take(to.POST('/api/v1/teams/{id}/members', { ...of({ id }), body: { person } })),
   );
 
 export const useLeave = () =>
-  useSeenChange((to, { team, member }: { team: number; member: number }) =>
-    take(
-      to.DELETE('/api/v1/teams/{id}/members/{member}', { params: { path: { id: team, member } } }),
-    ),
+  useSeenChange((to, { team: id, member }: { team: number; member: number }) =>
+    take(to.DELETE('/api/v1/teams/{id}/members/{member}', of({ id, member }))),
   );
 
 export const useAddPlace = () =>
-  useCrewChange((body: Schemas['PlaceChange']) => take(api.POST('/api/v1/places', { body })));
+  useDo((body: Schemas['PlaceChange']) => api.POST('/api/v1/places', { body }));
 
-export function useChangeHouse() {
-  const queries = useQueryClient();
-  return useLookedAt(
+export const useChangeHouse = () =>
+  useLookedAt(
     (to, { tag, ...body }: Seen<HouseChange>) =>
       take(to.PATCH('/api/v1/house', { params: ifStill(tag), body })),
-    () => void queries.invalidateQueries(),
+    useStale(),
   );
-}
 
 /** What somebody can. */
-export function useSkills(id: number) {
-  return useReadNow(keys.skills(id), () =>
-    take(api.GET('/api/v1/people/{id}/skills', { params: { path: { id } } })),
-  );
-}
+export const useSkills = (id: number) =>
+  useReadNow(keys.skills(id), () => api.GET('/api/v1/people/{id}/skills', of({ id })));
 
-export function useSetSkills(id: number) {
-  const path = { id };
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ tag, ...body }: Seen<Schemas['SkillsChange']>) =>
-      take(api.PUT('/api/v1/people/{id}/skills', { params: { path, ...ifStill(tag) }, body })),
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: keys.skills(id) });
-      void queries.invalidateQueries({ queryKey: keys.cover });
-    },
-  });
-}
+export const useSetSkills = (id: number) =>
+  useDo(
+    ({ tag, ...body }: Seen<Schemas['SkillsChange']>) =>
+      api.PUT('/api/v1/people/{id}/skills', { ...ofStill({ id }, tag), body }),
+    [keys.skills(id), keys.cover],
+  );
 
 export type WorkTimes = Schemas['WorkTimes'];
 export type Limit = Schemas['Limit'];
 export type LimitsChange = Schemas['LimitsChange'];
 
-export function useTimes(id: number) {
-  return useReadNow(keys.times(id), () =>
-    take(api.GET('/api/v1/people/{id}/times', { params: { path: { id } } })),
-  );
-}
+export const useTimes = (id: number) =>
+  useReadNow(keys.times(id), () => api.GET('/api/v1/people/{id}/times', of({ id })));
 
 /** What is changed of somebody's hours and leave; cover and the board follow. */
 export function useTimesDeeds(id: number) {
-  const queries = useQueryClient();
-  const onSettled = () => void queries.invalidateQueries();
-  const path = { id };
   return {
-    setHours: useMutation({
-      mutationFn: ({ tag, ...body }: Seen<Schemas['HoursChange']>) =>
-        take(api.PUT('/api/v1/people/{id}/hours', { params: { path, ...ifStill(tag) }, body })),
-      onSettled,
-    }),
-    setTerms: useMutation({
-      mutationFn: ({ tag, ...body }: Seen<Schemas['TermsChange']>) =>
-        take(api.PUT('/api/v1/people/{id}/terms', { params: { path, ...ifStill(tag) }, body })),
-      onSettled,
-    }),
-    setDay: useMutation({
-      mutationFn: ({ day, tag, ...body }: Seen<Schemas['HoursOfDayChange']> & { day: string }) =>
-        take(
-          api.PUT('/api/v1/people/{id}/days/{day}', {
-            params: { path: { id, day }, ...ifStill(tag) },
-            body,
-          }),
-        ),
-      onSettled,
-    }),
-    removeDay: useMutation({
-      mutationFn: ({ day, place }: { day: string; place?: number }) =>
-        take(
-          api.DELETE('/api/v1/people/{id}/days/{day}', {
-            params: { path: { id, day }, query: place ? { place } : {} },
-          }),
-        ),
-      onSettled,
-    }),
-    addLeave: useMutation({
-      mutationFn: (body: Schemas['LeaveWish']) =>
-        take(api.POST('/api/v1/people/{id}/leave', { params: { path }, body })),
-      onSettled,
-    }),
-    agree: useMutation({
-      mutationFn: (leave: number) =>
-        take(
-          api.POST('/api/v1/people/{id}/leave/{leave}/agree', { params: { path: { id, leave } } }),
-        ),
-      onSettled,
-    }),
-    removeLeave: useMutation({
-      mutationFn: (leave: number) =>
-        take(api.DELETE('/api/v1/people/{id}/leave/{leave}', { params: { path: { id, leave } } })),
-      onSettled,
-    }),
+    setHours: useDo(({ tag, ...body }: Seen<Schemas['HoursChange']>) =>
+      api.PUT('/api/v1/people/{id}/hours', { ...ofStill({ id }, tag), body }),
+    ),
+    setTerms: useDo(({ tag, ...body }: Seen<Schemas['TermsChange']>) =>
+      api.PUT('/api/v1/people/{id}/terms', { ...ofStill({ id }, tag), body }),
+    ),
+    setDay: useDo(({ day, tag, ...body }: Seen<Schemas['HoursOfDayChange']> & { day: string }) =>
+      api.PUT('/api/v1/people/{id}/days/{day}', { ...ofStill({ id, day }, tag), body }),
+    ),
+    removeDay: useDo(({ day, place }: { day: string; place?: number }) =>
+      api.DELETE('/api/v1/people/{id}/days/{day}', {
+        params: { path: { id, day }, query: place ? { place } : {} },
+      }),
+    ),
+    addLeave: useDo((body: Schemas['LeaveWish']) =>
+      api.POST('/api/v1/people/{id}/leave', { ...of({ id }), body }),
+    ),
+    agree: useDo((leave: number) =>
+      api.POST('/api/v1/people/{id}/leave/{leave}/agree', of({ id, leave })),
+    ),
+    removeLeave: useDo((leave: number) =>
+      api.DELETE('/api/v1/people/{id}/leave/{leave}', of({ id, leave })),
+    ),
   };
 }
 
-export function useLimits() {
-  return useReadNow(keys.limits, () => take(api.GET('/api/v1/limits')));
-}
+export const useLimits = () => useReadNow(keys.limits, () => api.GET('/api/v1/limits'));
 
-export function useSetLimits() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ tag, ...body }: Seen<LimitsChange>) =>
-      take(api.PUT('/api/v1/limits', { params: ifStill(tag), body })),
-    onSettled: () => void queries.invalidateQueries(),
-  });
-}
+export const useSetLimits = () =>
+  useDo(({ tag, ...body }: Seen<LimitsChange>) =>
+    api.PUT('/api/v1/limits', { params: ifStill(tag), body }),
+  );
 
 export type PlaceTerms = Schemas['PlaceTerms'];
 
-export function usePlaceTerms(id: number) {
-  return useReadNow(keys.placeTermsOf(id), () =>
-    take(api.GET('/api/v1/places/{id}/terms', { params: { path: { id } } })),
-  );
-}
+export const usePlaceTerms = (id: number) =>
+  useReadNow(keys.placeTermsOf(id), () => api.GET('/api/v1/places/{id}/terms', of({ id })));
 
-export function useSetPlaceTerms(id: number) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ tag, ...body }: Seen<Schemas['PlaceTermsChange']>) =>
-      take(
-        api.PUT('/api/v1/places/{id}/terms', { params: { path: { id }, ...ifStill(tag) }, body }),
-      ),
-    onSettled: () => {
-      void queries.invalidateQueries({ queryKey: keys.placeTerms });
-      void queries.invalidateQueries({ queryKey: keys.cover });
-    },
-  });
-}
+export const useSetPlaceTerms = (id: number) =>
+  useDo(
+    ({ tag, ...body }: Seen<Schemas['PlaceTermsChange']>) =>
+      api.PUT('/api/v1/places/{id}/terms', { ...ofStill({ id }, tag), body }),
+    [keys.placeTerms, keys.cover],
+  );

@@ -1,49 +1,32 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { asBefore, useDo, useRead } from '../../shared/api/ask';
+import { api, type Schemas } from '../../shared/api/client';
 import { usePeople, usePlaces, useTeams } from '../../shared/api/house';
 import { keys } from '../../shared/api/keys';
 import type { What } from './model';
 
-export function useRead() {
-  return useMutation({
-    mutationFn: ({ file, what }: { file: File; what: What }) =>
-      take(
-        api.POST('/api/v1/files/read', {
-          params: { query: { what } },
-          body: file as unknown as string,
-          bodySerializer: (body) => body,
-          headers: { 'Content-Type': 'application/octet-stream' },
-        }),
-      ),
-  });
-}
+export const useReadFile = () =>
+  useDo(
+    ({ file, what }: { file: File; what: What }) =>
+      api.POST('/api/v1/files/read', {
+        params: { query: { what } },
+        body: file as unknown as string,
+        bodySerializer: (body) => body,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    [],
+  );
 
 export type Sent = Schemas['FileRows'];
 
-export function useLook(sent: Sent | null) {
-  return useQuery({
-    queryKey: keys.fileLook(sent),
+export const useLook = (sent: Sent | null) =>
+  useRead(keys.fileLook(sent), () => api.POST('/api/v1/files/look', { body: sent! }), {
     enabled: sent !== null,
-    queryFn: () => take(api.POST('/api/v1/files/look', { body: sent! })),
-    placeholderData: (previous) => previous,
+    placeholderData: asBefore,
     gcTime: 0,
     staleTime: Infinity,
   });
-}
 
-export function useTake() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (sent: Sent) =>
-      take(
-        api.POST('/api/v1/files/take', {
-          body: sent,
-          params: { header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
-    onSettled: () => queries.invalidateQueries(),
-  });
-}
+export const useTake = () => useDo((body: Sent) => api.POST('/api/v1/files/take', { body }));
 
 /** The names a cell may hold, by the field its column is. */
 export function useNames() {

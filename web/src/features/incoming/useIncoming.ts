@@ -12,7 +12,7 @@ import {
   type Mend,
   type What,
 } from './model';
-import { useLook, useRead, useTake, type Sent } from './queries';
+import { useLook, useReadFile, useTake, type Sent } from './queries';
 import { words } from './words';
 
 /** So many rows are one act; the others wait no longer than for that. */
@@ -37,7 +37,7 @@ export function useIncoming() {
   const [rows, setRows] = useState<FileRow[]>([]);
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
   const stopped = useRef(false);
-  const read = useRead();
+  const read = useReadFile();
   const take = useTake();
   const tray = useTray();
 

@@ -1,5 +1,5 @@
 import { Button, Input } from 'antd';
-import { useEffect, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/client';
 import {
@@ -357,9 +357,14 @@ function Weeks({ my }: { my: My }) {
   );
 }
 
+/** It comes with what picks days, which nobody needs who only reads their day. */
+const AskLeave = lazy(() =>
+  import('./AskLeave').catch(() => ({ default: () => <p>{words.leaveNeedsNetwork}</p> })),
+);
+
 function Times({ person }: { person: number }) {
   const times = useMyTimes(person);
-  const ask = useMyLeave(person);
+  const { back } = useMyLeave(person);
   if (times.error) {
     return <Fault error={times.error} again={() => void times.refetch()} />;
   }
@@ -386,38 +391,16 @@ function Times({ person }: { person: number }) {
             <span>{spanText({ first: l.first, last: l.last })}</span>
             <span>{l.agreed ? l.sick && words.sick : words.askedFor}</span>
             {!l.agreed && (
-              <Button size="small" onClick={() => ask.back.mutate(l.id)}>
+              <Button size="small" onClick={() => back.mutate(l.id)}>
                 {words.takeBack}
               </Button>
             )}
           </div>
         ))}
-        <form
-          className={styles.asks}
-          onSubmit={(event) => {
-            event.preventDefault();
-            const form = event.currentTarget;
-            const said = new FormData(form);
-            const last = said.get('last') as string;
-            ask.ask.mutate(
-              { first: said.get('first') as string, ...(last && { last }) },
-              { onSuccess: () => form.reset() },
-            );
-          }}
-        >
-          <label>
-            {words.leaveFirst}
-            <Input type="date" name="first" required />
-          </label>
-          <label>
-            {words.leaveLast}
-            <Input type="date" name="last" />
-          </label>
-          <Button htmlType="submit" loading={ask.ask.isPending}>
-            {words.askLeave}
-          </Button>
-        </form>
-        {ask.error && <Fault error={ask.error} />}
+        {back.error && <Fault error={back.error} />}
+        <Suspense fallback={null}>
+          <AskLeave person={person} />
+        </Suspense>
       </Section>
     </>
   );

@@ -1,5 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
+import { of, useDo, useRead } from '../../shared/api/ask';
 import { api, newKey, ProblemError, take, type Schemas } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
 import { nowMoment } from '../../shared/time';
@@ -96,36 +97,26 @@ export function useMyDay(person: number) {
     },
     forget: (key: string) => put((now) => now.filter((w) => w.key !== key)),
     seen: async (record: number) => {
-      await take(api.POST('/api/v1/records/{id}/seen', { params: { path: { id: record } } }));
+      await take(api.POST('/api/v1/records/{id}/seen', of({ id: record })));
       await queries.invalidateQueries({ queryKey: keys.myDay });
     },
   };
 }
 
-export function useMyTimes(person: number) {
-  return useQuery({
-    queryKey: keys.ownTimes,
-    queryFn: () => take(api.GET('/api/v1/people/{id}/times', { params: { path: { id: person } } })),
-  });
-}
+export const useMyTimes = (id: number) =>
+  useRead(keys.ownTimes, () => api.GET('/api/v1/people/{id}/times', of({ id })));
 
 /** Leave that is asked for, until the office agrees. */
-export function useMyLeave(person: number) {
-  const queries = useQueryClient();
-  const onSettled = () => void queries.invalidateQueries({ queryKey: keys.ownTimes });
-  const ask = useMutation({
-    mutationFn: (body: Schemas['LeaveWish']) =>
-      take(api.POST('/api/v1/people/{id}/leave', { params: { path: { id: person } }, body })),
-    onSettled,
-  });
-  const back = useMutation({
-    mutationFn: (leave: number) =>
-      take(
-        api.DELETE('/api/v1/people/{id}/leave/{leave}', {
-          params: { path: { id: person, leave } },
-        }),
-      ),
-    onSettled,
-  });
-  return { ask, back, error: ask.error ?? back.error };
+export function useMyLeave(id: number) {
+  return {
+    ask: useDo(
+      (body: Schemas['LeaveWish']) =>
+        api.POST('/api/v1/people/{id}/leave', { ...of({ id }), body }),
+      [keys.ownTimes],
+    ),
+    back: useDo(
+      (leave: number) => api.DELETE('/api/v1/people/{id}/leave/{leave}', of({ id, leave })),
+      [keys.ownTimes],
+    ),
+  };
 }

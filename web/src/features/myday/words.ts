@@ -48,6 +48,7 @@ export const words = {
   leaveFirst: 'First day',
   leaveLast: 'Last day',
   askLeave: 'Request leave',
+  leaveNeedsNetwork: 'You can request leave once you are connected again.',
   weekdays: ['', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'],
   left: (hours: number) => (hours < 1 ? 'under 1 h left' : `${Math.floor(hours)} h left`),
 };

@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
-import { api, take, type Schemas } from '../../shared/api/client';
+import { useRead } from '../../shared/api/ask';
+import { api, type Schemas } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
 import { momentText } from '../../shared/time';
 import { words } from './words';
@@ -9,14 +9,15 @@ export type Copy = Schemas['Copy'];
 const OFTEN = 3_000;
 
 /** The copies of a record's entries; what is open changes by itself and is asked for again. */
-export function useCopiesOf(record: number) {
-  return useQuery({
-    queryKey: keys.copiesOf(record),
-    queryFn: () => take(api.GET('/api/v1/copies', { params: { query: { record } } })),
-    refetchInterval: (query) =>
-      query.state.data?.some((copy) => copy.dueIn !== undefined) ? OFTEN : false,
-  });
-}
+export const useCopiesOf = (record: number) =>
+  useRead(
+    keys.copiesOf(record),
+    () => api.GET('/api/v1/copies', { params: { query: { record } } }),
+    {
+      refetchInterval: (query) =>
+        query.state.data?.some((copy) => copy.dueIn !== undefined) ? OFTEN : false,
+    },
+  );
 
 /** A copy's state with its age, as it stands under its calendar. */
 export function copyText(copy: Copy): string {

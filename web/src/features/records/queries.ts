@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, newKey, take, takeTagged, type Schemas } from '../../shared/api/client';
+import { asBefore, of, useDo, useRead, useStale } from '../../shared/api/ask';
+import { api, take, takeTagged, type Schemas } from '../../shared/api/client';
 import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
@@ -46,7 +47,7 @@ export function useRecords(wish: ListWish) {
         }),
       ),
     getNextPageParam: (last) => last.next,
-    placeholderData: (previous) => previous,
+    placeholderData: asBefore,
   });
 }
 
@@ -58,30 +59,19 @@ export function useRecord(id: number | null) {
   });
 }
 
-export function useLandings(id: number) {
-  return useQuery({
-    queryKey: keys.landings(id),
-    queryFn: () => take(api.GET('/api/v1/records/{id}/landings', { params: { path: { id } } })),
-  });
-}
+export const useLandings = (id: number) =>
+  useRead(keys.landings(id), () => api.GET('/api/v1/records/{id}/landings', of({ id })));
 
-export function useHistory(id: number) {
-  return useQuery({
-    queryKey: keys.history(id),
-    queryFn: () => take(api.GET('/api/v1/records/{id}/history', { params: { path: { id } } })),
-  });
-}
+export const useHistory = (id: number) =>
+  useRead(keys.history(id), () => api.GET('/api/v1/records/{id}/history', of({ id })));
 
 /** Where what is being typed would land. */
-export function usePreview(change: Change, enabled: boolean) {
-  return useQuery({
-    queryKey: keys.preview(change),
+export const usePreview = (change: Change, enabled: boolean) =>
+  useRead(keys.preview(change), () => api.POST('/api/v1/landings', { body: change }), {
     enabled,
-    queryFn: () => take(api.POST('/api/v1/landings', { body: change })),
-    placeholderData: (previous) => previous,
+    placeholderData: asBefore,
     retry: false,
   });
-}
 
 function useRefresh() {
   const queries = useQueryClient();
@@ -121,7 +111,7 @@ export function useChange(id: number) {
           body,
           params: {
             path: { id },
-            header: { 'If-Match': tag, 'Idempotency-Key': key ?? newKey() },
+            header: { 'If-Match': tag, 'Idempotency-Key': key },
           },
         }),
       ).then(shown),
@@ -131,18 +121,8 @@ export function useChange(id: number) {
 }
 
 /** Whatever was done may be shown anywhere. */
-export function useUndo() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (act: number): Promise<Schemas['ActAnswer']> =>
-      take(
-        api.POST('/api/v1/acts/{id}/undo', {
-          params: { path: { id: act }, header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
-    onSettled: () => void queries.invalidateQueries(),
-  });
-}
+export const useUndo = () =>
+  useDo((act: number) => api.POST('/api/v1/acts/{id}/undo', of({ id: act })));
 
 /** Changes a record as it is this moment: looks first, so that nobody's words are written over. */
 export function useChangeNow() {
@@ -156,7 +136,7 @@ export function useChangeNow() {
       return takeTagged(
         api.PATCH('/api/v1/records/{id}', {
           body: change(data),
-          params: { path: { id }, header: { 'If-Match': tag, 'Idempotency-Key': newKey() } },
+          params: { path: { id }, header: { 'If-Match': tag } },
         }),
       ).then(shown);
     },
@@ -172,13 +152,7 @@ export type Several = Schemas['SeveralItem'][];
 export function useSeveral() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (items: Several) =>
-      take(
-        api.POST('/api/v1/records/several', {
-          body: { items },
-          params: { header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
+    mutationFn: (items: Several) => take(api.POST('/api/v1/records/several', { body: { items } })),
     onSettled: () => {
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
       // On the board, done is when it shows it.
@@ -189,75 +163,36 @@ export function useSeveral() {
 
 /** A record with its tag, fresh from the server. */
 export function fetchRecord(id: number) {
-  return takeTagged(api.GET('/api/v1/records/{id}', { params: { path: { id } } }));
+  return takeTagged(api.GET('/api/v1/records/{id}', of({ id })));
 }
 
 /** A few records by some words, to choose one. */
-export function useFound(find: string, state = '') {
-  return useQuery({
-    queryKey: keys.recordsFound(find, state),
-    queryFn: () =>
-      take(api.GET('/api/v1/records', { params: { query: { find, state, limit: 20 } } })),
-    placeholderData: (previous) => previous,
-  });
-}
+export const useFound = (find: string, state = '') =>
+  useRead(
+    keys.recordsFound(find, state),
+    () => api.GET('/api/v1/records', { params: { query: { find, state, limit: 20 } } }),
+    { placeholderData: asBefore },
+  );
 
-export function useViews() {
-  return useQuery({ queryKey: keys.views, queryFn: () => take(api.GET('/api/v1/views')) });
-}
+export const useViews = () => useRead(keys.views, () => api.GET('/api/v1/views'));
 
-export function useSaveView() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (view: Schemas['SavedViewWish']) => take(api.POST('/api/v1/views', { body: view })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.views }),
-  });
-}
+export const useSaveView = () =>
+  useDo((body: Schemas['SavedViewWish']) => api.POST('/api/v1/views', { body }), [keys.views]);
 
-export function useLetViewGo() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (id: number) =>
-      take(api.DELETE('/api/v1/views/{id}', { params: { path: { id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.views }),
-  });
-}
+export const useLetViewGo = () =>
+  useDo((id: number) => api.DELETE('/api/v1/views/{id}', of({ id })), [keys.views]);
 
 /** What waits for a coordinator's yes. */
-export function useReleases(enabled: boolean) {
-  return useQuery({
-    queryKey: keys.releases,
-    enabled,
-    queryFn: () => take(api.GET('/api/v1/releases')),
-  });
-}
+export const useReleases = (enabled: boolean) =>
+  useRead(keys.releases, () => api.GET('/api/v1/releases'), { enabled });
 
 /** Says yes to what was looked at. */
-export function useYes() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (items: Schemas['Yes'][]) =>
-      take(
-        api.POST('/api/v1/releases', {
-          body: { items },
-          params: { header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
-    onSettled: () => queries.invalidateQueries(),
-  });
-}
+export const useYes = () =>
+  useDo((items: Schemas['Yes'][]) => api.POST('/api/v1/releases', { body: { items } }));
 
 /** The same, looked at first. */
-export function useSeveralLookedAt() {
-  const queries = useQueryClient();
-  return useLookedAt(
-    (to, items: Several) =>
-      take(
-        to.POST('/api/v1/records/several', {
-          body: { items },
-          params: { header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
-    () => void queries.invalidateQueries(),
+export const useSeveralLookedAt = () =>
+  useLookedAt(
+    (to, items: Several) => take(to.POST('/api/v1/records/several', { body: { items } })),
+    useStale(),
   );
-}

@@ -1,6 +1,7 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import { Choice } from '../../shared/ui/Choice';
 import { worded } from '../../shared/words';
+import { ClockField } from '../../shared/ui/Moments';
 import { begin, conditionText, isGroup, partsOf, sortOf, type Condition } from './model';
 import type { World } from './queries';
 import styles from './rules.module.css';
@@ -129,18 +130,16 @@ function Part({
       return (
         <span className={styles.hours}>
           {words.from}
-          <Input
-            type="time"
+          <ClockField
             aria-label={words.from}
             value={from}
-            onChange={(e) => onChange({ startsBetween: [e.target.value, until ?? ''] })}
+            onChange={(clock) => onChange({ startsBetween: [clock, until ?? ''] })}
           />
           {words.until}
-          <Input
-            type="time"
+          <ClockField
             aria-label={words.until}
             value={until}
-            onChange={(e) => onChange({ startsBetween: [from ?? '', e.target.value] })}
+            onChange={(clock) => onChange({ startsBetween: [from ?? '', clock] })}
           />
         </span>
       );

@@ -1,8 +1,9 @@
-import { Input, Modal } from 'antd';
+import { Modal } from 'antd';
 import { useEffect } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { Preview } from '../../shared/look/Preview';
 import { Fault } from '../../shared/ui/Fault';
+import { DateField } from '../../shared/ui/Moments';
 import styles from './rules.module.css';
 import { words } from './words';
 
@@ -60,12 +61,7 @@ export function LookFirst(props: Props) {
           <Preview preview={preview} />
           <label className={styles.fromDay}>
             {words.fromDay}
-            <Input
-              type="date"
-              size="small"
-              value={from}
-              onChange={(event) => onFrom(event.target.value)}
-            />
+            <DateField value={from} onChange={onFrom} />
             <span className={styles.quiet}>{words.fromDayWhy}</span>
           </label>
         </>

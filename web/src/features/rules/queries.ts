@@ -1,5 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, newKey, take, type Schemas } from '../../shared/api/client';
+import { asBefore, of, useDo, useRead } from '../../shared/api/ask';
+import { api, type Schemas } from '../../shared/api/client';
 import {
   useCalendars,
   useDetails,
@@ -14,99 +14,62 @@ import type { Names } from './model';
 export type Wish = Schemas['RuleSetWish'];
 type Preview = Schemas['SetPreview'];
 
-export function useRuleSet() {
-  return useQuery({
-    queryKey: keys.rules,
-    queryFn: () => take(api.GET('/api/v1/rules')),
-    // A draft rests on it; it is fetched anew when something was put in force.
-    staleTime: Infinity,
-  });
-}
+/** A draft rests on it; it is read anew when something was applied. */
+export const useRuleSet = () =>
+  useRead(keys.rules, () => api.GET('/api/v1/rules'), { staleTime: Infinity });
 
-export function useLook() {
-  return useMutation({
-    mutationFn: (set: Wish) => take(api.POST('/api/v1/rules/look', { body: set })),
-  });
-}
+export const useLook = () => useDo((body: Wish) => api.POST('/api/v1/rules/look', { body }), []);
 
 /** The set that a file says. */
-export function useReadFile() {
-  return useMutation({
-    mutationFn: (text: string) =>
-      take(
-        api.POST('/api/v1/rules/file', {
-          body: text,
-          bodySerializer: (body) => body,
-          headers: { 'Content-Type': 'application/yaml' },
-        }),
-      ),
-  });
-}
+export const useReadFile = () =>
+  useDo(
+    (body: string) =>
+      api.POST('/api/v1/rules/file', {
+        body,
+        bodySerializer: (text) => text,
+        headers: { 'Content-Type': 'application/yaml' },
+      }),
+    [],
+  );
 
 /** What a look found until now, asked again until all records were looked at. */
-export function useLooked(begun: Preview | undefined) {
-  return useQuery({
-    queryKey: keys.rulesLook(begun?.looked),
-    enabled: begun !== undefined && !begun.finished,
-    queryFn: () =>
-      take(
-        api.GET('/api/v1/rules/looks/{looked}', { params: { path: { looked: begun!.looked } } }),
-      ),
-    refetchInterval: (query) => (query.state.data?.finished || query.state.error ? false : 300),
-    retry: false,
-    gcTime: 0,
-  });
-}
+export const useLooked = (begun: Preview | undefined) =>
+  useRead(
+    keys.rulesLook(begun?.looked),
+    () => api.GET('/api/v1/rules/looks/{looked}', of({ looked: begun!.looked })),
+    {
+      enabled: begun !== undefined && !begun.finished,
+      refetchInterval: (query) => (query.state.data?.finished || query.state.error ? false : 300),
+      retry: false,
+      gcTime: 0,
+    },
+  );
 
 /** The change that goes through the records, if one does. */
-export function useWork() {
-  return useQuery({
-    queryKey: keys.rulesWork,
-    queryFn: () => take(api.GET('/api/v1/rules/work')),
+export const useWork = () =>
+  useRead(keys.rulesWork, () => api.GET('/api/v1/rules/work'), {
     refetchInterval: (query) => (query.state.data?.[0]?.state === 'RUNNING' ? 500 : false),
   });
-}
 
 /** Stops the work or goes on with it. */
-export function useTurnWork() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ act, on }: { act: number; on: boolean }) => {
-      const path = { params: { path: { act } } };
-      return take(
-        on
-          ? api.POST('/api/v1/rules/work/{act}/go-on', path)
-          : api.POST('/api/v1/rules/work/{act}/stop', path),
-      );
-    },
-    onSettled: () => queries.invalidateQueries({ queryKey: keys.rulesWork }),
-  });
-}
+export const useTurnWork = () =>
+  useDo(
+    ({ act, on }: { act: number; on: boolean }) =>
+      on
+        ? api.POST('/api/v1/rules/work/{act}/go-on', of({ act }))
+        : api.POST('/api/v1/rules/work/{act}/stop', of({ act })),
+    [keys.rulesWork],
+  );
 
-export function useTry(set: Wish | null) {
-  return useQuery({
-    queryKey: keys.rulesTry(set),
+export const useTry = (set: Wish | null) =>
+  useRead(keys.rulesTry(set), () => api.POST('/api/v1/rules/try', { body: set! }), {
     enabled: set !== null,
-    queryFn: () => take(api.POST('/api/v1/rules/try', { body: set! })),
-    placeholderData: (previous) => previous,
+    placeholderData: asBefore,
     gcTime: 0,
     retry: false,
   });
-}
 
-export function useTakeSet() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (set: Wish) =>
-      take(
-        api.POST('/api/v1/rules/take', {
-          body: set,
-          params: { header: { 'Idempotency-Key': newKey() } },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
-}
+export const useTakeSet = () => useDo((body: Wish) => api.POST('/api/v1/rules/take', { body }));
 
 /** Everything that rules name by number. */
 export function useNames() {

@@ -3,6 +3,7 @@ import type { Schemas } from '../../shared/api/client';
 import { useDetails, usePeople } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Table } from '../../shared/ui/Table';
 import { useAudit } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';
@@ -33,28 +34,26 @@ export function AuditTable({ by, value }: Omit<Props, 'onChoose'>) {
             <p className={styles.quiet}>{words.auditNone}</p>
           ) : (
             <div className={styles.scroll} role="region" aria-label={words.audit} tabIndex={0}>
-              <table className={styles.audit}>
-                <thead>
-                  <tr>
-                    {by === 'person' && <th scope="col">{words.detail}</th>}
-                    <th scope="col">{words.auditThrough}</th>
-                    <th scope="col">{words.auditReaders}</th>
-                    <th scope="col">{words.auditRule}</th>
-                    <th scope="col">{words.auditCount}</th>
+              <Table
+                className={styles.audit}
+                heads={[
+                  by === 'person' && words.detail,
+                  words.auditThrough,
+                  words.auditReaders,
+                  words.auditRule,
+                  words.auditCount,
+                ]}
+              >
+                {audit.data.map((row, i) => (
+                  <tr key={i}>
+                    {by === 'person' && <td>{row.detail}</td>}
+                    <td>{through(row)}</td>
+                    <td>{row.readers}</td>
+                    <td>{row.rule ?? ''}</td>
+                    <td>{count(row)}</td>
                   </tr>
-                </thead>
-                <tbody>
-                  {audit.data.map((row, i) => (
-                    <tr key={i}>
-                      {by === 'person' && <td>{row.detail}</td>}
-                      <td>{through(row)}</td>
-                      <td>{row.readers}</td>
-                      <td>{row.rule ?? ''}</td>
-                      <td>{count(row)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+                ))}
+              </Table>
             </div>
           )}
         </>

@@ -1,27 +1,17 @@
-import { useQuery } from '@tanstack/react-query';
-import { api, take } from '../../shared/api/client';
+import { of, useRead } from '../../shared/api/ask';
+import { api } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
 
-export function useSight(record: number | null) {
-  return useQuery({
-    queryKey: keys.sight(record),
-    enabled: record !== null,
-    queryFn: () =>
-      take(api.GET('/api/v1/records/{id}/sight', { params: { path: { id: record ?? 0 } } })),
-  });
-}
+export const useSight = (record: number | null) =>
+  useRead(
+    keys.sight(record),
+    () => api.GET('/api/v1/records/{id}/sight', of({ id: record ?? 0 })),
+    { enabled: record !== null },
+  );
 
 export function useAudit(by: 'detail' | 'person', value: string | null) {
-  return useQuery({
-    queryKey: keys.audit(by, value),
+  const query = by === 'detail' ? { detail: value ?? '' } : { person: Number(value) };
+  return useRead(keys.audit(by, value), () => api.GET('/api/v1/audit', { params: { query } }), {
     enabled: value !== null,
-    queryFn: () =>
-      take(
-        api.GET('/api/v1/audit', {
-          params: {
-            query: by === 'detail' ? { detail: value ?? '' } : { person: Number(value) },
-          },
-        }),
-      ),
   });
 }

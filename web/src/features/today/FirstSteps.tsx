@@ -1,8 +1,8 @@
 import { Button } from 'antd';
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { api, take } from '../../shared/api/client';
+import { useRead } from '../../shared/api/ask';
+import { api } from '../../shared/api/client';
 import { useCalendars, usePeople, usePlaces, useTeams } from '../../shared/api/house';
 import { keys } from '../../shared/api/keys';
 import styles from './today.module.css';
@@ -19,10 +19,9 @@ export function FirstSteps() {
   const teams = useTeams();
   const places = usePlaces();
   const calendars = useCalendars();
-  const records = useQuery({
-    queryKey: keys.anyRecord,
-    queryFn: () => take(api.GET('/api/v1/records', { params: { query: { limit: 1 } } })),
-  });
+  const records = useRead(keys.anyRecord, () =>
+    api.GET('/api/v1/records', { params: { query: { limit: 1 } } }),
+  );
   const known = people.data && teams.data && places.data && records.data && calendars.data;
   if (away || !known || records.data.items.length > 0) {
     return null;

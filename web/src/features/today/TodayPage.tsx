@@ -1,8 +1,8 @@
 import { Button } from 'antd';
-import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, ProblemError, take, type Schemas } from '../../shared/api/client';
+import { useRead } from '../../shared/api/ask';
+import { api, ProblemError, type Schemas } from '../../shared/api/client';
 import { usePeople } from '../../shared/api/house';
 import { keys } from '../../shared/api/keys';
 import { clockOf, dueText, longDayText, shortDayText, spanText } from '../../shared/time';
@@ -24,11 +24,7 @@ type Today = Schemas['Today'];
 /** What wants the coordinator, most pressing first, each with its remedy; beside it two weeks. */
 export function TodayPage() {
   const [search, setSearch] = useSearchParams();
-  const today = useQuery({
-    queryKey: keys.today,
-    queryFn: () => take(api.GET('/api/v1/today')),
-    refetchInterval: 60_000,
-  });
+  const today = useRead(keys.today, () => api.GET('/api/v1/today'), { refetchInterval: 60_000 });
   const ahead = useAhead();
   const chosen = search.get('record') ? Number(search.get('record')) : null;
   const open = (id: number, edit = false) =>

@@ -23,32 +23,3 @@ export function tellSettled(header: string | null) {
     }
   }
 }
-
-const SAID: Record<string, string> = {
-  'crew.person': 'People changed',
-  'crew.team': 'Teams changed',
-  'crew.membership': 'A team’s people changed',
-  'crew.place': 'Places changed',
-  'crew.skills': 'Skills changed',
-  'crew.hours': 'Working hours changed',
-  'crew.terms': 'Contract and zone changed',
-  'crew.leave': 'Leave changed',
-  'house.settle': 'What holds for the house changed',
-  'house.days': 'Days that are worked, and closures, changed',
-  'house.region': 'Regions and holidays changed',
-  'house.place': 'What a place holds and how far it is changed',
-  'house.limits': 'Limits changed',
-  'duty.add': 'A duty added',
-  'duty.change': 'A duty changed',
-  'duty.remove': 'A duty taken away',
-  'cover.let-stand': 'A clash let stand',
-  'cover.open-again': 'A clash opened again',
-  'account.title': 'The pattern of own titles changed',
-  'file.take': 'A file brought in',
-  'settled.undo': 'Taken back',
-};
-
-/** What was settled, in words. */
-export function settledSaid(kind: string): string {
-  return SAID[kind] ?? 'Changed';
-}

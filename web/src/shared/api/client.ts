@@ -36,6 +36,10 @@ const csrf: Middleware = {
   onRequest({ request }) {
     if (request.method !== 'GET') {
       request.headers.set('X-XSRF-TOKEN', cookie('__Host-XSRF-TOKEN') || cookie('XSRF-TOKEN'));
+      // Whatever sends it again on its way, it is done once.
+      if (!request.headers.has('Idempotency-Key')) {
+        request.headers.set('Idempotency-Key', newKey());
+      }
     }
     return request;
   },

@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client';
+import { Table } from '../ui/Table';
 import styles from './look.module.css';
 import { words } from './words';
 
@@ -42,26 +43,16 @@ export function Preview({ preview }: { preview: Schemas['SetPreview'] }) {
         <p className={styles.quiet}>{words.nothing}</p>
       ) : (
         <div className={styles.preview}>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">{words.calendar}</th>
-                <th scope="col">{words.added}</th>
-                <th scope="col">{words.changed}</th>
-                <th scope="col">{words.takenOff}</th>
+          <Table heads={[words.calendar, words.added, words.changed, words.takenOff]}>
+            {touched.map((one) => (
+              <tr key={one.calendar}>
+                <th scope="row">{one.name}</th>
+                <td>{number(one.added)}</td>
+                <td>{number(one.changed)}</td>
+                <td>{number(one.takenOff)}</td>
               </tr>
-            </thead>
-            <tbody>
-              {touched.map((one) => (
-                <tr key={one.calendar}>
-                  <th scope="row">{one.name}</th>
-                  <td>{number(one.added)}</td>
-                  <td>{number(one.changed)}</td>
-                  <td>{number(one.takenOff)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </Table>
         </div>
       )}
     </>

@@ -15,11 +15,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.concurrent.TimeUnit;
-import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Covered;
 import mellowrota.core.cover.Duty;
+import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Filling;
 import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Limits;
@@ -171,7 +171,7 @@ public class CoverBenchmark {
             List.of(new Commitments.Leave("l", TimeSpan.of(away, away.plus(Duration.ofDays(5))))),
             busy,
             work,
-            new Able(
+            new Eligibility(
                 skills,
                 random.nextInt(20) == 0,
                 List.of(TimeSpan.of(away, away.plus(Duration.ofDays(5)))),

@@ -56,6 +56,28 @@ public class PureModulesTest {
   }
 
   @DataProvider
+  public Object[][] clocks() {
+    return new Object[][] {
+      {"8", "'08:00'"},
+      {"08:30", "'08:30'"},
+      {" 8.30 ", "'08:30'"},
+      {"830", "'08:30'"},
+      {"23:59", "'23:59'"},
+      {"0:05", "'00:05'"},
+      {"24:00", "null"},
+      {"9:60", "null"},
+      {"9:5", "null"},
+      {"noon", "null"},
+      {"", "null"},
+    };
+  }
+
+  @Test(dataProvider = "clocks")
+  public void aTimeOfDayIsReadAsPeopleTypeIt(String typed, String clock) {
+    assertThat(ask("readClock", typed)).isEqualTo(json(clock));
+  }
+
+  @DataProvider
   public Object[][] dueTimes() {
     return new Object[][] {
       {"Fri 13:00", "{'at': '2026-11-27T13:00'}"},

@@ -155,7 +155,7 @@ public class ArrowsTest {
             .filter(
                 call ->
                     call.getTarget().getName().equals("createNativeQuery")
-                        || call.getTarget().getOwner().getSimpleName().equals("Opens")
+                        || call.getTarget().getOwner().getSimpleName().equals("OpenableRecords")
                             && call.getTarget().getName().equals("query"))
             .count();
     assertThat(found).isBetween(1L, 40L);

@@ -26,7 +26,7 @@ public record Commitments(
     List<Leave> leave,
     List<Busy> busy,
     List<Work> work,
-    Able able) {
+    Eligibility able) {
 
   /** Days on which they are away. */
   public record Leave(String id, TimeSpan span) {

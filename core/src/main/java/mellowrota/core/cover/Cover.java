@@ -59,7 +59,7 @@ public record Cover(List<Stretch> stretches) {
 
   /** From nothing; who is not in {@code people} can do all that asks for no skill. */
   public static Cover of(
-      Collection<Need> needs, Collection<Filling> fillings, Map<PersonId, Able> people) {
+      Collection<Need> needs, Collection<Filling> fillings, Map<PersonId, Eligibility> people) {
     Map<String, List<Need>> byNeed = new TreeMap<>();
     needs.forEach(one -> byNeed.computeIfAbsent(one.by(), key -> new ArrayList<>()).add(one));
     Map<String, List<Asks>> asks = new HashMap<>();
@@ -69,7 +69,7 @@ public record Cover(List<Stretch> stretches) {
     fillings.forEach(
         one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
     byPerson.forEach(
-        (person, list) -> sits(list, asks, people.getOrDefault(person, Able.PLAIN), sits));
+        (person, list) -> sits(list, asks, people.getOrDefault(person, Eligibility.PLAIN), sits));
     List<Stretch> found = new ArrayList<>();
     for (String key : byNeed.keySet()) {
       stretches(asks.get(key), sits.getOrDefault(key, List.of()), people, found);
@@ -127,7 +127,10 @@ public record Cover(List<Stretch> stretches) {
 
   /** One need at a time: the earliest given, confirmed before tentative. */
   static void sits(
-      List<Filling> fillings, Map<String, List<Asks>> asks, Able able, Map<String, List<Sits>> to) {
+      List<Filling> fillings,
+      Map<String, List<Asks>> asks,
+      Eligibility able,
+      Map<String, List<Sits>> to) {
     record Piece(Filling filling, Instant from, Instant until) {}
     List<Piece> pieces = new ArrayList<>();
     List<Instant> bounds = new ArrayList<>();
@@ -219,7 +222,7 @@ public record Cover(List<Stretch> stretches) {
   }
 
   static void stretches(
-      List<Asks> asks, List<Sits> sits, Map<PersonId, Able> people, List<Stretch> found) {
+      List<Asks> asks, List<Sits> sits, Map<PersonId, Eligibility> people, List<Stretch> found) {
     List<Sits> byStart = new ArrayList<>(sits);
     byStart.sort(Sits.BY_START);
     List<Sits> active = new ArrayList<>();
@@ -240,8 +243,8 @@ public record Cover(List<Stretch> stretches) {
         bounds.add(sit.from());
         bounds.add(sit.until());
         for (Optional<LocalDate> last :
-            people.getOrDefault(sit.person(), Able.PLAIN).skills().values()) {
-          last.ifPresent(day -> bounds.add(Able.end(day, one.need().zone())));
+            people.getOrDefault(sit.person(), Eligibility.PLAIN).skills().values()) {
+          last.ifPresent(day -> bounds.add(Eligibility.end(day, one.need().zone())));
         }
       }
       bounds.removeIf(at -> at.isBefore(one.from()) || at.isAfter(one.until()));
@@ -257,14 +260,14 @@ public record Cover(List<Stretch> stretches) {
   }
 
   private static Stretch stretch(
-      Need need, TimeSpan span, List<Sits> here, Map<PersonId, Able> people) {
+      Need need, TimeSpan span, List<Sits> here, Map<PersonId, Eligibility> people) {
     List<Seating.Sitter> sure = new ArrayList<>();
     List<Seating.Sitter> all = new ArrayList<>();
     for (Sits sit : here) {
       if (sit.from().isAfter(span.start()) || !sit.until().isAfter(span.start())) {
         continue;
       }
-      Able able = people.getOrDefault(sit.person(), Able.PLAIN);
+      Eligibility able = people.getOrDefault(sit.person(), Eligibility.PLAIN);
       boolean[] fits = new boolean[need.places().size()];
       for (int i = 0; i < fits.length; i++) {
         fits[i] = able.fits(need.places().get(i), span.start(), need.zone());

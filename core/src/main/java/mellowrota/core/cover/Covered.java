@@ -21,7 +21,7 @@ public final class Covered {
 
   private final Limits limits;
   private final Travel travel;
-  private final Map<PersonId, Able> people = new HashMap<>();
+  private final Map<PersonId, Eligibility> people = new HashMap<>();
   private final Map<String, List<Cover.Asks>> asks = new HashMap<>();
 
   /** By what asks, for each span that it asks for. */
@@ -62,7 +62,7 @@ public final class Covered {
 
   private void sit(PersonId person, List<Filling> fillings) {
     Map<String, List<Cover.Sits>> theirs = new HashMap<>();
-    Cover.sits(fillings, asks, people.getOrDefault(person, Able.PLAIN), theirs);
+    Cover.sits(fillings, asks, people.getOrDefault(person, Eligibility.PLAIN), theirs);
     sitsOf.put(person, theirs);
     theirs.forEach(
         (key, list) -> sits.computeIfAbsent(key, missing -> new ArrayList<>()).addAll(list));

@@ -171,7 +171,7 @@ public class ClashesPropertyTest {
         leave,
         busy,
         work,
-        new Able(skills, false, List.of(), Optional.empty()));
+        new Eligibility(skills, false, List.of(), Optional.empty()));
   }
 
   private static Instant moment(SplittableRandom random, LocalDate first, ZoneId zone) {

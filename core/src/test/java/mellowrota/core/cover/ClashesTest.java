@@ -88,7 +88,7 @@ public class ClashesTest {
    *     tentative (days from until), l leave, b busy and B busy tentatively; {@code @} a place,
    *     {@code +} margins in minutes, {@code !} skills that its places want, {@code -} for none
    */
-  private static Commitments day(Hours hours, Able able, ZoneId zone, String things) {
+  private static Commitments day(Hours hours, Eligibility able, ZoneId zone, String things) {
     List<Work> work = new ArrayList<>();
     List<Commitments.Leave> leave = new ArrayList<>();
     List<Commitments.Busy> busy = new ArrayList<>();
@@ -150,7 +150,7 @@ public class ClashesTest {
   }
 
   private static void check(
-      Limits limits, Hours hours, Able able, ZoneId zone, String things, String said) {
+      Limits limits, Hours hours, Eligibility able, ZoneId zone, String things, String said) {
     assertThat(told(Clashes.of(day(hours, able, zone, things), limits, TRAVEL)))
         .as(things)
         .isEqualTo(said);
@@ -259,7 +259,7 @@ public class ClashesTest {
 
   @Test(dataProvider = "pairs")
   public void whatCannotStandBesideOneAnotherIsSaid(String things, String said) {
-    check(NONE, Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, things, said);
+    check(NONE, Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, things, said);
   }
 
   /** Rest 11 hours never, longest 13, a week 40, six days and three nights in a row. */
@@ -320,7 +320,7 @@ public class ClashesTest {
   @Test(dataProvider = "sums")
   public void whatAddsUpIsSaid(String things, String said) {
     Limits strict = limits(11, 13, 40, 6, 3);
-    check(strict, Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, things, said);
+    check(strict, Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, things, said);
   }
 
   @Test
@@ -339,14 +339,14 @@ public class ClashesTest {
             0);
     // Weeks of 12, 8, 9 and 12 hours: over with the fourth week, whose mean with the third is 10.5.
     String weeks = "w0-12 w168-176 w336-345 w504-516";
-    check(limits, Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, weeks, "PERIOD never 504-672 D");
-    check(limits, Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, "w0-20", "");
-    check(limits, Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, "w0-21", "PERIOD never 0-168 A");
+    check(limits, Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, weeks, "PERIOD never 504-672 D");
+    check(limits, Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, "w0-20", "");
+    check(limits, Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, "w0-21", "PERIOD never 0-168 A");
     // A week without work between two that are over is over with its neighbours.
     check(
         limits,
         Hours.UNSAID,
-        Able.PLAIN,
+        Eligibility.PLAIN,
         ZoneOffset.UTC,
         "w0-21 w336-357",
         "PERIOD never 0-504 AB");
@@ -438,15 +438,21 @@ public class ClashesTest {
 
   @Test(dataProvider = "hours")
   public void workOutsideHoursIsSaid(String things, String said) {
-    check(NONE, WEEK, Able.PLAIN, ZoneOffset.UTC, things, said);
+    check(NONE, WEEK, Eligibility.PLAIN, ZoneOffset.UTC, things, said);
   }
 
   @Test
   public void hoursOfAPlaceAreInItsZone() {
     ZoneId india = ZoneId.of("Asia/Kolkata");
     Hours hours = new Hours(List.of(on(DayOfWeek.MONDAY, 9, 17, 1L, india, null, null)), List.of());
-    check(NONE, hours, Able.PLAIN, ZoneOffset.UTC, "w3:30-11:30@1", "");
-    check(NONE, hours, Able.PLAIN, ZoneOffset.UTC, "w3-12@1", "HOURS 3-3:30 A, HOURS 11:30-12 A");
+    check(NONE, hours, Eligibility.PLAIN, ZoneOffset.UTC, "w3:30-11:30@1", "");
+    check(
+        NONE,
+        hours,
+        Eligibility.PLAIN,
+        ZoneOffset.UTC,
+        "w3-12@1",
+        "HOURS 3-3:30 A, HOURS 11:30-12 A");
   }
 
   // ---- Skills ----------------------------------------------------------------------------------
@@ -469,8 +475,8 @@ public class ClashesTest {
 
   @Test(dataProvider = "skills")
   public void whatTheyCannotIsSaid(String things, String said) {
-    Able able =
-        new Able(
+    Eligibility able =
+        new Eligibility(
             Map.of("sluice", Optional.of(MONDAY), "boat", Optional.empty()),
             false,
             List.of(),
@@ -549,7 +555,7 @@ public class ClashesTest {
               MONDAY.withDayOfMonth(Integer.parseInt(day)),
               false));
     }
-    Commitments of = day(Hours.UNSAID, Able.PLAIN, ZoneOffset.UTC, "");
+    Commitments of = day(Hours.UNSAID, Eligibility.PLAIN, ZoneOffset.UTC, "");
     assertThat(told(Clashes.pileUps(of, items, NONE))).isEqualTo(said);
   }
 
@@ -570,7 +576,7 @@ public class ClashesTest {
             List.of(
                 work("A", TimeSpan.of(evening.minusSeconds(3600), evening)),
                 work("B", TimeSpan.of(morning, morning.plusSeconds(3600)))),
-            Able.PLAIN);
+            Eligibility.PLAIN);
     // Eleven hours by the clock, ten that pass.
     assertThat(Clashes.of(of, limits(11, 0, 0, 0, 0), TRAVEL))
         .singleElement()

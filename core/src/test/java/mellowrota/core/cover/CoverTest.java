@@ -42,7 +42,10 @@ public class CoverTest {
   };
 
   private record Crew(
-      TimeSpan range, List<Need> needs, List<Filling> fillings, Map<PersonId, Able> people) {}
+      TimeSpan range,
+      List<Need> needs,
+      List<Filling> fillings,
+      Map<PersonId, Eligibility> people) {}
 
   private static Crew crew(SplittableRandom random) {
     LocalDate first = WEEKS[random.nextInt(WEEKS.length)];
@@ -69,7 +72,7 @@ public class CoverTest {
               TimeSpan.of(from, from.plus(Duration.ofMinutes(1 + random.nextInt(900)))),
               places));
     }
-    Map<PersonId, Able> people = new HashMap<>();
+    Map<PersonId, Eligibility> people = new HashMap<>();
     List<Filling> fillings = new ArrayList<>();
     for (int p = 1; p <= PEOPLE; p++) {
       people.put(PersonId.of(p), able(random, range, first));
@@ -126,7 +129,7 @@ public class CoverTest {
         random.nextInt(3) == 0 ? Set.of(first.plusDays(3)) : Set.of());
   }
 
-  private static Able able(SplittableRandom random, TimeSpan range, LocalDate first) {
+  private static Eligibility able(SplittableRandom random, TimeSpan range, LocalDate first) {
     Map<String, Optional<LocalDate>> skills = new HashMap<>();
     for (int s = 0; s < 2; s++) {
       if (random.nextBoolean()) {
@@ -142,7 +145,7 @@ public class CoverTest {
       Instant from = moment(random, range);
       leave.add(TimeSpan.of(from, from.plusSeconds(60L * random.nextInt(3000))));
     }
-    return new Able(
+    return new Eligibility(
         skills,
         random.nextInt(5) == 0,
         leave,
@@ -187,9 +190,9 @@ public class CoverTest {
         theirs.remove(random.nextInt(theirs.size()));
         changed++;
       }
-      Map<PersonId, Able> people = new HashMap<>(crew.people());
+      Map<PersonId, Eligibility> people = new HashMap<>(crew.people());
       if (random.nextBoolean()) {
-        people.put(one, Able.PLAIN);
+        people.put(one, Eligibility.PLAIN);
       }
       others.addAll(theirs);
       Crew after = new Crew(crew.range(), crew.needs(), others, people);
@@ -205,7 +208,7 @@ public class CoverTest {
     assertThat(changed).isGreaterThan(CREWS / 2);
   }
 
-  private static Commitments commitments(Crew crew, PersonId person, Able able) {
+  private static Commitments commitments(Crew crew, PersonId person, Eligibility able) {
     List<Work> work =
         crew.fillings().stream()
             .filter(one -> one.person().equals(person))
@@ -288,10 +291,10 @@ public class CoverTest {
 
   /** As many as can sit, and of those ways the one with most of the skilled places. */
   private static int[] best(Crew crew, Need need, Instant at, boolean tentativeToo) {
-    List<Able> here = new ArrayList<>();
+    List<Eligibility> here = new ArrayList<>();
     for (int p = 1; p <= PEOPLE; p++) {
       PersonId person = PersonId.of(p);
-      Able able = crew.people().get(person);
+      Eligibility able = crew.people().get(person);
       boolean away =
           able.leave().stream().anyMatch(l -> contains(l, at))
               || able.until().map(u -> !at.isBefore(u)).orElse(false);
@@ -317,7 +320,7 @@ public class CoverTest {
   }
 
   private static int[] seated(
-      List<Able> here,
+      List<Eligibility> here,
       int next,
       boolean[] taken,
       int sat,
@@ -328,7 +331,7 @@ public class CoverTest {
     if (next == here.size()) {
       return company ? new int[] {sat, skilled} : new int[] {0, 0};
     }
-    Able able = here.get(next);
+    Eligibility able = here.get(next);
     int[] best = seated(here, next + 1, taken, sat, skilled, company, need, at);
     for (int place = 0; place < taken.length; place++) {
       Optional<String> wants = need.places().get(place);
@@ -354,7 +357,7 @@ public class CoverTest {
     return best;
   }
 
-  private static boolean has(Able able, Optional<String> skill, Instant at, ZoneId site) {
+  private static boolean has(Eligibility able, Optional<String> skill, Instant at, ZoneId site) {
     if (skill.isEmpty()) {
       return true;
     }
@@ -436,8 +439,8 @@ public class CoverTest {
             ZONES[2],
             span("2026-12-07T08:00", "2026-12-08T08:00"),
             Need.places(1, Optional.of("sluice")));
-    Able able =
-        new Able(
+    Eligibility able =
+        new Eligibility(
             Map.of("sluice", Optional.of(LocalDate.of(2026, 12, 7))),
             false,
             List.of(),

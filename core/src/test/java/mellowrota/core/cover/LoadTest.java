@@ -66,7 +66,7 @@ public class LoadTest {
 
   private static Commitments of(String works) {
     return new Commitments(
-        PersonId.of(1), ZONE, Hours.UNSAID, List.of(), List.of(), works(works), Able.PLAIN);
+        PersonId.of(1), ZONE, Hours.UNSAID, List.of(), List.of(), works(works), Eligibility.PLAIN);
   }
 
   private static final DaySpan WEEK = DaySpan.of(december(7), december(14));

@@ -76,7 +76,7 @@ public class SwapsTest {
             leave.isEmpty() ? List.of() : List.of(new Commitments.Leave("leave", hours(leave))),
             List.of(),
             work,
-            new Able(skills, false, List.of(), Optional.empty())),
+            new Eligibility(skills, false, List.of(), Optional.empty())),
         "Somebody " + id,
         false,
         List.of(),

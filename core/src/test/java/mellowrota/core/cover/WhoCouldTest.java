@@ -99,7 +99,7 @@ public class WhoCouldTest {
   }
 
   private static Commitments commitments(
-      long id, String hours, String leave, List<Work> work, String busy, Able able) {
+      long id, String hours, String leave, List<Work> work, String busy, Eligibility able) {
     return new Commitments(
         PersonId.of(id),
         ZoneOffset.UTC,
@@ -182,7 +182,7 @@ public class WhoCouldTest {
       String busy,
       String here,
       String said) {
-    Commitments of = commitments(1, hours, leave, works(work, maybe), busy, Able.PLAIN);
+    Commitments of = commitments(1, hours, leave, works(work, maybe), busy, Eligibility.PLAIN);
     assertThat(told(answer(candidate(of, here, ""), ""))).isEqualTo(said);
   }
 
@@ -217,7 +217,7 @@ public class WhoCouldTest {
   public void whoIsNotAbleCannot(String skill, int last, String alone, String said) {
     Optional<LocalDate> day =
         last == 0 ? Optional.empty() : Optional.of(LocalDate.of(2026, 12, last));
-    Able able = new Able(Map.of(skill, day), false, List.of(), Optional.empty());
+    Eligibility able = new Eligibility(Map.of(skill, day), false, List.of(), Optional.empty());
     Commitments of = commitments(1, "?", "", List.of(), "", able);
     assertThat(told(answer(candidate(of, "", alone), "sluice"))).isEqualTo(said);
   }
@@ -225,7 +225,7 @@ public class WhoCouldTest {
   @Test
   public void whoCannotGetThereInTimeIsTold() {
     Work far = work("w", hours(13, 14), false, 2, "");
-    Commitments of = commitments(1, "?", "", List.of(far), "", Able.PLAIN);
+    Commitments of = commitments(1, "?", "", List.of(far), "", Eligibility.PLAIN);
     assertThat(told(answer(candidate(of, "", ""), ""))).isEqualTo("WITH_REASON TRAVEL 12-13");
   }
 
@@ -235,7 +235,7 @@ public class WhoCouldTest {
     for (int day = 1; day < 5; day++) {
       week.add(work("d" + day, hours(24 * day + 8, 24 * day + 18), false, 1, ""));
     }
-    Commitments of = commitments(1, "?", "", week, "", Able.PLAIN);
+    Commitments of = commitments(1, "?", "", week, "", Eligibility.PLAIN);
     WhoCould.Answer answer = answer(candidate(of, "", ""), "");
     assertThat(told(answer)).isEqualTo("WITH_REASON WEEK 0-168");
     assertThat(answer.reasons().get(0).with()).hasSize(4);
@@ -249,7 +249,7 @@ public class WhoCouldTest {
       work.add(work("before", hours(-10, -8), false, from, ""));
     }
     return new WhoCould.Candidate(
-        commitments(id, "?", "", work, "", Able.PLAIN),
+        commitments(id, "?", "", work, "", Eligibility.PLAIN),
         name,
         name.startsWith("Unknown"),
         List.of(),
@@ -312,7 +312,7 @@ public class WhoCouldTest {
             LIMITS,
             TRAVEL,
             Map.of(PlaceId.of(1), new Bounds.Room(new Clashes.Capacity(most, ofPeople), there)));
-    Commitments of = commitments(1, "?", "", List.of(), "", Able.PLAIN);
+    Commitments of = commitments(1, "?", "", List.of(), "", Eligibility.PLAIN);
     Work trial = work("trial", GAP, false, 1, "");
     assertThat(told(WhoCould.of(trial, List.of(candidate(of, "", "")), bounds).get(0)))
         .isEqualTo(said);
@@ -370,7 +370,7 @@ public class WhoCouldTest {
   @Test(dataProvider = "starts")
   public void everyStartOnTheGridIsTold(
       String hours, String leave, String work, String busy, String said) {
-    Commitments of = commitments(1, hours, leave, works(work, ""), busy, Able.PLAIN);
+    Commitments of = commitments(1, hours, leave, works(work, ""), busy, Eligibility.PLAIN);
     assertThat(when(hours(6, 18), candidate(of, "", ""))).isEqualTo(said);
   }
 
@@ -410,9 +410,9 @@ public class WhoCouldTest {
   @Test
   public void whatSpeaksAgainstOneSpeaksAgainstAll() {
     WhoCould.Candidate early =
-        candidate(commitments(1, "6-12", "", List.of(), "", Able.PLAIN), "", "");
+        candidate(commitments(1, "6-12", "", List.of(), "", Eligibility.PLAIN), "", "");
     WhoCould.Candidate late =
-        candidate(commitments(2, "9-18", "", List.of(), "", Able.PLAIN), "", "");
+        candidate(commitments(2, "9-18", "", List.of(), "", Eligibility.PLAIN), "", "");
     assertThat(when(hours(6, 18), early, late))
         .isEqualTo("6:00-8:45 HOURS, 9:00-10:00 YES, 10:15-16:00 HOURS");
   }
@@ -422,8 +422,8 @@ public class WhoCouldTest {
   public void aPlaceHoldsAllWhoComeTogether() {
     List<WhoCould.Candidate> two =
         List.of(
-            candidate(commitments(1, "?", "", List.of(), "", Able.PLAIN), "", ""),
-            candidate(commitments(2, "?", "", List.of(), "", Able.PLAIN), "", ""));
+            candidate(commitments(1, "?", "", List.of(), "", Eligibility.PLAIN), "", ""),
+            candidate(commitments(2, "?", "", List.of(), "", Eligibility.PLAIN), "", ""));
     Work work = work("trial", hours(0, 2), false, 1, "");
     for (int most = 1; most <= 2; most++) {
       Bounds.Room room = new Bounds.Room(new Clashes.Capacity(most, true), List.of());
@@ -440,7 +440,8 @@ public class WhoCouldTest {
 
   @Test
   public void startsBeginOnTheGridAndEndWithinTheRange() {
-    WhoCould.Candidate free = candidate(commitments(1, "?", "", List.of(), "", Able.PLAIN), "", "");
+    WhoCould.Candidate free =
+        candidate(commitments(1, "?", "", List.of(), "", Eligibility.PLAIN), "", "");
     TimeSpan range =
         TimeSpan.of(MIDNIGHT.plusSeconds(6 * 3600 + 60), MIDNIGHT.plusSeconds(9 * 3600));
     assertThat(when(range, free)).isEqualTo("6:15-7:00 YES");
@@ -476,7 +477,7 @@ public class WhoCouldTest {
   private static WhoCould.Candidate able(long id, boolean notAlone, boolean unknown, String skill) {
     Map<String, Optional<LocalDate>> skills =
         skill.isEmpty() ? Map.of() : Map.of(skill, Optional.empty());
-    Able able = new Able(skills, notAlone, List.of(), Optional.empty());
+    Eligibility able = new Eligibility(skills, notAlone, List.of(), Optional.empty());
     return new WhoCould.Candidate(
         commitments(id, "?", "", List.of(), "", able),
         "P" + id,

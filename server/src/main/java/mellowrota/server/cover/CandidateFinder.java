@@ -45,7 +45,7 @@ import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
-/** Tries people with work: who could, when they could, and who could in whose stead. */
+/** TryLimit people with work: who could, when they could, and who could in whose stead. */
 @Service
 @RequiredArgsConstructor
 class CandidateFinder {

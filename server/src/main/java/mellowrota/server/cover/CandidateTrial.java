@@ -12,10 +12,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhoCould;
@@ -148,7 +148,7 @@ final class CandidateTrial {
   }
 
   /** One is wanted in their stead: for the place they fit, where each wants a skill. */
-  static Work instead(Work work, Able leaving) {
+  static Work instead(Work work, Eligibility leaving) {
     if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
       return work.asking(List.of(Optional.empty()));
     }

@@ -14,11 +14,11 @@ import java.util.Set;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.ForkJoinTask;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Filling;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Need;
@@ -190,8 +190,8 @@ class Covers {
     return Cover.of(needs, coming(around, true), able(around));
   }
 
-  private static Map<PersonId, Able> able(CrewTimes.Around around) {
-    Map<PersonId, Able> able = new HashMap<>();
+  private static Map<PersonId, Eligibility> able(CrewTimes.Around around) {
+    Map<PersonId, Eligibility> able = new HashMap<>();
     around.people().forEach(one -> able.put(one, around.able(one)));
     return able;
   }

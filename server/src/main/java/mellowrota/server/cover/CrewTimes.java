@@ -14,9 +14,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.cover.Able;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
+import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Work;
@@ -297,11 +297,11 @@ class CrewTimes {
       return byPerson.getOrDefault(person, List.of());
     }
 
-    Able able(PersonId person) {
+    Eligibility able(PersonId person) {
       Skills.Known can = known.getOrDefault(person, Skills.Known.NOTHING);
       boolean left = world.crew().person(person).map(Person::hasLeft).orElse(true);
       Instant today = world.day().atStartOfDay(zone()).toInstant();
-      return new Able(
+      return new Eligibility(
           can.skills(),
           can.notAlone(),
           leave.getOrDefault(person, List.of()).stream().map(Commitments.Leave::span).toList(),

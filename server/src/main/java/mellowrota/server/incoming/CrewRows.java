@@ -22,7 +22,7 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.People;
-import mellowrota.server.incoming.store.TakenRows;
+import mellowrota.server.incoming.store.ImportedRows;
 import mellowrota.server.sight.World;
 
 /** Reads rows that become people or places, and judges them together. */
@@ -45,7 +45,7 @@ final class CrewRows {
     }
   }
 
-  People.PersonWanted person(Cells cells, Optional<TakenRows.Taken> before) {
+  People.PersonWanted person(Cells cells, Optional<ImportedRows.Taken> before) {
     Map<String, String> said = said(before);
     Set<String> differing = cells.differing(said);
     Optional<String> name = text(cells, "name", LONGEST_NAME, before, differing);
@@ -113,8 +113,8 @@ final class CrewRows {
   }
 
   /** Of people and places nothing is undone, so that what was said holds. */
-  private static Map<String, String> said(Optional<TakenRows.Taken> before) {
-    return before.map(TakenRows.Taken::cells).orElse(Map.of());
+  private static Map<String, String> said(Optional<ImportedRows.Taken> before) {
+    return before.map(ImportedRows.Taken::cells).orElse(Map.of());
   }
 
   private Optional<Person.Standing> standing(Cells cells) {
@@ -141,12 +141,12 @@ final class CrewRows {
     return found;
   }
 
-  People.PlaceWanted place(Cells cells, Optional<TakenRows.Taken> before) {
+  People.PlaceWanted place(Cells cells, Optional<ImportedRows.Taken> before) {
     Set<String> differing = cells.differing(said(before));
     // A place that is here already under the code of a row that comes for the first time.
     Optional<Long> target =
         before
-            .map(TakenRows.Taken::target)
+            .map(ImportedRows.Taken::target)
             .or(() -> Optional.ofNullable(placeCodes.get(plain(cells.text("code")))))
             .filter(id -> id > 0);
     Optional<String> code = text(cells, "code", LONGEST_CODE, before, differing);
@@ -184,7 +184,7 @@ final class CrewRows {
       Cells cells,
       String field,
       int most,
-      Optional<TakenRows.Taken> before,
+      Optional<ImportedRows.Taken> before,
       Set<String> differing) {
     String text = cells.text(field);
     boolean wanted = before.isEmpty() || differing.contains(field);

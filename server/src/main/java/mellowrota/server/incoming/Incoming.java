@@ -20,7 +20,7 @@ import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.People;
-import mellowrota.server.incoming.store.TakenRows;
+import mellowrota.server.incoming.store.ImportedRows;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.IncomingRecords;
@@ -40,7 +40,7 @@ class Incoming {
   private static final int LONGEST_ID = 120;
 
   private final IncomingRecords records;
-  private final TakenRows taken;
+  private final ImportedRows taken;
   private final People people;
   private final Acts acts;
   private final Worlds worlds;
@@ -91,7 +91,7 @@ class Incoming {
         file.what() == Field.What.RECORDS
             ? records.known(world, asker, file.source(), ids.values())
             : Map.of();
-    Map<String, TakenRows.Taken> before =
+    Map<String, ImportedRows.Taken> before =
         taken.find(file.what().name(), file.source(), ids.values(), numbers.values());
     Judging judging = judging(world, asker, file, before, ids, numbers);
     List<Judged> found = new ArrayList<>();
@@ -105,7 +105,7 @@ class Incoming {
   }
 
   private static Judged judge(
-      Judging judging, Table.Row row, Cells cells, String id, Optional<TakenRows.Taken> before) {
+      Judging judging, Table.Row row, Cells cells, String id, Optional<ImportedRows.Taken> before) {
     boolean same =
         before.isPresent()
             && !before.get().undone()
@@ -150,14 +150,14 @@ class Incoming {
   /** Judges rows of one sort. */
   private interface Judging {
     /** Notes what is wrong in the cells; else tells what to do. */
-    Deed judge(String id, Cells cells, Optional<TakenRows.Taken> before);
+    Deed judge(String id, Cells cells, Optional<ImportedRows.Taken> before);
   }
 
   private Judging judging(
       World world,
       Person asker,
       FileRows file,
-      Map<String, TakenRows.Taken> before,
+      Map<String, ImportedRows.Taken> before,
       Map<Table.Row, String> ids,
       Map<String, RecordId> numbers) {
     return switch (file.what()) {
@@ -204,7 +204,7 @@ class Incoming {
         World world,
         Person asker,
         FileRows file,
-        Map<String, TakenRows.Taken> before,
+        Map<String, ImportedRows.Taken> before,
         Map<Table.Row, String> ids,
         Map<String, RecordId> numbers) {
       this.world = world;
@@ -215,7 +215,7 @@ class Incoming {
       List<RecordId> differing = new ArrayList<>();
       ids.forEach(
           (row, id) -> {
-            TakenRows.Taken said = before.get(id);
+            ImportedRows.Taken said = before.get(id);
             boolean same =
                 said != null
                     && !said.undone()
@@ -228,7 +228,7 @@ class Incoming {
     }
 
     @Override
-    public Deed judge(String id, Cells cells, Optional<TakenRows.Taken> before) {
+    public Deed judge(String id, Cells cells, Optional<ImportedRows.Taken> before) {
       RecordRow row = new RecordRow(names, cells, file.strokes(), file.kind());
       Optional<RecordId> number = Optional.ofNullable(numbers.get(id));
       Optional<WorkRecord> record = number.map(loaded::get);
@@ -250,10 +250,11 @@ class Incoming {
       return row.made(file.source(), id);
     }
 
-    private ObjectNode changed(RecordRow row, WorkRecord record, Optional<TakenRows.Taken> before) {
-      boolean undone = before.map(TakenRows.Taken::undone).orElse(false);
+    private ObjectNode changed(
+        RecordRow row, WorkRecord record, Optional<ImportedRows.Taken> before) {
+      boolean undone = before.map(ImportedRows.Taken::undone).orElse(false);
       Map<String, String> said =
-          undone ? Map.of() : before.map(TakenRows.Taken::cells).orElse(Map.of());
+          undone ? Map.of() : before.map(ImportedRows.Taken::cells).orElse(Map.of());
       return row.changed(record, said, undone && record.state() == State.CANCELLED);
     }
   }

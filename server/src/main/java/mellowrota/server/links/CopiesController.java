@@ -31,7 +31,7 @@ import mellowrota.server.links.store.WaitingCopies;
 import mellowrota.server.outside.OutsideFault;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.ReaderWords;
@@ -64,7 +64,7 @@ class CopiesController {
   private final OutsideBusy busy;
   private final WorkTimes times;
   private final HouseStore house;
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final WaitingCopies waiting;
   private final LinkStore links;
   private final Clock clock;
@@ -187,7 +187,7 @@ class CopiesController {
               and (:record = 0 or e.record = :record)
               and (k.person = :me or
             """
-                + Opens.OFFICE_ON_ENTRY
+                + OpenableRecords.OFFICE_ON_ENTRY
                 + ") order by c.due_at is null, c.due_at, c.sent_at desc, c.entry limit :most",
             world,
             me)

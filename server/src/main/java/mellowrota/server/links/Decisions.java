@@ -29,7 +29,7 @@ import mellowrota.server.ical.CopyText;
 import mellowrota.server.links.store.Changes;
 import mellowrota.server.links.store.CopyStore;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
@@ -47,7 +47,7 @@ class Decisions {
 
   private static final int MOST = 500;
 
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final CopyStore copies;
   private final Changes changes;
   private final RemoteEdits remoteEdits;
@@ -144,7 +144,7 @@ class Decisions {
                       and (:record = 0 or e.record = :record)
                       and (k.person = :me or
                     """
-                    + Opens.OFFICE_ON_ENTRY
+                    + OpenableRecords.OFFICE_ON_ENTRY
                     + ") order by o.id desc limit :most",
                 world,
                 asker)

@@ -49,7 +49,7 @@ class LinksController {
   private final LinkStore store;
   private final Host host;
   private final WriteTest writeTest;
-  private final Tries tries;
+  private final TryLimit tries;
   private final StandingEntries standsThere;
   private final Worlds worlds;
   private final LinkViews views;

@@ -30,7 +30,7 @@ public class Histories {
 
   private static final int MOST_ACTS = 200;
   private final RecordStore store;
-  private final Pasts pasts;
+  private final PastStanding pasts;
 
   /** What was done to the record, newest first. */
   public List<HistoryView> of(RecordAccess.Standing standing) {
@@ -45,7 +45,7 @@ public class Histories {
     Map<Long, List<RecordStore.Happened>> rows =
         store.history(standings.stream().map(one -> one.record().id()).toList(), MOST_ACTS).stream()
             .collect(Collectors.groupingBy(RecordStore.Happened::record));
-    Pasts.Past past = pasts.of(standings.get(0));
+    PastStanding.Past past = pasts.of(standings.get(0));
     Map<RecordId, List<HistoryView>> told = new HashMap<>();
     for (RecordAccess.Standing one : standings) {
       RecordId record = one.record().id();
@@ -55,7 +55,7 @@ public class Histories {
   }
 
   private static List<HistoryView> told(
-      RecordAccess.Standing standing, Pasts.Past past, List<RecordStore.Happened> rows) {
+      RecordAccess.Standing standing, PastStanding.Past past, List<RecordStore.Happened> rows) {
     Map<Long, List<RecordStore.Happened>> byAct = new LinkedHashMap<>();
     for (RecordStore.Happened row : rows) {
       byAct.computeIfAbsent(row.act(), key -> new ArrayList<>()).add(row);
@@ -84,7 +84,7 @@ public class Histories {
    */
   private static Optional<HistoryView.ChangeView> change(
       RecordAccess.Standing standing,
-      Pasts.Past past,
+      PastStanding.Past past,
       RecordStore.Happened row,
       WorkRecord before,
       WorkRecord after) {
@@ -112,7 +112,7 @@ public class Histories {
 
   private static HistoryView view(
       RecordAccess.Standing standing,
-      Pasts.Past past,
+      PastStanding.Past past,
       RecordStore.Happened row,
       WorkRecord after,
       List<HistoryView.ChangeView> changes) {

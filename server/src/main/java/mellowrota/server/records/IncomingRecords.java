@@ -24,7 +24,7 @@ public class IncomingRecords {
   private final Records records;
   private final RecordStore store;
   private final RecordAccess access;
-  private final Sources sources;
+  private final SourceIds sources;
 
   /** The records that came from there and that this person may open, by their ids there. */
   public Map<String, RecordId> known(

@@ -125,7 +125,7 @@ public class RecordAccess {
       }
     }
     if (!unsure.isEmpty()) {
-      Set<RecordId> inFull = entries.standIn(unsure, Opens.inFull(world, person));
+      Set<RecordId> inFull = entries.standIn(unsure, OpenableRecords.inFull(world, person));
       for (WorkRecord record : records) {
         found.computeIfAbsent(
             record.id(), id -> standing(world, person, record, inFull.contains(id)));

@@ -41,8 +41,8 @@ public class RecordList {
   private static final String SELECT =
       "select due, id from (select r.id, case when sees.times then coalesce(r.sorts_at, :last)"
           + " else :last end as due from"
-          + Opens.RECORDS
-          + Opens.SEEN
+          + OpenableRecords.RECORDS
+          + OpenableRecords.SEEN
           + """
              where (:kind = '' or r.kind = :kind)
                and (cardinality(:states) = 0 or sees.times and r.state = any(:states))
@@ -67,10 +67,10 @@ public class RecordList {
                    where a.record = r.id and a.holder_kind = 'P' and q.name ilike t.term)))
                and
             """
-          + Opens.MAY_OPEN
+          + OpenableRecords.MAY_OPEN
           + ") s where (due, -id) > (:afterDue, :afterId) order by due, -id limit :most";
 
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;

@@ -36,7 +36,7 @@ public class Records {
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
-  private final Sources sources;
+  private final SourceIds sources;
 
   /**
    * What came of an act on records.

@@ -32,10 +32,10 @@ import mellowrota.server.calendars.ReleasedText;
 import mellowrota.server.calendars.store.Entries;
 import mellowrota.server.calendars.store.ReleaseStore;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
-import mellowrota.server.releases.store.YesStore;
+import mellowrota.server.releases.store.ApprovalStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Service;
@@ -48,9 +48,9 @@ class Releases implements Undoes {
   /** The oldest of them are told; the rest when these are done. */
   static final int MOST = 500;
 
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final Entries entries;
-  private final YesStore yeses;
+  private final ApprovalStore yeses;
   private final Acts acts;
   private final Worlds worlds;
   private final RecordStore records;
@@ -85,7 +85,7 @@ class Releases implements Undoes {
                     """
                     select e.id from entry e where e.asks_since is not null and
                     """
-                        + Opens.OFFICE_ON_ENTRY
+                        + OpenableRecords.OFFICE_ON_ENTRY
                         + " order by e.asks_since, e.id limit :most",
                     world,
                     person)
@@ -171,7 +171,7 @@ class Releases implements Undoes {
   }
 
   private void keep(Act act, long entry, Optional<String> before, Optional<String> after) {
-    yeses.add(act.id(), new YesStore.Yes(entry, before, after));
+    yeses.add(act.id(), new ApprovalStore.Yes(entry, before, after));
   }
 
   private static void touch(Act act, RecordAccess.Standing standing) {
@@ -187,7 +187,7 @@ class Releases implements Undoes {
   @Override
   public boolean mayUndo(PersonId asker, long act) {
     World world = worlds.now();
-    List<Row> rows = entries(yeses.of(act).stream().map(YesStore.Yes::entry).toList());
+    List<Row> rows = entries(yeses.of(act).stream().map(ApprovalStore.Yes::entry).toList());
     return access.standings(world, world.person(asker), load(rows, false).values()).stream()
         .allMatch(RecordAccess.Standing::isOffice);
   }
@@ -199,10 +199,10 @@ class Releases implements Undoes {
         Acts.Wanted.by(asker, "release.undo", key, Long.toString(undone)).undoing(undone),
         act -> {
           World world = worlds.locked(act.worldVersion());
-          List<YesStore.Yes> of = yeses.of(undone);
+          List<ApprovalStore.Yes> of = yeses.of(undone);
           Map<Long, Entries.Known> there =
-              entries.byId(of.stream().map(YesStore.Yes::entry).toList());
-          List<YesStore.Yes> kept =
+              entries.byId(of.stream().map(ApprovalStore.Yes::entry).toList());
+          List<ApprovalStore.Yes> kept =
               of.stream()
                   .filter(
                       one ->
@@ -212,7 +212,7 @@ class Releases implements Undoes {
           if (kept.isEmpty()) {
             throw Problem.of(409, "changed-since", say("releases.what-you-approved-has"));
           }
-          List<Row> rows = entries(kept.stream().map(YesStore.Yes::entry).toList());
+          List<Row> rows = entries(kept.stream().map(ApprovalStore.Yes::entry).toList());
           Map<Long, EntryKey> keys = new HashMap<>();
           rows.forEach(row -> keys.put(row.id(), row.key()));
           Set<RecordId> mine = new HashSet<>();
@@ -224,7 +224,7 @@ class Releases implements Undoes {
             mine.add(record.id());
             touch(act, standing);
           }
-          for (YesStore.Yes one : kept) {
+          for (ApprovalStore.Yes one : kept) {
             EntryKey entry = keys.get(one.entry());
             if (mine.contains(entry.record())) {
               act.release(

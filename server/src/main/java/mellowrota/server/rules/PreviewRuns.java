@@ -19,7 +19,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.project.Preview;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.rules.store.LookStore;
+import mellowrota.server.rules.store.PreviewStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.slf4j.Logger;
@@ -50,7 +50,7 @@ class PreviewRuns implements DisposableBean {
   private final SetPreviews views;
   private final Previews previews;
   private final Worlds worlds;
-  private final LookStore store;
+  private final PreviewStore store;
   private final JsonMapper json;
   private final Clock clock;
   private final TransactionTemplate reading;
@@ -62,7 +62,7 @@ class PreviewRuns implements DisposableBean {
       SetPreviews views,
       Previews previews,
       Worlds worlds,
-      LookStore store,
+      PreviewStore store,
       JsonMapper json,
       Clock clock,
       PlatformTransactionManager transactions) {
@@ -103,15 +103,15 @@ class PreviewRuns implements DisposableBean {
 
   /** What a look of this person's found until now. */
   Optional<SetViews.PreviewView> find(PersonId person, String token) {
-    Optional<LookStore.Told> found = store.find(person, token);
-    if (found.filter(LookStore.Told::ended).isPresent()) {
+    Optional<PreviewStore.Told> found = store.find(person, token);
+    if (found.filter(PreviewStore.Told::ended).isPresent()) {
       throw Problem.of(409, "look-ended", say("rules.this-preview-ended-early"));
     }
     return found.map(row -> json.readValue(row.told(), SetViews.PreviewView.class));
   }
 
   /** The look at this very set by this person, if it is done and the world is still the same. */
-  Optional<LookStore.Finished> finished(PersonId person, World world, RuleSet set) {
+  Optional<PreviewStore.Finished> finished(PersonId person, World world, RuleSet set) {
     return store
         .finished(person, set.looked().orElse(""), set.hash())
         .filter(look -> look.worldVersion() == world.version() && look.day().equals(world.day()));
@@ -167,7 +167,7 @@ class PreviewRuns implements DisposableBean {
     writing.executeWithoutResult(
         status ->
             store.begin(
-                new LookStore.Begun(
+                new PreviewStore.Begun(
                     view.looked(),
                     person,
                     set.hash(),

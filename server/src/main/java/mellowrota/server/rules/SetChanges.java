@@ -18,7 +18,7 @@ import mellowrota.server.acts.Undoes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.rules.store.ChangeStore;
-import mellowrota.server.rules.store.LookStore;
+import mellowrota.server.rules.store.PreviewStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Service;
@@ -52,7 +52,7 @@ class SetChanges implements Undoes {
           requireFresh(set);
           requireNothingUnderWay();
           World world = worlds.now();
-          LookStore.Finished look =
+          PreviewStore.Finished look =
               looks.finished(asker.person(), world, set).orElseThrow(SetChanges::lookFirst);
           List<RecordId> changed = changedSince(look);
           Previews.Part since = Previews.Part.of(changed.size());
@@ -73,7 +73,7 @@ class SetChanges implements Undoes {
   }
 
   /** Records that changed or were made since a look, or a little before: acts take their time. */
-  private List<RecordId> changedSince(LookStore.Finished look) {
+  private List<RecordId> changedSince(PreviewStore.Finished look) {
     return previews.changedSince(look.at().minus(LONGEST_ACT));
   }
 

@@ -15,7 +15,7 @@ import mellowrota.core.project.Preview;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.server.records.ForWords;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
@@ -25,7 +25,7 @@ import org.springframework.stereotype.Component;
 @RequiredArgsConstructor
 class SetPreviews {
 
-  private final Opens opens;
+  private final OpenableRecords opens;
 
   /** What is told alike however many records were looked at. */
   record Frame(
@@ -100,7 +100,7 @@ class SetPreviews {
         .query(
             Long.class,
             "select count(*) from"
-                + Opens.RECORDS
+                + OpenableRecords.RECORDS
                 + """
                  where r.kind = any(:kinds) and not exists (select 1 from detail d
                    where d.record = r.id and d.key = :detail and d.for_bits is not null)

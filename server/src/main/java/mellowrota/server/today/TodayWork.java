@@ -8,7 +8,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
@@ -52,7 +52,7 @@ class TodayWork {
 
   private final RecordStore store;
   private final RecordAccess access;
-  private final Opens opens;
+  private final OpenableRecords opens;
 
   /** Open work that is due or begins before the next two weeks end, soonest first. */
   List<RecordAccess.Standing> wanting(World world, Person me) {
@@ -77,10 +77,10 @@ class TodayWork {
         .query(
             Long.class,
             "select r.id from"
-                + Opens.RECORDS
-                + Opens.SEEN
+                + OpenableRecords.RECORDS
+                + OpenableRecords.SEEN
                 + " where"
-                + Opens.MAY_OPEN
+                + OpenableRecords.MAY_OPEN
                 + condition
                 + " order by r.sorts_at, r.id limit :most",
             world,

@@ -13,10 +13,10 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
-import mellowrota.server.records.Opens;
+import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import mellowrota.server.today.store.SeenStore;
+import mellowrota.server.today.store.AcknowledgedStore;
 import org.springframework.stereotype.Service;
 
 /** Changes of time, place or people that somebody on the work has not marked as seen. */
@@ -33,9 +33,9 @@ class UnseenChanges {
           .toArray(String[]::new);
 
   private final HouseStore house;
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final RecordStore records;
-  private final SeenStore seen;
+  private final AcknowledgedStore seen;
   private final Acts acts;
 
   /** One person's last unseen change of one record. */
@@ -47,8 +47,8 @@ class UnseenChanges {
         .query(
             Change.class,
             "select a.record, a.holder, max(t.id) as act, max(t.at) as at from"
-                + Opens.RECORDS
-                + Opens.SEEN
+                + OpenableRecords.RECORDS
+                + OpenableRecords.SEEN
                 + """
               join assignment a on a.record = r.id and a.holder_kind = 'P' and a.role <> :informed
               join history h on h.record = r.id
@@ -60,7 +60,7 @@ class UnseenChanges {
               and t.id > coalesce(s.act, 0) and t.id > :seenUntil
               and
             """
-                + Opens.MAY_OPEN
+                + OpenableRecords.MAY_OPEN
                 + """
             group by a.record, a.holder order by at desc, a.record, a.holder limit :most
             """,

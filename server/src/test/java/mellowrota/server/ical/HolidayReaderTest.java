@@ -149,9 +149,9 @@ public class HolidayReaderTest {
         "UID:x|SUMMARY:Odd|DTSTART;VALUE=DATE:20261225|RECURRENCE-ID;VALUE=DATE:soon",
         "cannot be read"
       },
-      {"UID:x|SUMMARY:Odd|DTSTART:20261225T120000|DTEND:20261225T120000", "takes no time"},
+      {"UID:x|SUMMARY:Odd|DTSTART:20261225T120000|DTEND:20261225T120000", "has no length"},
       {"UID:x|SUMMARY:Odd|DTSTART;VALUE=DATE:20260101|DTEND;VALUE=DATE:20270101", "longer than"},
-      {"UID:x|SUMMARY:Odd|DTSTART;VALUE=DATE", "is no line of iCalendar"},
+      {"UID:x|SUMMARY:Odd|DTSTART;VALUE=DATE", "is not a line of iCalendar"},
     };
   }
 

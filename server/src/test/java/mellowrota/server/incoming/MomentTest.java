@@ -40,19 +40,19 @@ public class MomentTest {
   @DataProvider
   public Object[][] unreadable() {
     return new Object[][] {
-      {"soon", null, "is no date; write 2026-11-27"},
-      {"", null, "is no date"},
-      {"2026-11-27T", null, "is no date"},
-      {"2026-11-27 1300", null, "is no date"},
-      {"27-11-2026", null, "is no date"},
-      {"2026-13-01", null, "is no day of the calendar"},
-      {"29.2.2027", null, "is no day of the calendar"},
-      {"31/12/2027", Strokes.MONTH_FIRST, "is no day of the calendar"},
+      {"soon", null, "is not a date; write 2026-11-27"},
+      {"", null, "is not a date"},
+      {"2026-11-27T", null, "is not a date"},
+      {"2026-11-27 1300", null, "is not a date"},
+      {"27-11-2026", null, "is not a date"},
+      {"2026-13-01", null, "is not in the calendar"},
+      {"29.2.2027", null, "is not in the calendar"},
+      {"31/12/2027", Strokes.MONTH_FIRST, "is not in the calendar"},
       {"31/12/2027", null, "can be read two ways"},
-      {"2026-11-27 24:00", null, "has no time of day"},
-      {"2026-11-27 10:60", null, "has no time of day"},
-      {"2026-11-27 13:00 pm", null, "has no time of day"},
-      {"2026-11-27 0:30 am", null, "has no time of day"},
+      {"2026-11-27 24:00", null, "is not a time"},
+      {"2026-11-27 10:60", null, "is not a time"},
+      {"2026-11-27 13:00 pm", null, "is not a time"},
+      {"2026-11-27 0:30 am", null, "is not a time"},
     };
   }
 

@@ -55,7 +55,7 @@ public class LimitStore {
   /** By the key of the clash. */
   public Map<String, Stood> stood() {
     Map<String, Stood> found = new HashMap<>();
-    kept.createQuery("from LetStandEntity", LetStandEntity.class)
+    kept.createQuery("from AcceptedClashEntity", AcceptedClashEntity.class)
         .getResultList()
         .forEach(
             one -> found.put(one.clash, new Stood(one.reason, PersonId.of(one.byPerson), one.at)));
@@ -64,9 +64,9 @@ public class LimitStore {
 
   /** Lets one stand, in place of what was said of it before. */
   public void letStand(String key, Clash clash, Stood stood, long act) {
-    LetStandEntity entity =
-        Optional.ofNullable(kept.find(LetStandEntity.class, key))
-            .orElseGet(() -> new LetStandEntity(key));
+    AcceptedClashEntity entity =
+        Optional.ofNullable(kept.find(AcceptedClashEntity.class, key))
+            .orElseGet(() -> new AcceptedClashEntity(key));
     entity.person = clash.person().map(PersonId::value).orElse(null);
     entity.kind = clash.kind();
     entity.reason = stood.reason();
@@ -78,7 +78,8 @@ public class LimitStore {
 
   /** Whether it was let stand, and is open again now. */
   public boolean openAgain(String key) {
-    Optional<LetStandEntity> entity = Optional.ofNullable(kept.find(LetStandEntity.class, key));
+    Optional<AcceptedClashEntity> entity =
+        Optional.ofNullable(kept.find(AcceptedClashEntity.class, key));
     entity.ifPresent(kept::remove);
     return entity.isPresent();
   }

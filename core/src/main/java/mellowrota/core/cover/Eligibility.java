@@ -18,16 +18,17 @@ import mellowrota.core.time.TimeSpan;
  * @param leave agreed leave
  * @param until from when they are with us no longer
  */
-public record Able(
+public record Eligibility(
     Map<String, Optional<LocalDate>> skills,
     boolean notAlone,
     List<TimeSpan> leave,
     Optional<Instant> until) {
 
   /** Who can do all that asks for no skill. */
-  public static final Able PLAIN = new Able(Map.of(), false, List.of(), Optional.empty());
+  public static final Eligibility PLAIN =
+      new Eligibility(Map.of(), false, List.of(), Optional.empty());
 
-  public Able {
+  public Eligibility {
     skills = Map.copyOf(skills);
     leave = List.copyOf(leave);
     Objects.requireNonNull(until, "until");

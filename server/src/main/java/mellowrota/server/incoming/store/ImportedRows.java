@@ -17,7 +17,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** What rows of files said when they were taken, and what became of them. */
 @Repository
 @RequiredArgsConstructor
-public class TakenRows {
+public class ImportedRows {
 
   private static final JsonMapper JSON = JsonMapper.shared();
   private static final TypeReference<Map<String, String>> CELLS = new TypeReference<>() {};
@@ -40,14 +40,14 @@ public class TakenRows {
    */
   public Map<String, Taken> find(
       String what, String source, Collection<String> ids, Collection<RecordId> records) {
-    List<TakenRowEntity> rows =
+    List<ImportedRowEntity> rows =
         kept.createQuery(
                 """
-                from TakenRowEntity
+                from ImportedRowEntity
                 where what = :what and source = :source and holds(:ids, sourceId)
                   and (ofRecord = 0 or holds(:records, ofRecord))
                 """,
-                TakenRowEntity.class)
+                ImportedRowEntity.class)
             .setParameter("what", what)
             .setParameter("source", source)
             .setParameter("ids", ids.toArray(String[]::new))
@@ -57,7 +57,7 @@ public class TakenRows {
     rows.forEach(kept::detach);
     Set<Long> undone = acts.undone(rows.stream().map(row -> row.act).toList());
     Map<String, Taken> found = new HashMap<>();
-    for (TakenRowEntity row : rows) {
+    for (ImportedRowEntity row : rows) {
       Map<String, String> cells = JSON.readValue(row.cells, CELLS);
       found.put(row.sourceId, new Taken(row.target(), cells, undone.contains(row.act)));
     }

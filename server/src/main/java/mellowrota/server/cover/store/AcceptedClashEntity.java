@@ -11,7 +11,7 @@ import mellowrota.core.cover.Clash;
 /** A clash that somebody lets stand, as it was then. */
 @Entity
 @Table(name = "let_stand")
-final class LetStandEntity {
+final class AcceptedClashEntity {
 
   /** Of what clashes and when; with other times it is another one. */
   @Id String clash;
@@ -28,9 +28,9 @@ final class LetStandEntity {
   Long act;
   Instant at;
 
-  protected LetStandEntity() {}
+  protected AcceptedClashEntity() {}
 
-  LetStandEntity(String clash) {
+  AcceptedClashEntity(String clash) {
     this.clash = clash;
   }
 }

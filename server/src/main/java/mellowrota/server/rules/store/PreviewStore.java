@@ -18,7 +18,7 @@ import org.springframework.stereotype.Repository;
 /** Looks as they are kept, where every process finds them. */
 @Repository
 @RequiredArgsConstructor
-public class LookStore {
+public class PreviewStore {
 
   private static final Duration KEPT_FOR = Duration.ofDays(1);
 
@@ -40,25 +40,25 @@ public class LookStore {
 
   /** Keeps one that begins; those of the day before go. */
   public void begin(Begun one) {
-    kept.createQuery("delete from LookEntity where at < :before")
+    kept.createQuery("delete from PreviewEntity where at < :before")
         .setParameter("before", one.at().minus(KEPT_FOR))
         .executeUpdate();
-    LookEntity entity = new LookEntity();
+    PreviewEntity entity = new PreviewEntity();
     entity.token = one.token();
     entity.person = one.person().value();
     entity.setHash = one.setHash();
     entity.worldVersion = one.worldVersion();
     entity.day = one.day();
     entity.at = one.at();
-    entity.state = LookEntity.State.RUNNING;
+    entity.state = PreviewEntity.State.RUNNING;
     entity.beat = clock.now();
     entity.told = one.told();
     kept.persist(entity);
   }
 
-  private Optional<LookEntity> entity(String token) {
+  private Optional<PreviewEntity> entity(String token) {
     return kept
-        .createQuery("from LookEntity where token = :token", LookEntity.class)
+        .createQuery("from PreviewEntity where token = :token", PreviewEntity.class)
         .setParameter("token", token)
         .getResultList()
         .stream()
@@ -76,16 +76,16 @@ public class LookStore {
       boolean done,
       Collection<String> shows,
       Collection<RecordId> touched) {
-    LookEntity entity = entity(token).orElseThrow();
+    PreviewEntity entity = entity(token).orElseThrow();
     entity.told = told;
     entity.beat = clock.now();
-    entity.state = done ? LookEntity.State.DONE : LookEntity.State.RUNNING;
+    entity.state = done ? PreviewEntity.State.DONE : PreviewEntity.State.RUNNING;
     entity.shows = shows.toArray(String[]::new);
     entity.touched = touched.stream().map(RecordId::value).toArray(Long[]::new);
   }
 
   public void failed(String token) {
-    entity(token).ifPresent(one -> one.state = LookEntity.State.FAILED);
+    entity(token).ifPresent(one -> one.state = PreviewEntity.State.FAILED);
   }
 
   /** What a look told last, and whether it ended before it was done. */
@@ -97,9 +97,9 @@ public class LookStore {
         .map(one -> new Told(isDead(one), one.told));
   }
 
-  private boolean isDead(LookEntity one) {
-    return one.state == LookEntity.State.FAILED
-        || one.state == LookEntity.State.RUNNING
+  private boolean isDead(PreviewEntity one) {
+    return one.state == PreviewEntity.State.FAILED
+        || one.state == PreviewEntity.State.RUNNING
             && one.beat.isBefore(clock.now().minus(DEAD_AFTER));
   }
 
@@ -117,7 +117,7 @@ public class LookStore {
   public Optional<Finished> finished(PersonId person, String token, String setHash) {
     return entity(token)
         .filter(one -> one.person == person.value())
-        .filter(one -> one.setHash.equals(setHash) && one.state == LookEntity.State.DONE)
+        .filter(one -> one.setHash.equals(setHash) && one.state == PreviewEntity.State.DONE)
         .map(
             one ->
                 new Finished(

@@ -20,7 +20,7 @@ import mellowrota.server.platform.Lengths;
 import tools.jackson.databind.JsonNode;
 
 /** Says in words what became of rows that an act settled, with names as they are now. */
-final class SettledWords {
+final class ChangeLogWords {
 
   private static final DateTimeFormatter DAY =
       DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.UK);
@@ -88,7 +88,7 @@ final class SettledWords {
    * @param names by what they name, as {@code place 8}; of people, teams, places, regions, duties
    *     and roles
    */
-  SettledWords(Map<String, String> names) {
+  ChangeLogWords(Map<String, String> names) {
     this.names = names;
   }
 
@@ -101,7 +101,7 @@ final class SettledWords {
   record Line(String label, String before, String after) {}
 
   /** What a row is about: a person, a team, a place, a region, a duty; none of the house's. */
-  List<String> about(SettledActs.Row row) {
+  List<String> about(ChangeLog.Row row) {
     JsonNode kept = row.any();
     Stream<String> named =
         switch (row.table()) {
@@ -123,9 +123,9 @@ final class SettledWords {
   }
 
   /** What changed in all of these, without what went and came back alike. */
-  List<Line> lines(List<SettledActs.Row> rows) {
+  List<Line> lines(List<ChangeLog.Row> rows) {
     List<Line> found = new ArrayList<>();
-    for (SettledActs.Row row : rows) {
+    for (ChangeLog.Row row : rows) {
       boolean stayed = row.before().isPresent() && row.after().isPresent();
       if (stayed && BY_COLUMN.contains(row.table())) {
         for (String column : row.changed()) {

@@ -22,7 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Tells coordinators what was settled for the crew and the house, by whom. */
 @RestController
 @RequiredArgsConstructor
-class SettledController {
+class ChangeLogController {
 
   private static final int AT_ONCE = 50;
 
@@ -30,7 +30,7 @@ class SettledController {
   private static final int LOOKED_AT = 20;
 
   private final People people;
-  private final SettledActs settled;
+  private final ChangeLog settled;
   private final ActStore acts;
   private final List<NamedRows> named;
 
@@ -69,19 +69,19 @@ class SettledController {
 
   private List<SettledView> acts(long before) {
     List<ActStore.RemoteChanges> found = acts.settling(before, AT_ONCE + 1);
-    Map<Long, List<SettledActs.Row>> rows =
+    Map<Long, List<ChangeLog.Row>> rows =
         settled.firstRows(
             found.stream().map(ActStore.RemoteChanges::id).collect(Collectors.toSet()), LOOKED_AT);
     Map<String, String> names = new HashMap<>();
     named.forEach(some -> names.putAll(some.names()));
-    SettledWords words = new SettledWords(names);
+    ChangeLogWords words = new ChangeLogWords(names);
     return found.stream()
         .map(one -> said(one, words, rows.getOrDefault(one.id(), List.of())))
         .toList();
   }
 
   private SettledView said(
-      ActStore.RemoteChanges one, SettledWords words, List<SettledActs.Row> rows) {
+      ActStore.RemoteChanges one, ChangeLogWords words, List<ChangeLog.Row> rows) {
     return new SettledView(
         one.id(),
         one.at(),

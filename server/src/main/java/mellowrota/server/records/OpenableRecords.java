@@ -27,7 +27,7 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 @RequiredArgsConstructor
-public class Opens {
+public class OpenableRecords {
 
   /**
    * Records as {@code r}, with what the asker is on each: {@code me.bits}, as {@link Capacities}.

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Repository;
 /** Each yes as it is kept. */
 @Repository
 @RequiredArgsConstructor
-public class YesStore {
+public class ApprovalStore {
 
   private final EntityManager kept;
 

@@ -9,8 +9,8 @@ import java.io.Serializable;
 /** Up to which act somebody has seen what was changed of a record. */
 @Entity
 @Table(name = "seen")
-@IdClass(SeenEntity.Key.class)
-final class SeenEntity {
+@IdClass(AcknowledgedEntity.Key.class)
+final class AcknowledgedEntity {
 
   record Key(Long person, Long record) implements Serializable {}
 

@@ -45,7 +45,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 @Service
 @RequiredArgsConstructor
-class SettledActs implements Undoes {
+class ChangeLog implements Undoes {
 
   /** Of a person, what the person, and what whoever has office rights on them, settles. */
   private static final Set<String> THEIR_OWN = Set.of("own_title");

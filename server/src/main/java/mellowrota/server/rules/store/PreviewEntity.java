@@ -15,7 +15,7 @@ import org.hibernate.type.SqlTypes;
 /** What a set would do, worked out in the background; kept for a day. */
 @Entity
 @Table(name = "look")
-final class LookEntity {
+final class PreviewEntity {
 
   enum State {
     RUNNING,

@@ -16,9 +16,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Sources {
+class SourceIds {
 
-  private final Opens opens;
+  private final OpenableRecords opens;
   private final Locks locks;
 
   /** Until the end of the act nobody else makes records by these ids. */
@@ -34,9 +34,9 @@ class Sources {
         .query(
             Known.class,
             "select r.source_id, r.id from"
-                + Opens.RECORDS
+                + OpenableRecords.RECORDS
                 + " where r.source = :source and r.source_id = any(:ids) and"
-                + Opens.MAY_OPEN
+                + OpenableRecords.MAY_OPEN
                 + " order by r.id",
             world,
             asker)

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Repository;
 /** Who has seen what, as it is kept. */
 @Repository
 @RequiredArgsConstructor
-public class SeenStore {
+public class AcknowledgedStore {
 
   private final EntityManager kept;
 
@@ -17,7 +17,7 @@ public class SeenStore {
   public void seen(PersonId person, RecordId record, long act) {
     kept.createQuery(
             """
-            insert into SeenEntity (person, record, act) values (:person, :record, :act)
+            insert into AcknowledgedEntity (person, record, act) values (:person, :record, :act)
             on conflict (person, record) do update set act = excluded.act
             """)
         .setParameter("person", person.value())

@@ -28,7 +28,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class Pasts {
+class PastStanding {
 
   private final ActStore acts;
   private final HouseStore house;

@@ -13,8 +13,8 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Immutable
 @Table(name = "taken_row")
-@IdClass(TakenRowEntity.Key.class)
-final class TakenRowEntity {
+@IdClass(ImportedRowEntity.Key.class)
+final class ImportedRowEntity {
 
   record Key(String what, String source, String sourceId, Long ofRecord) implements Serializable {}
 

@@ -11,7 +11,7 @@ import org.springframework.stereotype.Component;
 
 /** Hosts outside are asked while somebody waits: of each person at most two at once. */
 @Component
-class Tries {
+class TryLimit {
 
   private static final int AT_ONCE = 2;
 

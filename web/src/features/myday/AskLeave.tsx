@@ -1,0 +1,47 @@
+import { Button } from 'antd';
+import { useState } from 'react';
+
+import { Fault } from '../../shared/ui/Fault';
+import { DateField } from '../../shared/ui/Moments';
+import styles from './myday.module.css';
+import { useMyLeave } from './useMyDay';
+import { words } from './words';
+
+/** Asks for days of leave. */
+export default function AskLeave({ person }: { person: number }) {
+  const { ask } = useMyLeave(person);
+  const [first, setFirst] = useState('');
+  const [last, setLast] = useState('');
+  return (
+    <>
+      <form
+        className={styles.asks}
+        onSubmit={(event) => {
+          event.preventDefault();
+          ask.mutate(
+            { first, ...(last && { last }) },
+            {
+              onSuccess: () => {
+                setFirst('');
+                setLast('');
+              },
+            },
+          );
+        }}
+      >
+        <label>
+          {words.leaveFirst}
+          <DateField value={first} onChange={setFirst} />
+        </label>
+        <label>
+          {words.leaveLast}
+          <DateField value={last} onChange={setLast} />
+        </label>
+        <Button htmlType="submit" disabled={first === ''} loading={ask.isPending}>
+          {words.askLeave}
+        </Button>
+      </form>
+      {ask.error && <Fault error={ask.error} />}
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryKey,
+  type UseQueryOptions,
+} from '@tanstack/react-query';
+import { take } from './client';
+
+/** What a call to the API comes to. */
+type Answer<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+/** Reads something and keeps it under its key. */
+export function useRead<T>(
+  queryKey: QueryKey,
+  call: () => Answer<T>,
+  more: Omit<UseQueryOptions<T>, 'queryKey' | 'queryFn'> = {},
+) {
+  return useQuery<T>({ queryKey, queryFn: () => take(call()), ...more });
+}
+
+/** What stands there until the next answer. */
+export const asBefore = <T>(before: T | undefined) => before;
+
+/** What a form begins with: nothing kept from before, also not while it is being read anew. */
+export function useReadNow<T>(queryKey: QueryKey, call: () => Answer<T>) {
+  const { data, error, isFetchedAfterMount, refetch } = useRead(queryKey, call, { gcTime: 0 });
+  return {
+    data: isFetchedAfterMount ? data : undefined,
+    error,
+    isPending: !isFetchedAfterMount,
+    refetch,
+  };
+}
+
+/** Has everything read again, or what is kept under these keys. */
+export function useStale(stale?: QueryKey[]) {
+  const queries = useQueryClient();
+  return () => {
+    if (!stale) {
+      void queries.invalidateQueries();
+    }
+    stale?.forEach((queryKey) => void queries.invalidateQueries({ queryKey }));
+  };
+}
+
+/** Does something; whatever comes of it, everything, or what these keys tell, is read again. */
+export function useDo<V, T>(call: (value: V) => Answer<T>, stale?: QueryKey[]) {
+  return useMutation({
+    mutationFn: (value: V) => take(call(value)),
+    onSettled: useStale(stale),
+  });
+}
+
+/** Of one thing. */
+export const of = <P>(path: P) => ({ params: { path } });
+
+/** Of one thing, if it is still as it was seen. */
+export const ofStill = <P>(path: P, tag: string) => ({
+  params: { path, header: { 'If-Match': tag } },
+});

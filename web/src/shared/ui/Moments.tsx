@@ -1,0 +1,62 @@
+import generateConfig from '@rc-component/picker/generate/dayjs';
+import { DatePicker } from 'antd';
+import dayjs, { type Dayjs } from 'dayjs';
+
+import { readClock, readDue } from '../time';
+
+const CLOCK = 'HH:mm';
+const DAY = 'ddd D MMM YYYY';
+
+/** What people type is read as everywhere else. */
+function parse(_: string, text: string, formats: string[]): Dayjs | null {
+  if (formats.includes(CLOCK)) {
+    const clock = readClock(text);
+    return clock ? dayjs(`2000-01-01T${clock}`) : null;
+  }
+  const due = readDue(text);
+  return due ? dayjs((due.date ?? due.at ?? '').slice(0, 10)) : null;
+}
+
+const Picker = DatePicker.generatePicker<Dayjs>({
+  ...generateConfig,
+  locale: { ...generateConfig.locale, parse },
+});
+
+interface Props {
+  id?: string;
+  /** Empty where nothing is said. */
+  value?: string;
+  onChange?: (value: string) => void;
+  placeholder?: string;
+  'aria-label'?: string;
+}
+
+/** A day, typed as "Fri" or "27 Nov" or picked; its value is 2026-11-27. */
+export function DateField({ value, onChange, placeholder = 'Fri, 27 Nov', ...rest }: Props) {
+  return (
+    <Picker
+      {...rest}
+      format={DAY}
+      placeholder={placeholder}
+      value={value ? dayjs(value) : null}
+      onChange={(day) => onChange?.(day?.format('YYYY-MM-DD') ?? '')}
+    />
+  );
+}
+
+/** A time of day, typed as "8" or "8:30" or picked; its value is 08:30. */
+export function ClockField({ value, onChange, placeholder = '8:30', ...rest }: Props) {
+  return (
+    <Picker
+      {...rest}
+      picker="time"
+      format={CLOCK}
+      minuteStep={5}
+      needConfirm={false}
+      showNow={false}
+      placeholder={placeholder}
+      value={value ? dayjs(`2000-01-01T${value}`) : null}
+      onChange={(time) => onChange?.(time?.format(CLOCK) ?? '')}
+    />
+  );
+}
