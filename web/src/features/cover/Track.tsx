@@ -42,7 +42,7 @@ export function Track({
               {!crowded && (
                 <>
                   <span className={styles.many}>{words.missing(gap.shortBy)}</span>
-                  <span className={styles.few}>−{gap.shortBy}</span>
+                  <span className={styles.few}>{gap.shortBy}</span>
                 </>
               )}
             </button>

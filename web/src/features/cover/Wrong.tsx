@@ -52,7 +52,7 @@ export function Wrong({
                 {askName(askOf(gap))}
                 {gap.skills.length > 0 && <i> · {[...new Set(gap.skills)].join(', ')}</i>}
               </strong>
-              <b>−{gap.shortBy}</b>
+              <b>{words.missing(gap.shortBy)}</b>
               <span>
                 {gapText(gap.start, gap.end, askOf(gap)?.zone ?? cover.zone)} · {soon(gap)}
               </span>

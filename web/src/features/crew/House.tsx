@@ -57,14 +57,26 @@ export function House() {
         <Checkbox>{words.trusts}</Checkbox>
       </Form.Item>
       <Form.Item label={words.copiesWait} extra={words.copiesWaitWhy} name="copiesWait">
-        <InputNumber min={0} max={300} precision={0} suffix={words.seconds} />
+        <InputNumber
+          min={0}
+          max={300}
+          precision={0}
+          style={{ width: 130 }}
+          suffix={words.seconds}
+        />
       </Form.Item>
       <Form.Item
         label={words.readingInterval}
         extra={words.readingIntervalWhy}
         name="readingInterval"
       >
-        <InputNumber min={60} max={86400} precision={0} suffix={words.seconds} />
+        <InputNumber
+          min={60}
+          max={86400}
+          precision={0}
+          style={{ width: 130 }}
+          suffix={words.seconds}
+        />
       </Form.Item>
       <Form.Item label={words.decidedBy} extra={words.decidedByWhy} name="linksDecidedBy">
         <Choice options={words.deciders} />

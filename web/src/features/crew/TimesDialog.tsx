@@ -271,10 +271,10 @@ function Hours({ first }: { first: Row | undefined }) {
             <PlaceChoice />
           </Form.Item>
           <Form.Item label={at === 0 && words.holdsFrom} name={[field.name, 'first']}>
-            <DateField aria-label={words.holdsFrom} />
+            <DateField short aria-label={words.holdsFrom} />
           </Form.Item>
           <Form.Item label={at === 0 && words.holdsUntil} name={[field.name, 'last']}>
-            <DateField aria-label={words.holdsUntil} />
+            <DateField short aria-label={words.holdsUntil} />
           </Form.Item>
         </>
       )}

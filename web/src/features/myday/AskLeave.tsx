@@ -31,11 +31,11 @@ export default function AskLeave({ person }: { person: number }) {
       >
         <label>
           {words.leaveFirst}
-          <DateField value={first} onChange={setFirst} />
+          <DateField short value={first} onChange={setFirst} />
         </label>
         <label>
           {words.leaveLast}
-          <DateField value={last} onChange={setLast} />
+          <DateField short value={last} onChange={setLast} />
         </label>
         <Button htmlType="submit" disabled={first === ''} loading={ask.isPending}>
           {words.askLeave}

@@ -29,7 +29,7 @@ export const words = {
   pileUps: 'Several due on one day',
   whoCould: 'Find cover',
   look: 'Open',
-  never: 'blocked',
+  never: 'not allowed',
   more: (n: number) => (n === 1 ? '1 more' : `${n} more`),
   overdue: 'Overdue',
   dueToday: 'Due today',

@@ -6,6 +6,7 @@ import { readClock, readDue } from '../time';
 
 const CLOCK = 'HH:mm';
 const DAY = 'ddd D MMM YYYY';
+const SHORT_DAY = 'D MMM YYYY';
 
 /** What people type is read as everywhere else. */
 function parse(_: string, text: string, formats: string[]): Dayjs | null {
@@ -19,7 +20,12 @@ function parse(_: string, text: string, formats: string[]): Dayjs | null {
 
 const Picker = DatePicker.generatePicker<Dayjs>({
   ...generateConfig,
-  locale: { ...generateConfig.locale, parse },
+  locale: {
+    ...generateConfig.locale,
+    parse,
+    getWeekFirstDay: () => 1,
+    getWeekFirstDate: (_, day) => day.subtract((day.day() + 6) % 7, 'day'),
+  },
 });
 
 interface Props {
@@ -27,17 +33,16 @@ interface Props {
   /** Empty where nothing is said. */
   value?: string;
   onChange?: (value: string) => void;
-  placeholder?: string;
   'aria-label'?: string;
 }
 
-/** A day, typed as "Fri" or "27 Nov" or picked; its value is 2026-11-27. */
-export function DateField({ value, onChange, placeholder = 'Fri, 27 Nov', ...rest }: Props) {
+/** A day, typed as "Fri" or "27 Nov" or picked; its value is 2026-11-27; short for narrow rows. */
+export function DateField({ value, onChange, short, ...rest }: Props & { short?: boolean }) {
   return (
     <Picker
       {...rest}
-      format={DAY}
-      placeholder={placeholder}
+      format={short ? SHORT_DAY : DAY}
+      placeholder=""
       value={value ? dayjs(value) : null}
       onChange={(day) => onChange?.(day?.format('YYYY-MM-DD') ?? '')}
     />
@@ -45,7 +50,7 @@ export function DateField({ value, onChange, placeholder = 'Fri, 27 Nov', ...res
 }
 
 /** A time of day, typed as "8" or "8:30" or picked; its value is 08:30. */
-export function ClockField({ value, onChange, placeholder = '8:30', ...rest }: Props) {
+export function ClockField({ value, onChange, ...rest }: Props) {
   return (
     <Picker
       {...rest}
@@ -54,7 +59,7 @@ export function ClockField({ value, onChange, placeholder = '8:30', ...rest }: P
       minuteStep={5}
       needConfirm={false}
       showNow={false}
-      placeholder={placeholder}
+      placeholder=""
       value={value ? dayjs(`2000-01-01T${value}`) : null}
       onChange={(time) => onChange?.(time?.format(CLOCK) ?? '')}
     />

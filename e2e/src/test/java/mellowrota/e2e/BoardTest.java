@@ -154,7 +154,7 @@ public class BoardTest extends InBrowser {
     Page page = board("from=2027-01-11");
     to(page, TAM, "Key work");
     press(page, "m");
-    assertThat(told(page, "Arrows move it")).isVisible();
+    assertThat(told(page, "Move with the arrow keys")).isVisible();
     press(page, "ArrowRight", "ArrowRight", "ArrowDown", "Enter");
     assertThat(told(page, "moved: ")).isVisible();
     assertThat(times(wrens, WREN + ", own", "Key work"))
@@ -186,7 +186,7 @@ public class BoardTest extends InBrowser {
     assertThat(page.getByText("29 March – 4 April").or(page.getByText("29 Mar – 4 Apr")).first())
         .isVisible();
     press(page, "v");
-    assertThat(told(page, "1 put here: ")).isVisible();
+    assertThat(told(page, "1 pasted: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Keyed week")).hasSize(2);
     press(page, "z", "z");
     Await.until(
@@ -314,10 +314,10 @@ public class BoardTest extends InBrowser {
     Page page = board("from=2027-02-08");
     to(page, TAM, "Weekly one");
     press(page, "a");
-    assertThat(told(page, "2 chosen")).isVisible();
+    assertThat(told(page, "2 selected")).isVisible();
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to next week"))
         .click();
-    assertThat(told(page, "2 put here: ")).isVisible();
+    assertThat(told(page, "2 pasted: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Weekly one")).hasSize(2);
     assertThat(tams.events(TAM + ", own", "Weekly two").values().toString())
         .contains("Wed Feb 17 07:30:00 UTC 2027");
@@ -339,10 +339,10 @@ public class BoardTest extends InBrowser {
     Map<String, String> before = entries("Week w");
     Page page = board("from=2027-05-10");
     press(page, "A");
-    assertThat(told(page, " chosen")).isVisible();
+    assertThat(told(page, " selected")).isVisible();
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Copy to next week"))
         .click();
-    assertThat(told(page, " put here: ")).isVisible();
+    assertThat(told(page, " pasted: ")).isVisible();
     assertThat(tams.events(TAM + ", own", "Week work").values().toString())
         .contains("Mon May 17 06:30:00 UTC 2027");
     assertThat(wrens.events(WREN + ", own", "Week watch").values().toString())
@@ -381,7 +381,7 @@ public class BoardTest extends InBrowser {
         "{\"visits\": [{\"no\": 1, \"start\": \"2027-03-01T13:00\", \"end\": \"2027-03-01T15:00\"}],"
             + " \"details\": {\"notes\": \"their words\"}}");
     drag(page, line(page, "Wanted twice"), cell(page, TAM, "3 Mar"));
-    assertThat(page.getByText("Somebody changed this meanwhile")).isVisible();
+    assertThat(page.getByText("Somebody else has changed")).isVisible();
     assertThat(page.getByText("Mon 1 Mar 13:00 – 15:00")).isVisible();
     assertThat(page.getByText("Wed 3 Mar 08:00 – 12:00")).isVisible();
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save my version")).click();
@@ -460,7 +460,7 @@ public class BoardTest extends InBrowser {
     assertThat(page.getByText("no due time; for instance")).isVisible();
     press(page, "Enter");
     assertThat(
-            page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save: what is")))
+            page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save: say what")))
         .isDisabled();
     assertThat(hana.get("/api/v1/records?find=anybody").expect(200).text())
         .doesNotContain("ot for anybody");

@@ -82,14 +82,14 @@ public class BrowserTest extends InBrowser {
     assertThat(Calendars.unfold(text)).contains("0555 0142").contains("4471");
 
     press(page, "e");
-    page.getByText("Change T-").waitFor();
+    page.getByText("Edit T-").waitFor();
     press(page, "Tab", "Tab", "Control+a");
     type(page, "Fri 16:00");
     press(page, "Enter");
     assertThat(page.getByText("due Fri 27 Nov, 16:00")).isVisible();
 
     press(page, "e");
-    page.getByText("Change T-").waitFor();
+    page.getByText("Edit T-").waitFor();
     press(page, "Tab", "Tab", "Tab");
     find(page, "Tam Birtles");
     press(page, "Shift+Tab", "Enter");
@@ -129,7 +129,7 @@ public class BrowserTest extends InBrowser {
     for (int i = 0; i < 3; i++) {
       page.getByRole(AriaRole.CHECKBOX).nth(i).check();
     }
-    assertThat(page.getByText("3 chosen")).isVisible();
+    assertThat(page.getByText("3 selected")).isVisible();
     page.getByLabel("Assign to…").click();
     find(page, "Wren Adeyemi");
     press(page, "Enter");
@@ -138,7 +138,7 @@ public class BrowserTest extends InBrowser {
     assertThat(look.getByRole(AriaRole.ROW)).hasCount(4);
     assertThat(hana.get("/api/v1/records?find=Many").text()).doesNotContain("Wren");
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Apply")).click();
-    assertThat(page.getByText("3 given to Wren Adeyemi: 9 entries")).isVisible();
+    assertThat(page.getByText("3 assigned to Wren Adeyemi: 9 entries")).isVisible();
     assertThat(new Calendars(Api.of(server, "wren")).events("Wren Adeyemi, own", "Many"))
         .hasSize(3);
     press(page, "z");
@@ -157,13 +157,13 @@ public class BrowserTest extends InBrowser {
             .get("id")
             .asLong();
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + id + "?edit=1");
-    page.getByText("Change T-").waitFor();
+    page.getByText("Edit T-").waitFor();
     press(page, "Control+a");
     type(page, "My words");
     hana.patch("/api/v1/records/" + id, "{\"title\": \"Their words\"}", "If-Match", "*")
         .expect(200);
     press(page, "Enter");
-    assertThat(page.getByText("Somebody changed this meanwhile")).isVisible();
+    assertThat(page.getByText("Somebody else has changed")).isVisible();
     assertThat(page.getByText("Their words").first()).isVisible();
     assertThat(page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)))
         .hasValue("My words");
@@ -208,8 +208,8 @@ public class BrowserTest extends InBrowser {
       {"hana", "/rules", "Test a record"},
       {"hana", "/who-sees-what?record=41", "What they see"},
       {"hana", "/rules?tab=wordings", "Usual wordings"},
-      {"hana", "/rules?tab=details", "What records hold"},
-      {"hana", "/who-sees-what?by=person&of=5", "Counted wherever"},
+      {"hana", "/rules?tab=details", "The details a record can have"},
+      {"hana", "/who-sees-what?by=person&of=5", "Counts include"},
       {"ines", "/my-day", "Coming up"},
       {"hana", "/board", "Bank and Dredging"},
       {"hana", "/board?zoom=day", "Bank and Dredging"},
@@ -226,10 +226,10 @@ public class BrowserTest extends InBrowser {
       {"hana", "/crew/changes", "Show earlier"},
       {"hana", "/account", "Create app password"},
       {"hana", "/copies", "No account is linked yet"},
-      {"hana", "/cover", "needs 1 more"},
+      {"hana", "/cover", "1 more needed"},
       {"hana", "/cover?load=1", "By due date"},
       {"", "/", "This is the demo"},
-      {"", "/welcome/nothing", "This invitation was used"}
+      {"", "/welcome/nothing", "This invitation has been used"}
     };
     return views;
   }

@@ -44,24 +44,24 @@ public class CopiesPageTest extends InBrowser {
     tries(page, "https://127.0.0.1:1/", Outside.PASSWORD, "is inside this network");
     tries(page, outside.pagesOfNobodyKnown(), Outside.PASSWORD, "A secure connection to 127.0.0.1");
     tries(page, outside.pages(), Outside.PASSWORD, "No calendars answer there");
-    tries(page, outside.host().url(), "wrong", "does not know this name and password");
+    tries(page, outside.host().url(), "wrong", "does not accept this user name and password");
     account.faults().set(Faults.Mode.DEAD, true);
     tries(page, outside.host().url(), Outside.PASSWORD, "The connection ended before the answer.");
     account.faults().set(Faults.Mode.DEAD, false);
     account.faults().set(Faults.Mode.READ_ONLY, true);
-    tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
+    tries(page, outside.host().url(), Outside.PASSWORD, "Connected");
     assertThat(page.getByText("read-only")).isVisible();
     button(page, "Back").click();
     account.faults().set(Faults.Mode.READ_ONLY, false);
-    tries(page, outside.host().url(), Outside.PASSWORD, "The account is right");
+    tries(page, outside.host().url(), Outside.PASSWORD, "Connected");
     assertThat(page.getByText("step 2 of 4")).isVisible();
-    page.getByLabel("Work: Write here").click();
+    page.getByLabel("Work: Copy here").click();
     page.getByTitle("Wren Adeyemi, own").last().click();
     button(page, "Preview").click();
     assertThat(page.getByText("step 3 of 4")).isVisible();
     button(page, "Link").click();
     assertThat(page.getByText("step 4 of 4")).isVisible();
-    assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
+    assertThat(page.getByText("sent, changed, read back and removed")).isVisible();
     org.assertj.core.api.Assertions.assertThat(
             page.evaluate("() => document.documentElement.scrollWidth"))
         .as("nothing is wider than the phone")
@@ -88,11 +88,11 @@ public class CopiesPageTest extends InBrowser {
     page.getByLabel("User name").fill("ines");
     page.getByLabel("App password").fill("wrong");
     page.keyboard().press("Enter");
-    assertThat(page.getByText("does not know this name and password")).isVisible();
+    assertThat(page.getByText("does not accept this user name and password")).isVisible();
     page.getByLabel("App password").fill(Outside.PASSWORD);
     page.keyboard().press("Enter");
-    assertThat(page.getByText("The account is right and has 1 calendar.")).isVisible();
-    page.getByLabel("Work: Write here").click();
+    assertThat(page.getByText("Connected: 1 calendar found.")).isVisible();
+    page.getByLabel("Work: Copy here").click();
     page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Ines Okafor, own"))
         .or(page.getByTitle("Ines Okafor, own"))
         .last()
@@ -100,10 +100,10 @@ public class CopiesPageTest extends InBrowser {
     page.getByLabel("Work: Who else reads it?").click();
     page.getByTitle("nobody else").last().click();
     button(page, "Preview").click();
-    assertThat(page.getByText("would be written, the nearest first")).isVisible();
+    assertThat(page.getByText("will be sent, soonest work first")).isVisible();
     org.assertj.core.api.Assertions.assertThat(work.objects()).isEmpty();
     button(page, "Link").click();
-    assertThat(page.getByText("written, changed, read back alike and taken off")).isVisible();
+    assertThat(page.getByText("sent, changed, read back and removed")).isVisible();
     button(page, "Done").click();
     assertThat(page.getByText("You decide where your work is copied.")).isVisible();
 
@@ -121,7 +121,7 @@ public class CopiesPageTest extends InBrowser {
     button(page, "Restore ours").click();
     Outside.awaits(work, "Seen on the page");
     Page office = signedIn("hana", ColorScheme.DARK, "/records/" + record);
-    assertThat(office.getByText("copy elsewhere: sent")).isVisible();
+    assertThat(office.getByText("copy in another calendar: sent")).isVisible();
     account.faults().set(Faults.Mode.WRONG_PASSWORD, true);
     hana.change(record, "{\"title\": \"Seen and refused\"}");
     office.navigate(server.url("/copies"));

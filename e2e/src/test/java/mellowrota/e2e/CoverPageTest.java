@@ -25,9 +25,8 @@ public class CoverPageTest extends InBrowser {
     gap.focus();
     page.keyboard().press("Enter");
     assertThat(page.getByText("Swing bridge, Thu 26 Nov, 06:00 – 20:00")).isVisible();
-    String share = page.getByText("% of needed hours placed").textContent();
-    page.getByRole(
-            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it")))
+    String share = page.getByText("% of required hours covered").textContent();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Assign")))
         .first()
         .click();
     assertThat(page.getByText("Swing bridge assigned to")).isVisible();
@@ -38,8 +37,8 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("Undone")).isVisible();
     assertThat(page.getByText(share)).isVisible();
     page.navigate(server.url("/today"));
-    page.getByLabel("Who could: Swing bridge").first().click();
-    assertThat(page.getByText("needs 1 more")).isVisible();
+    page.getByLabel("Find cover: Swing bridge").first().click();
+    assertThat(page.getByText("1 more needed")).isVisible();
   }
 
   private static Locator button(Page page, String name) {
@@ -82,15 +81,15 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void aWorkThatClashesIsHandedOver() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
-    page.getByLabel("Look: Osk Fenwright").first().click();
+    page.getByLabel("Open: Osk Fenwright").first().click();
     assertThat(page.getByText("not allowed by the organisation’s limits")).isVisible();
-    assertThat(page.getByText("It cannot be let stand")).isVisible();
+    assertThat(page.getByText("The limits do not allow this")).isVisible();
     page.getByRole(
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Hand over: J-")))
         .click();
     assertThat(page.getByText("Who can take J-")).isVisible();
     page.getByRole(
-            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Give it:")))
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Assign:")))
         .first()
         .click();
     assertThat(page.getByText("handed over to")).isVisible();
@@ -103,15 +102,14 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void aWorkThatClashesIsSwapped() {
     Page page = signedIn("hana", ColorScheme.DARK, "/today");
-    page.getByLabel("Look: Osk Fenwright").first().click();
+    page.getByLabel("Open: Osk Fenwright").first().click();
     page.getByRole(
             AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Swap: J-")))
         .click();
     assertThat(page.getByText("Swaps for")).isVisible();
     page.getByRole(
             AriaRole.BUTTON,
-            new Page.GetByRoleOptions()
-                .setName(Pattern.compile("^Swap all the same: [A-Z][a-z]+ ")))
+            new Page.GetByRoleOptions().setName(Pattern.compile("^Swap anyway: [A-Z][a-z]+ ")))
         .first()
         .click();
     assertThat(page.getByText(Pattern.compile("J-\\d+ now goes to .+, and .+ to Osk Fenwright")))
@@ -154,14 +152,14 @@ public class CoverPageTest extends InBrowser {
             """
                 .formatted(hana.idOf("people", "Dov Castellan")));
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records/" + record + "?edit=1");
-    page.getByText("Change T-").waitFor();
+    page.getByText("Edit T-").waitFor();
     page.getByText(Pattern.compile("^More")).click();
     Locator estimate = page.getByLabel("Estimate, hours");
     estimate.focus();
     page.keyboard().type("7x,5");
     assertThat(estimate).hasValue("7,5");
     page.keyboard().press("Enter");
-    assertThat(page.getByText("Estimate 7.5 h each")).isVisible();
+    assertThat(page.getByText("Estimate 7.5 h per person")).isVisible();
     page.navigate(server.url("/cover?from=2026-11-23"));
     button(page, "Hours").click();
     Locator hours = page.getByLabel("Crew hours");
@@ -176,10 +174,9 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void aFillIsLookedAtTakenInPartAndTakenBack() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/cover?from=2026-11-23&zoom=weeks");
-    String share = page.getByText("% of needed hours placed").textContent();
+    String share = page.getByText("% of required hours covered").textContent();
     page.getByRole(
-            AriaRole.BUTTON,
-            new Page.GetByRoleOptions().setName(Pattern.compile("^Suggest a fill")))
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Suggest cover")))
         .click();
     assertThat(page.getByText("nobody is assigned until you confirm")).isVisible();
     Locator ticked = page.locator("tbody input[type=checkbox]:checked");
@@ -187,7 +184,7 @@ public class CoverPageTest extends InBrowser {
     int all = ticked.count();
     ticked.first().uncheck();
     button(page, all == 2 ? "Assign 1" : "Assign " + (all - 1)).click();
-    assertThat(page.getByText(Pattern.compile("^\\d+ (is|are) given$"))).isVisible();
+    assertThat(page.getByText(Pattern.compile("^\\d+ assigned$"))).isVisible();
     assertThat(page.getByText(share)).hasCount(0);
     undo(page);
     assertThat(page.getByText(share)).isVisible();
@@ -204,7 +201,7 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.locator(".ant-select-item-option-active")).hasText("Osier Weir");
     page.keyboard().press("Enter");
     button(page, "Save").click();
-    Locator label = button(page, "Change Gauge round");
+    Locator label = button(page, "Edit Gauge round");
     assertThat(label).isVisible();
     assertThat(line(page, "Gauge round", "Mon 23 Nov")).hasCount(1);
     label.click();
@@ -221,18 +218,20 @@ public class CoverPageTest extends InBrowser {
   public void hoursAndLeaveAreSettledOnThePage() {
     Page phone = signedIn("ines", ColorScheme.LIGHT, "/my-day?tab=times");
     phone.setViewportSize(390, 844);
-    phone.getByLabel("From", new Page.GetByLabelOptions().setExact(true)).fill("2026-12-21");
+    Locator first = phone.getByLabel("First day");
+    first.fill("21 Dec");
+    first.press("Tab");
     button(phone, "Request leave").click();
     assertThat(phone.getByText("requested")).isVisible();
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/people");
-    button(page, "When Ines Okafor works").click();
+    button(page, "Hours and leave of Ines Okafor").click();
     assertThat(page.getByText("requested")).isVisible();
     button(page, "Approve").click();
     assertThat(page.getByText("requested")).hasCount(0);
     page.getByLabel("Contracted hours a week").fill("36");
     button(page, "Save").click();
     assertThat(page.getByText("Weekly hours")).hasCount(0);
-    button(page, "When Ines Okafor works").click();
+    button(page, "Hours and leave of Ines Okafor").click();
     assertThat(page.getByLabel("Contracted hours a week")).hasValue("36");
   }
 
@@ -261,21 +260,21 @@ public class CoverPageTest extends InBrowser {
                 END:VCALENDAR
                 """
                     .getBytes(StandardCharsets.UTF_8)));
-    assertThat(page.getByText("One day in the file")).isVisible();
-    assertThat(page.getByText("Not taken: part 2 (Odd day)")).isVisible();
+    assertThat(page.getByText("1 day in the file")).isVisible();
+    assertThat(page.getByText("Not imported: part 2 (Odd day)")).isVisible();
     assertThat(page.getByLabel("Holiday")).hasValue("Reed Day");
     button(page, "Save").last().click();
-    assertThat(page.getByText("one, until Sat 28 Nov 2026")).isVisible();
+    assertThat(page.getByText("1, until Sat 28 Nov 2026")).isVisible();
     page.navigate(server.url("/cover"));
     assertThat(page.getByText("Sat 28 Nov Reed Day (Reed Shore)")).isVisible();
     page.navigate(server.url("/crew/places"));
-    button(page, "Holds, ways, days: Osier Weir").click();
+    button(page, "Capacity and travel: Osier Weir").click();
     page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Region")).click();
     find(page, "Reed Shore");
     press(page, "Enter");
     button(page, "Save").click();
-    assertThat(page.getByText("Working days")).hasCount(0);
-    button(page, "Holds, ways, days: Osier Weir").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
+    button(page, "Capacity and travel: Osier Weir").click();
     assertThat(page.getByRole(AriaRole.DIALOG).getByText("Reed Shore")).isVisible();
   }
 
@@ -340,7 +339,7 @@ public class CoverPageTest extends InBrowser {
     Locator anneke =
         page.getByRole(
             AriaRole.ROWHEADER, new Page.GetByRoleOptions().setName(Pattern.compile("^Anneke")));
-    assertThat(anneke).containsText("cannot: on leave");
+    assertThat(anneke).containsText("not available: on leave");
     page.keyboard().press("Escape");
     assertThat(caio).not().containsText("outside working hours");
     page.mouse().up();
@@ -350,9 +349,9 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void whatSomebodyLeavesIsHandedOverAndTakenBack() {
     Page page = signedIn("hana", ColorScheme.DARK, "/crew/people");
-    button(page, "When Anneke Dray works").click();
+    button(page, "Hours and leave of Anneke Dray").click();
     page.getByText("work to reassign").first().click();
-    assertThat(page.getByText(Pattern.compile("^What Anneke Dray leaves"))).isVisible();
+    assertThat(page.getByText(Pattern.compile("^Work to reassign from Anneke Dray"))).isVisible();
     assertThat(page.getByText("No work on these days.")).isVisible();
     page.navigate(
         server.url(

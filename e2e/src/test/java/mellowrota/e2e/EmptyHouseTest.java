@@ -87,7 +87,7 @@ public class EmptyHouseTest {
       Locator take = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Apply"));
       assertThat(take).isFocused();
       hands.press("Enter");
-      assertThat(page.getByText(Pattern.compile("^In force"))).isVisible();
+      assertThat(page.getByText(Pattern.compile("^Applied"))).isVisible();
 
       hands.press("n").type("ticket Paddle stuck, Ines, by Fri 13:00");
       assertThat(page.getByLabel("Understood")).containsText("Ines Okafor");

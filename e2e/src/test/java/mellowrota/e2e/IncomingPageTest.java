@@ -21,15 +21,15 @@ public class IncomingPageTest extends InBrowser {
   }
 
   private static void press(Page page, String button) {
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(button)).click();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(button).setExact(true))
+        .click();
   }
 
   @Test
   public void aFileIsMendedInPlaceTakenAndUndoneAtOnce() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records");
     press(page, "Files");
-    page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Bring in a file"))
-        .click();
+    page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Import")).click();
     StringBuilder file = new StringBuilder("Ticket no,What,Site,Due by,Given to,Colour\n");
     for (int i = 0; i < 12; i++) {
       String site = i < 3 ? "Osier Basn" : "Osier Basin";
@@ -41,7 +41,7 @@ public class IncomingPageTest extends InBrowser {
     assertThat(page.getByLabel("Source")).hasValue("tickets");
     var outcome = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Preview"));
     assertThat(outcome).containsText("8 new");
-    assertThat(outcome).containsText("4 to mend");
+    assertThat(outcome).containsText("4 with errors");
     var mends = page.getByRole(AriaRole.LISTITEM);
     assertThat(mends).hasCount(2);
     assertThat(mends.first()).containsText("Row 2 and 2 more");
@@ -51,9 +51,9 @@ public class IncomingPageTest extends InBrowser {
     page.keyboard().press("Enter");
     assertThat(outcome).containsText("12 new");
     assertThat(mends).hasCount(0);
-    press(page, "Take 12 rows");
-    assertThat(page.getByRole(AriaRole.STATUS).last()).containsText("12 rows taken");
-    assertThat(outcome).containsText("12 as before");
+    press(page, "Import 12 rows");
+    assertThat(page.getByRole(AriaRole.STATUS).last()).containsText("12 rows imported");
+    assertThat(outcome).containsText("12 unchanged");
     Api hana = Api.of(server, "hana");
     assertThat(hana.get("/api/v1/records?find=Brought").json().get("items")).hasSize(12);
 
@@ -85,8 +85,8 @@ public class IncomingPageTest extends InBrowser {
         """);
     assertThat(page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Not readable")))
         .containsText("VJOURNAL “Diary”");
-    assertThat(page.getByText("1 not read")).isVisible();
-    assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take 1 row")))
+    assertThat(page.getByText("1 not readable")).isVisible();
+    assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Import 1 row")))
         .isEnabled();
   }
 
@@ -101,7 +101,8 @@ public class IncomingPageTest extends InBrowser {
   public void aNarrowedListIsSavedShownAndLetGo() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records?state=all&kind=JOB&find=gate");
     press(page, "Saved views");
-    page.getByPlaceholder("Name").fill("All gate jobs");
+    page.getByPlaceholder("Name", new Page.GetByPlaceholderOptions().setExact(true))
+        .fill("All gate jobs");
     page.getByLabel("For everybody in the office").check();
     press(page, "Save");
     assertThat(page.getByText("View “All gate jobs” saved")).isVisible();
@@ -112,7 +113,7 @@ public class IncomingPageTest extends InBrowser {
     other.waitForURL("**/records?state=all&kind=JOB&find=gate");
     assertThat(other.getByText("with “gate”")).isVisible();
 
-    press(page, "Let view All gate jobs go");
+    press(page, "Delete view All gate jobs");
     assertThat(page.getByText("All gate jobs").and(page.locator("button"))).hasCount(0);
   }
 }

@@ -54,7 +54,7 @@ public class RulesPageTest extends InBrowser {
     page.keyboard().press("Space");
     assertThat(token(third, "lands on: Due times and Closures")).isVisible();
     page.keyboard().press("Escape");
-    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+    assertThat(page.getByText("1 change not applied yet")).isVisible();
 
     button(page, "Preview").focus();
     page.keyboard().press("Enter");
@@ -68,8 +68,7 @@ public class RulesPageTest extends InBrowser {
     assertThat(master.events("Closures", "Ruled work")).isEmpty();
     button(page, "Apply").focus();
     page.keyboard().press("Enter");
-    assertThat(page.getByText(Pattern.compile("^In force: \\d+ entries on 1 calendar")))
-        .isVisible();
+    assertThat(page.getByText(Pattern.compile("^Applied: \\d+ entries on 1 calendar"))).isVisible();
     assertThat(master.events("Closures", "Ruled work")).hasSize(1);
 
     page.keyboard().press("z");
@@ -90,14 +89,14 @@ public class RulesPageTest extends InBrowser {
     assertThat(second).containsText("switched off");
     button(page, "Copy").click();
     assertThat(rule(page, 3)).containsText("switched off");
-    button(page, "Take out").click();
-    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+    button(page, "Delete").click();
+    assertThat(page.getByText("1 change not applied yet")).isVisible();
     rule(page, 1).click();
     page.keyboard().press("Alt+ArrowDown");
     assertThat(rule(page, 1)).containsText("switched off");
-    assertThat(page.getByText("2 edits, not in force yet")).isVisible();
+    assertThat(page.getByText("2 changes not applied yet")).isVisible();
     button(page, "Undo").first().click();
-    assertThat(page.getByText("1 edit, not in force yet")).isVisible();
+    assertThat(page.getByText("1 change not applied yet")).isVisible();
     button(page, "Discard").click();
     assertThat(page.getByText("not applied yet")).hasCount(0);
     assertThat(rule(page, 1).textContent()).isEqualTo(first);
@@ -109,7 +108,7 @@ public class RulesPageTest extends InBrowser {
     page.getByLabel("Ticket: Title").fill("{ref} {titel}");
     button(page, "Preview").click();
     assertThat(page.getByRole(AriaRole.ALERT))
-        .containsText("at character 8: \"titel\" is no detail");
+        .containsText("at character 8: \"titel\" is not a detail");
     page.getByLabel("Ticket: Title").fill("{title}");
     button(page, "Preview").click();
     assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Becomes hidden");
@@ -122,10 +121,10 @@ public class RulesPageTest extends InBrowser {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/rules?tab=details");
     button(page, "New detail").click();
     page.getByLabel("Name").last().fill("Lift code");
-    button(page, "Lift code: For: office").click();
+    button(page, "Lift code: Visible to: office").click();
     page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Lead")).check();
     page.keyboard().press("Escape");
-    assertThat(button(page, "Lift code: For: office, Lead")).isVisible();
+    assertThat(button(page, "Lift code: Visible to: office, Lead")).isVisible();
     page.getByText("Wordings", new Page.GetByTextOptions().setExact(true)).click();
     Locator title = page.getByLabel("Ticket: Title");
     title.focus();
@@ -137,7 +136,7 @@ public class RulesPageTest extends InBrowser {
     assertThat(title).hasValue(Pattern.compile(".*\\[ · \\{lift code\\}\\]$"));
     button(page, "Preview").click();
     button(page, "Apply").click();
-    assertThat(page.getByText(Pattern.compile("^In force"))).isVisible();
+    assertThat(page.getByText(Pattern.compile("^Applied"))).isVisible();
 
     page.keyboard().press("n");
     page.getByLabel("In one line").fill("ticket Lift stuck, Ines, by Fri 13:00");
@@ -183,7 +182,7 @@ public class RulesPageTest extends InBrowser {
   public void theSetComesInAsAFile() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/rules");
     assertThat(rule(page, 1)).isVisible();
-    Locator file = page.getByLabel("Bring in a file");
+    Locator file = page.getByLabel("Import");
     String text =
         """
         rules:
@@ -198,7 +197,7 @@ public class RulesPageTest extends InBrowser {
     file.setInputFiles(yaml(text));
     Locator told = page.getByRole(AriaRole.ALERT);
     assertThat(told).containsText("line 4, column 16");
-    assertThat(told).containsText("\"chore\" is no kind; one of deadline, job, shift, ticket");
+    assertThat(told).containsText("\"chore\" is not a kind; one of deadline, job, shift, ticket");
     button(page, "Close").click();
     file.setInputFiles(yaml(text.replace("chore", "job")));
     assertThat(rule(page, 1)).containsText("From a file");
@@ -231,7 +230,7 @@ public class RulesPageTest extends InBrowser {
     Page wren = signedIn("wren", ColorScheme.DARK, "/account");
     button(wren, "Accept").click();
     assertThat(button(wren, "Accept")).hasCount(0);
-    button(wren, "Withdraw Ines Okafor, own, Wren Adeyemi").click();
+    button(wren, "Delete Ines Okafor, own, Wren Adeyemi").click();
     assertThat(wren.getByText("No shared calendars yet.")).isVisible();
   }
 
@@ -274,7 +273,7 @@ public class RulesPageTest extends InBrowser {
     assertThat(gate).containsText("••••");
     Locator entries =
         page.getByRole(
-            AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("^As it stands")));
+            AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("^What they see")));
     assertThat(entries).containsText("Gate code ••••");
     assertThat(entries).containsText("Seen by whom");
     assertThat(page.getByText("hook 5511")).hasCount(0);

@@ -148,12 +148,12 @@ public class Screenshots {
     page.getByLabel("User name").fill("wren");
     page.getByLabel("App password").fill(Outside.PASSWORD);
     page.keyboard().press("Enter");
-    page.getByLabel("Work: Write here").click();
+    page.getByLabel("Work: Copy here").click();
     page.getByTitle("Wren Adeyemi, own").last().click();
     page.getByLabel("Work: Who else reads it?").click();
     page.getByTitle("nobody else").last().click();
     page.getByText("Preview").last().click();
-    page.getByText("would be written").waitFor();
+    page.getByText("will be sent").waitFor();
     page.mouse().move(0, 0);
   }
 

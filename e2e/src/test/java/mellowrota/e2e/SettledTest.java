@@ -357,15 +357,15 @@ public class SettledTest extends OnDemo {
     return new Object[][] {
       {
         put("", "/api/v1/people/{person}/terms", "{\"contractMinutes\": 2250}"),
-        "By contract, in a week: 48 h -> 37 h 30 min"
+        "Contracted hours a week: 48 h -> 37 h 30 min"
       },
       {
         put("", "/api/v1/people/{person}/skills", "{\"notAlone\": true, \"skills\": []}"),
-        "Not alone: no -> yes"
+        "Not qualified to work alone: no -> yes"
       },
       {
         put("", "/api/v1/people/{person}/days/2026-12-01", "{\"times\": []}"),
-        "Hours of a day:  -> Tue 1 Dec 2026 not at work"
+        "Hours on a day:  -> Tue 1 Dec 2026 day off"
       },
       {
         post(
@@ -384,19 +384,19 @@ public class SettledTest extends OnDemo {
             "",
             "/api/v1/limits",
             "{\"limits\": [{\"kind\": \"LONGEST\", \"level\": \"NEVER\", \"amount\": 690}]}"),
-        "Limit: longest: warn, 14 h -> longest: never, 11 h 30 min"
+        "Limit: length of a shift: warn, 14 h -> length of a shift: block, 11 h 30 min"
       },
       {
         put(
             "",
             "/api/v1/places/{place}/days",
             "{\"closures\": [{\"first\": \"2026-12-24\", \"last\": \"2026-12-26\", \"why\": \"frost\"}]}"),
-        "Closed:  -> from Thu 24 Dec 2026 until Sat 26 Dec 2026 frost"
+        "Closure:  -> from Thu 24 Dec 2026 until Sat 26 Dec 2026 frost"
       },
-      {post("", "/api/v1/duties", DUTY), "Stood:  -> Mon, Tue 06:00 – 14:00, 2"},
+      {post("", "/api/v1/duties", DUTY), "Hours of the duty:  -> Mon, Tue 06:00 – 14:00, 2 people"},
       {
         patch("", "/api/v1/house", "{\"week\": [\"TUESDAY\"]}"),
-        "Works on: Mon, Tue, Wed, Thu, Fri -> Tue"
+        "Working days: Mon, Tue, Wed, Thu, Fri -> Tue"
       }
     };
   }

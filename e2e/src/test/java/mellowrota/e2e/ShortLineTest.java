@@ -63,7 +63,7 @@ public class ShortLineTest extends InBrowser {
         .fill("ticket Lift jammed, Inés, from H. Varga 0555 0142, wet, by Fri 13:00");
     assertThat(page.getByLabel("Contact")).hasValue("H. Varga");
     assertThat(page.getByLabel("Phone")).hasValue("0555 0142");
-    assertThat(button(page, "Save: what is")).isDisabled();
+    assertThat(button(page, "Save: say what")).isDisabled();
     Locator understood = page.getByLabel("Understood");
     assertThat(understood).containsText("wet");
     button(page, "Ines Okafor").click();

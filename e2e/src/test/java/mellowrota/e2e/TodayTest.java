@@ -72,10 +72,10 @@ public class TodayTest extends InBrowser {
     assertThat(page.getByText(" finished")).isVisible();
     assertThat(hana.get("/api/v1/records/" + late).text()).contains("\"DONE\"");
     String ref = hana.get("/api/v1/records/" + open).json().get("ref").asString();
-    page.getByLabel("Give " + ref + " to").click();
+    page.getByLabel("Assign " + ref + " to").click();
     type(page, "Wren");
     press(page, "Enter");
-    assertThat(page.getByText(ref + " given to Wren Adeyemi")).isVisible();
+    assertThat(page.getByText(ref + " assigned to Wren Adeyemi")).isVisible();
     assertThat(hana.get("/api/v1/records/" + open).text()).contains("Wren Adeyemi");
     hana.change(hidden, "{\"exceptions\": []}");
     assertThat(titles(hana.get("/api/v1/today").json().get("nowhere")))
@@ -89,25 +89,25 @@ public class TodayTest extends InBrowser {
       long record = ticket("Waits here", "2026-11-29T08:00", wrenId);
       ticket("Waits too", "2026-11-29T09:00", wrenId);
       Page page = signedIn("hana", ColorScheme.LIGHT, "/board");
-      page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("wait for a yes")).click();
+      page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("await approval")).click();
       Locator line =
           page.getByRole(AriaRole.LISTITEM)
               .filter(
                   new Locator.FilterOptions()
                       .setHasText("Waits here")
                       .setHas(button(page, "Approve")));
-      line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Look")).click();
+      line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Open")).click();
       assertThat(line.getByText("nothing yet")).isVisible();
       line.getByRole(
               AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Approve").setExact(true))
           .click();
-      assertThat(page.getByText("Yes said: 1 entry goes out")).isVisible();
+      assertThat(page.getByText("1 entry approved")).isVisible();
       assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits here")).hasSize(1);
       press(page, "z");
       assertThat(line.first()).isVisible();
       assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits here")).isEmpty();
-      page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Yes to all")).click();
-      assertThat(page.getByText("Yes said: 2 entries go out")).isVisible();
+      page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Approve all")).click();
+      assertThat(page.getByText("2 entries approved")).isVisible();
       assertThat(new Calendars(wren).events("Wren Adeyemi, own", "Waits ")).hasSize(2);
       assertThat(hana.get("/api/v1/records/" + record + "/landings").text())
           .doesNotContain("\"waits\"");

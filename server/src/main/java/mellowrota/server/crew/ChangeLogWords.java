@@ -47,6 +47,25 @@ final class ChangeLogWords {
           Map.entry("house_limit", "Limit"),
           Map.entry("let_stand", "Clash accepted"));
 
+  /** What limits are on. */
+  private static final Map<String, String> LIMITS =
+      Map.ofEntries(
+          Map.entry("DOUBLE", "double-booked"),
+          Map.entry("LEAVE", "work during leave"),
+          Map.entry("BUSY", "busy elsewhere"),
+          Map.entry("TRAVEL", "travel time"),
+          Map.entry("REST", "rest between working days"),
+          Map.entry("MARGIN", "margins"),
+          Map.entry("HOURS", "work outside working hours"),
+          Map.entry("LONGEST", "length of a shift"),
+          Map.entry("WEEK", "hours in a week"),
+          Map.entry("PERIOD", "average hours a week"),
+          Map.entry("DAYS", "days in a row"),
+          Map.entry("NIGHTS", "nights in a row"),
+          Map.entry("SKILL", "missing skill"),
+          Map.entry("CAPACITY", "capacity of a place"),
+          Map.entry("DUE", "due on one day"));
+
   /** Tables of which it is told what changed in a row that stayed; of others, the rows whole. */
   private static final Set<String> BY_COLUMN =
       Set.of("person", "team", "place", "region", "duty", "house", "leave", "membership");
@@ -197,31 +216,31 @@ final class ChangeLogWords {
       case "hours_dated" ->
           text(table, "day", kept)
               + " "
-              + (kept.get("times").asString().isEmpty()
-                  ? "not at work"
-                  : kept.get("times").asString())
+              + (kept.get("times").asString().isEmpty() ? "day off" : kept.get("times").asString())
               + at(kept);
       case "house_limit" ->
-          text(table, "kind", kept) + ": " + text(table, "never", kept) + amount(kept);
+          LIMITS.get(kept.get("kind").asString())
+              + ": "
+              + text(table, "never", kept)
+              + amount(kept);
       case "leave" ->
-          text(table, "first_day", kept)
-              + " – "
-              + DAY.format(LocalDate.parse(kept.get("until_day").asString()).minusDays(1))
+          span(kept.get("first_day").asString(), kept.get("until_day").asString())
               + (kept.get("sick").asBoolean() ? ", sick" : "")
-              + (kept.get("agreed").asBoolean() ? "" : ", asked for");
+              + (kept.get("agreed").asBoolean() ? "" : ", requested");
       case "travel" -> text(table, "to_place", kept) + " " + text(table, "minutes", kept) + " min";
       case "holiday" ->
           text(table, "day", kept)
               + " "
               + text(table, "name", kept)
-              + (kept.get("half").asBoolean() ? ", half a day" : "");
+              + (kept.get("half").asBoolean() ? ", half day" : "");
       case "closure" -> days(kept).strip() + " " + text(table, "why", kept);
       case "duty_span" ->
           weekdays(kept.get("weekdays").asString())
               + " "
               + times(kept)
-              + ", "
-              + text(table, "count", kept)
+              + (kept.get("count").asInt() == 1
+                  ? ", 1 person"
+                  : ", " + kept.get("count").asInt() + " people")
               + days(kept);
       default ->
           kept.propertyNames().stream()
@@ -231,6 +250,12 @@ final class ChangeLogWords {
               .filter(said -> !said.isEmpty())
               .collect(Collectors.joining(", "));
     };
+  }
+
+  private static String span(String first, String until) {
+    LocalDate from = LocalDate.parse(first);
+    LocalDate last = LocalDate.parse(until).minusDays(1);
+    return DAY.format(from) + (from.equals(last) ? "" : " – " + DAY.format(last));
   }
 
   /** Of a limit: hours where it counts minutes, else a number. */
@@ -262,7 +287,11 @@ final class ChangeLogWords {
   }
 
   private static String weekdays(String numbers) {
-    return Arrays.stream(numbers.split(","))
+    String[] days = numbers.split(",");
+    if (days.length == 7) {
+      return "every day";
+    }
+    return Arrays.stream(days)
         .map(one -> DayOfWeek.of(Integer.parseInt(one)).getDisplayName(TextStyle.SHORT, Locale.UK))
         .collect(Collectors.joining(", "));
   }
@@ -294,7 +323,7 @@ final class ChangeLogWords {
               .map(day -> day.getDisplayName(TextStyle.SHORT, Locale.UK))
               .collect(Collectors.joining(", "));
       case "contract_minutes" -> Lengths.said(Duration.ofMinutes(value.asInt()));
-      case "never" -> value.asBoolean() ? "never" : "warn";
+      case "never" -> value.asBoolean() ? "block" : "warn";
       default ->
           value.isBoolean()
               ? (value.asBoolean() ? "yes" : "no")

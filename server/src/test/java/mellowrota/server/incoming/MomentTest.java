@@ -48,7 +48,7 @@ public class MomentTest {
       {"2026-13-01", null, "is not in the calendar"},
       {"29.2.2027", null, "is not in the calendar"},
       {"31/12/2027", Strokes.MONTH_FIRST, "is not in the calendar"},
-      {"31/12/2027", null, "can be read two ways"},
+      {"31/12/2027", null, "can be read in two ways"},
       {"2026-11-27 24:00", null, "is not a time"},
       {"2026-11-27 10:60", null, "is not a time"},
       {"2026-11-27 13:00 pm", null, "is not a time"},
