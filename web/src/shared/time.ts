@@ -128,6 +128,23 @@ export function localAt(moment: number, zone: string): string {
   return dayjs(moment).tz(zone).format('YYYY-MM-DDTHH:mm');
 }
 
+/** The moment at a time of day between two moments, both included; null where there is none. */
+export function momentWithin(
+  clock: string,
+  start: string,
+  end: string,
+  zone: string,
+): string | null {
+  const first = dayjs(start).tz(zone).format('YYYY-MM-DD');
+  for (const day of [first, addDays(first, 1)]) {
+    const moment = dayjs.tz(`${day}T${clock}`, zone);
+    if (clock && !moment.isBefore(start) && !moment.isAfter(end)) {
+      return moment.toISOString();
+    }
+  }
+  return null;
+}
+
 /** A local time so much later on the clock. */
 export function laterOnClock(local: string, days: number, minutes: number): string {
   return dayjs.utc(local).add(days, 'day').add(minutes, 'minute').format('YYYY-MM-DDTHH:mm');

@@ -15,12 +15,15 @@ const WHERE_NOBODY_COULD = 10;
 export function Candidates({
   who,
   span,
+  skills = [],
   pending,
   onGive,
 }: {
   who: UseQueryResult<Answer[]>;
   /** Of what they would do. */
   span: { start: string; end: string };
+  /** That are missing, where some are. */
+  skills?: string[];
   /** To whom it is being given. */
   pending: number | null;
   onGive: (one: Answer) => void;
@@ -60,7 +63,9 @@ export function Candidates({
             </td>
             <td className={one.reasons.length > 0 ? styles.against : styles.free}>
               {[
-                one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', '),
+                one.reasons.length === 0
+                  ? words.free
+                  : one.reasons.map((why) => reasonText(why, skills)).join(', '),
                 one.hoursUnsaid && words.hoursUnsaid,
                 one.wayMinutes !== undefined && words.way(one.wayMinutes),
               ]

@@ -26,19 +26,22 @@ export function FillPart({
   if (fill.error) {
     return <Fault error={fill.error} again={() => void fill.refetch()} />;
   }
-  const proposals = fill.data.map(({ ask: key, start, end, person, name, reasons }): Proposal => {
-    const ask = asks.find((one) => one.key === key);
-    return {
-      label: askName(ask),
-      what: askName(ask),
-      when: gapText(start, end, ask?.zone ?? 'UTC'),
-      name,
-      reasons,
-      ...(person !== undefined && {
-        give: async () => (await give.mutateAsync({ ask: key, start, end, person })).act,
-      }),
-    };
-  });
+  const proposals = fill.data.map(
+    ({ ask: key, start, end, person, name, nearest, reasons }): Proposal => {
+      const ask = asks.find((one) => one.key === key);
+      return {
+        label: askName(ask),
+        what: askName(ask),
+        when: gapText(start, end, ask?.zone ?? 'UTC'),
+        name,
+        nearest,
+        reasons,
+        ...(person !== undefined && {
+          give: async () => (await give.mutateAsync({ ask: key, start, end, person })).act,
+        }),
+      };
+    },
+  );
   return (
     <section className={styles.who} aria-label={words.fill}>
       <h2>

@@ -39,6 +39,7 @@ export function LeftPart({
       what: record ? <Link to={`/records/${record}`}>{label}</Link> : label,
       when: shortSpanText(one.start, one.end),
       name: one.name,
+      nearest: one.nearest,
       reasons: one.reasons,
       ...(record !== undefined &&
         visit !== undefined &&

@@ -15,6 +15,8 @@ export interface Proposal {
   when: string;
   /** To whom; nobody could where it is not there. */
   name?: string;
+  /** Who would be the best of those who may not. */
+  nearest?: string;
   /** What only warns of them, or what speaks against the best. */
   reasons: Reason[];
   /** The act it takes; nothing where it is not for this person to do. */
@@ -87,7 +89,10 @@ export function Proposals({
               <td>{one.when}</td>
               <td>{one.name ?? <span className={styles.against}>{words.nobody}</span>}</td>
               <td className={one.reasons.length > 0 ? styles.against : styles.free}>
-                {one.reasons.length === 0 ? words.free : one.reasons.map(reasonText).join(', ')}
+                {one.nearest && `${one.nearest}: `}
+                {one.reasons.length === 0
+                  ? words.free
+                  : one.reasons.map((why) => reasonText(why)).join(', ')}
               </td>
             </tr>
           ))}

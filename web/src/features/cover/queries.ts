@@ -34,7 +34,10 @@ export const useCover = (from: string, until: string) =>
     { placeholderData: asBefore },
   );
 
-export const useWhoCould = ({ ask, start, end }: Gap) =>
+export type Span = Schemas['CoverSpan'];
+
+/** Who could stand a span of what asks. */
+export const useWhoCould = (ask: string, { start, end }: Span) =>
   useRead(keys.coverPart('who', ask, start, end), () =>
     api.GET('/api/v1/cover/who-could', { params: { query: { ask, start, end } } }),
   );

@@ -27,6 +27,10 @@ export const words = {
   missing: (n: number) => `${n} short`,
   needs: (n: number, skills: string[]) => `${n} more needed${having(n, skills)}`,
   whoCould: (n: number, of: number) => `Available: ${n} of ${of}`,
+  limit: 'limit',
+  shifts: 'Shifts',
+  partFrom: 'From',
+  partUntil: 'until',
   week: 'Week',
   days: 'Their day',
   way: (minutes: number) => (minutes === 0 ? 'on site that day' : `${minutes} min away`),
@@ -216,10 +220,20 @@ export function askName(ask: Ask | undefined): string {
   return ask ? [ask.ref, ask.name].filter(Boolean).join(' ') || words.work : '';
 }
 
+/** How much it would be and what the limits allow, as "(16 h, limit 13 h)". */
+function figureText({ why, is, limit }: Reason): string {
+  if (is === undefined || limit === undefined) {
+    return '';
+  }
+  const said = (n: number) => (why === 'DAYS' ? String(n) : `${hours(n)} h`);
+  return ` (${said(is)}, ${words.limit} ${said(limit)})`;
+}
+
 /** Reasons about the whole of it need no time. */
-export function reasonText(reason: Reason): string {
+export function reasonText(reason: Reason, skills: string[] = []): string {
   const plain = ['UNKNOWN', 'LEFT', 'SKILL', 'WEEK', 'PERIOD', 'DAYS', 'NIGHTS'];
-  const text = words.reasons[reason.why];
+  const missing = reason.why === 'SKILL' && skills.length > 0 ? `: ${skills.join(', ')}` : '';
+  const text = words.reasons[reason.why] + missing + figureText(reason);
   return plain.includes(reason.why)
     ? text
     : `${text} ${spanText({ start: reason.start, end: reason.end })}`;
@@ -236,7 +250,7 @@ export function takerText({ verdict, reasons }: Answer): string {
 /** What speaks against a swap, of each of the two. */
 export function againstText({ name, theirs, ours }: Swap, us: string): string {
   const of = (who: string, reasons: Reason[]) =>
-    reasons.length > 0 ? [`${who}: ${reasons.map(reasonText).join(', ')}`] : [];
+    reasons.length > 0 ? [`${who}: ${reasons.map((why) => reasonText(why)).join(', ')}`] : [];
   return [...of(name, theirs), ...of(us, ours)].join('; ');
 }
 

@@ -2278,6 +2278,8 @@ export interface components {
             shortBy: number;
             /** @description Needed by some of those missing */
             skills: string[];
+            /** @description What somebody can be given of it: each shift of a duty, else all */
+            spans: components["schemas"]["CoverSpan"][];
             /** Format: date-time */
             start: string;
         };
@@ -2322,6 +2324,12 @@ export interface components {
             /** @description Minutes of scheduled work, overlaps counted once, by local day */
             work: number[];
         };
+        CoverSpan: {
+            /** Format: date-time */
+            end: string;
+            /** Format: date-time */
+            start: string;
+        };
         CoverStretch: {
             ask: string;
             /** Format: date-time */
@@ -2343,6 +2351,8 @@ export interface components {
             /** Format: date-time */
             end: string;
             name?: string;
+            /** @description The best candidate, where nobody is available */
+            nearest?: string;
             /**
              * Format: int64
              * @description Absent if nobody is available
@@ -3896,6 +3906,16 @@ export interface components {
         WhoCouldReason: {
             /** Format: date-time */
             end: string;
+            /**
+             * Format: int64
+             * @description How much it would be: minutes of a time, else a count
+             */
+            is?: number;
+            /**
+             * Format: int64
+             * @description What the limits allow, in the same unit
+             */
+            limit?: number;
             /** @description Rules the person out; otherwise a warning */
             never: boolean;
             /** Format: date-time */
@@ -3932,6 +3952,8 @@ export interface components {
             /** Format: date-time */
             end: string;
             name?: string;
+            /** @description The best candidate, where nobody is available */
+            nearest?: string;
             /**
              * Format: int64
              * @description Who can take it; absent if nobody is available

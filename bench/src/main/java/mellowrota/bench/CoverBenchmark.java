@@ -101,7 +101,8 @@ public class CoverBenchmark {
               List.of(),
               Optional.empty(),
               one.load(gap),
-              Optional.empty()));
+              Optional.empty(),
+              WhoCould.Ties.NONE));
     }
     covered = all();
   }
@@ -135,7 +136,8 @@ public class CoverBenchmark {
           LocalTimes.span(FIRST.plusDays(d), LocalTime.of(8, 0), LocalTime.of(20, 0), ZONE).get();
       String name = "r" + id.value() + "d" + d;
       work.add(work(name, span, 1 + duty % 5));
-      theirs.add(new Filling(id, "duty:" + duty, span, Instant.EPOCH, d, random.nextInt(20) == 0));
+      theirs.add(
+          new Filling(id, "duty:" + duty, span, Instant.EPOCH, d, random.nextInt(20) == 0, false));
       if (random.nextInt(8) == 0) {
         Instant from = span.end().minusSeconds(3600L * random.nextInt(4));
         work.add(work(name + "j", TimeSpan.of(from, from.plusSeconds(7200)), 2 + duty % 4));

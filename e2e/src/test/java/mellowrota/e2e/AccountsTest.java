@@ -166,7 +166,7 @@ public class AccountsTest extends OnDemo {
     Api anneke = new Api(server);
     anneke.get("/api/v1/session");
     assertThat(anneke.post(link, "{\"password\": \"qwertyuiop\"}").expect(422).text())
-        .contains("guessed first");
+        .contains("easy to guess");
     anneke.post(link, "{\"password\": \"  between blanks  \"}").expect(204);
     anneke.signIn("anneke.dray@quillwater.example", "between blanks").expect(401);
     anneke.signIn("anneke.dray@quillwater.example", "  between blanks  ").expect(200);

@@ -289,8 +289,8 @@ public class AllKindsTest {
   @DataProvider
   Object[][] faults() {
     return new Object[][] {
-      {"{\"kind\": \"SHIFT\", \"title\": \"x\"}", "/visits", "lack the span"},
-      {"{\"kind\": \"DEADLINE\", \"title\": \"x\"}", "/due", "a deadline is a date"},
+      {"{\"kind\": \"SHIFT\", \"title\": \"x\"}", "/visits", "need a start and an end"},
+      {"{\"kind\": \"DEADLINE\", \"title\": \"x\"}", "/due", "a deadline needs a date"},
       {"{\"kind\": \"JOB\"}", "/title", "is missing"},
       {
         "{\"title\": \"x\", \"visits\": [{\"start\": \"2027-01-01T08:00\", \"end\": \"2027-01-01T09:00\"},"
@@ -306,7 +306,7 @@ public class AllKindsTest {
       {
         "{\"kind\": \"JOB\", \"title\": \"x\", \"visits\": [{\"start\": \"2027-01-01T08:00\", \"first\": \"2027-01-01\"}]}",
         "/visits/0",
-        "never both"
+        "not both"
       },
       {
         "{\"kind\": \"JOB\", \"title\": \"x\", \"visits\": [{\"first\": \"2027-01-02\", \"last\": \"2027-01-01\"}]}",
@@ -316,7 +316,7 @@ public class AllKindsTest {
       {
         "{\"kind\": \"JOB\", \"title\": \"x\", \"people\": [{\"role\": 0, \"person\": 1, \"visit\": 7}]}",
         "/people/0/visit",
-        "no visit of this record"
+        "not a visit of this record"
       },
       {
         "{\"title\": \"x\", \"exceptions\": [{\"sort\": \"NEVER_HERE\", \"reason\": \"y\"}]}",

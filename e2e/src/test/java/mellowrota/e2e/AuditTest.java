@@ -123,8 +123,9 @@ public class AuditTest extends OnDemo {
     Api ines = Api.of(server, "ines");
     ines.get("/api/v1/audit?detail=phone").expect(403);
     ines.get("/api/v1/audit.csv?person=1").expect(403);
-    assertThat(hana.get("/api/v1/audit").expect(422).text()).contains("and not both");
-    assertThat(hana.get("/api/v1/audit?detail=hue").expect(422).text()).contains("is no detail");
-    assertThat(hana.get("/api/v1/audit?person=99999").expect(422).text()).contains("is nobody");
+    assertThat(hana.get("/api/v1/audit").expect(422).text()).contains("but not both");
+    assertThat(hana.get("/api/v1/audit?detail=hue").expect(422).text()).contains("is not a detail");
+    assertThat(hana.get("/api/v1/audit?person=99999").expect(422).text())
+        .contains("is not a person");
   }
 }

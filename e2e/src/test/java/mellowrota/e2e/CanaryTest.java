@@ -329,7 +329,7 @@ public class CanaryTest {
     find(
         "POST /api/v1/links/{id}/calendars/{calendar}/prove",
         a -> a.post(one + "/calendars/" + calendar + "/prove", "{}"),
-        "read back alike");
+        "read back and removed");
     find("GET /api/v1/copies", a -> a.get("/api/v1/copies"), "Copied twice");
     call("GET /api/v1/copies/held", a -> a.get("/api/v1/copies/held"));
     call("POST /api/v1/copies/go-on", a -> a.post("/api/v1/copies/go-on", "{}"));

@@ -134,7 +134,7 @@ public class ClashTest extends OnDemo {
     String never =
         clashes(hana, "clashes", of("DOUBLE", "Osk Fenwright", true)).get(0).get("key").asString();
     assertThat(hana.post("/api/v1/cover/let-stand", standing(never)).expect(422).text())
-        .contains("never");
+        .contains("the limits do not allow it");
     hana.post("/api/v1/cover/let-stand", standing("nothing")).expect(404);
     assertThat(hana.post("/api/v1/cover/let-stand", "{\"clash\": \"x\"}").expect(422).text())
         .contains("/reason");

@@ -263,7 +263,7 @@ public class CopiesTest {
     Outside.edit(work, "Again and again", "END:VEVENT", "RRULE:FREQ=WEEKLY\r\nEND:VEVENT");
     Outside.again(ines);
     assertThat(change(ines, record, about("REPEATS", "PUT_BACK")).get("words").asString())
-        .contains("put back");
+        .contains("was restored");
     Outside.awaitsNot(work, "RRULE");
     Outside.awaits(work, "Again and again");
   }

@@ -387,7 +387,7 @@ public class CoverTest extends OnDemo {
     hana.change(job, "{\"wants\": null}");
     assertThat(shortOf(hana, job)).isEmpty();
     assertThat(hana.get("/api/v1/records/" + job + "/history").expect(200).text())
-        .contains("Wanted people");
+        .contains("People needed");
     hana.change(job, "{\"state\": \"CANCELLED\"}");
   }
 
@@ -445,7 +445,7 @@ public class CoverTest extends OnDemo {
       {"{\"people\": 1, \"skills\": [\"a\", \"b\"]}", "/wants/skills", "more than the people"},
       {"{\"people\": 41, \"skills\": []}", "/wants/people", "from 1 to 40"},
       {"{\"people\": 2, \"skills\": [\"\"]}", "/wants/skills", "empty text"},
-      {"{\"people\": 2, \"who\": []}", "/wants/who", "is no field here"},
+      {"{\"people\": 2, \"who\": []}", "/wants/who", "is not a field here"},
       {"3", "/wants", "must be an object"},
     };
   }
@@ -474,7 +474,7 @@ public class CoverTest extends OnDemo {
                         + "&start=2026-12-08T09:00:00Z&end=2026-12-08T15:00:00Z")
                 .expect(400)
                 .text())
-        .contains("asks for people");
+        .contains("that needs people");
   }
 
   // ---- Moved, and when -------------------------------------------------------------------------

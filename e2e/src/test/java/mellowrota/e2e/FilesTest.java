@@ -40,8 +40,8 @@ public class FilesTest {
     List<String> lines = answer.text().lines().toList();
     assertThat(lines.get(0))
         .startsWith(
-            "ref,kind,state,title,place,team,start,end,zone,due,lead,others,tags,people wanted,"
-                + "skills wanted,least head count,estimate,contact");
+            "ref,kind,state,title,place,team,start,end,zone,due,lead,others,tags,people needed,"
+                + "skills needed,minimum headcount,estimate,contact");
     assertThat(answer.text())
         .contains("\"Filed, with a \"\"comma\"\"\"")
         .contains("2027-07-05T08:00,2027-07-05T12:00,Europe/London")

@@ -104,7 +104,7 @@ public class HouseTest extends OnDemo {
   Object[][] faults() {
     return new Object[][] {
       {"{\"week\": []}", "/week", "at least one"},
-      {"{\"week\": [\"SOMEDAY\"]}", "/week", "none of MONDAY"},
+      {"{\"week\": [\"SOMEDAY\"]}", "/week", "only MONDAY"},
       {"{\"week\": \"MONDAY\"}", "/week", ""},
       {"{\"outsideLimit\": \"SOME\"}", "/outsideLimit", "ALL"},
       {"{\"name\": \"\"}", "/name", "missing"},

@@ -109,7 +109,7 @@ public class IncomingPageTest extends InBrowser {
 
     Page other = signedIn("marguerite", ColorScheme.LIGHT, "/records");
     press(other, "Saved views");
-    press(other, "All gate jobs");
+    other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("All gate jobs")).click();
     other.waitForURL("**/records?state=all&kind=JOB&find=gate");
     assertThat(other.getByText("with “gate”")).isVisible();
 

@@ -150,20 +150,24 @@ public class IncomingTest extends OnDemo {
     },
     {Map.of("Title", ""), "Title", "is missing; enter what is to be done"},
     {Map.of("Title", "x".repeat(201)), "Title", "is longer than 200 characters"},
-    {Map.of("Title", "a\u0007b"), "Title", "cannot be kept, at position 2"},
+    {Map.of("Title", "a\u0007b"), "Title", "cannot be saved, at position 2"},
     {Map.of("Place", "Lock 77"), "Place", "is not a known place"},
-    {Map.of("Place", "Lock 7, Thornmere Fligt"), "Place", "perhaps Lock 7, Thornmere Flight"},
+    {Map.of("Place", "Lock 7, Thornmere Fligt"), "Place", "did you mean Lock 7, Thornmere Flight"},
     {Map.of("Team", "Moon crew"), "Team", "is not a known team; add it first"},
-    {Map.of("Lead", "Ines Okafr"), "Lead", "perhaps Ines Okafor is meant"},
-    {Map.of("Support", "Tam Birtles; Nobody Real"), "Support", "“Nobody Real” is no person"},
+    {Map.of("Lead", "Ines Okafr"), "Lead", "did you mean Ines Okafor?"},
+    {
+      Map.of("Support", "Tam Birtles; Nobody Real"),
+      "Support",
+      "“Nobody Real” is not a known person"
+    },
     {Map.of("Support", "Tam Birtles, Tam Birtles"), "Support", "names somebody twice"},
-    {Map.of("Due", "next Friday"), "Due", "is no date; write 2026-11-27"},
-    {Map.of("Due", "2027-02-30"), "Due", "is no day of the calendar"},
-    {Map.of("Due", "2027-02-01 25:00"), "Due", "has no time of day"},
-    {Map.of("Due", "03/04/2027"), "Due", "can be read two ways"},
+    {Map.of("Due", "next Friday"), "Due", "is not a date; write 2026-11-27"},
+    {Map.of("Due", "2027-02-30"), "Due", "is not in the calendar"},
+    {Map.of("Due", "2027-02-01 25:00"), "Due", "is not a time"},
+    {Map.of("Due", "03/04/2027"), "Due", "can be read in two ways"},
     {Map.of("Due", "1807-01-01"), "Due", "must be between 1990 and 2199"},
-    {Map.of("Start", "2027-02-01 09:00"), "End", "has a start and no end"},
-    {Map.of("End", "2027-02-01 09:00"), "Start", "has an end and no start"},
+    {Map.of("Start", "2027-02-01 09:00"), "End", "has a start but no end"},
+    {Map.of("End", "2027-02-01 09:00"), "Start", "has an end but no start"},
     {Map.of("Start", "2027-02-01 09:00", "End", "2027-02-01 08:00"), "End", "is before its start"},
     {Map.of("Start", "2027-02-01 09:00", "End", "2027-02-02"), "End", "must both have a time"},
     {
@@ -171,19 +175,21 @@ public class IncomingTest extends OnDemo {
       "Zone",
       "must be a time zone such as Europe/London"
     },
-    {Map.of("Kind", "shift", "Due", ""), "Start", "lack the span that a shift stands"},
-    {Map.of("Kind", "deadline", "Due", ""), "Due", "a deadline is a date or a time"},
+    {Map.of("Kind", "shift", "Due", ""), "Start", "need a start and an end"},
+    {Map.of("Kind", "deadline", "Due", ""), "Due", "a deadline needs a date or a time"},
     {
       Map.of("Kind", "deadline", "Start", "2027-02-01", "End", "2027-02-01"),
       "Start",
-      "a deadline has a due date or time alone"
+      "a deadline has only a due date or time"
     },
     {Map.of("State", "parked"), "State", "write draft, tentative, confirmed, done or cancelled"},
     {Map.of("Private", "perhaps"), "Private", "must be yes or no"},
-    {Map.of("Kind", "job", "Least head count", "two"), "Least head count", "no whole number"},
+    {
+      Map.of("Kind", "job", "Least head count", "two"), "Least head count", "must be a whole number"
+    },
     {Map.of("Least head count", "2"), "Least head count", "is for jobs"},
     {Map.of("Estimate", "long"), "Estimate", "must be a number of hours such as 2.5 or 2:30"},
-    {Map.of("Estimate", "1001"), "Estimate", "is from 0 to"},
+    {Map.of("Estimate", "1001"), "Estimate", "from 0 to"},
     {Map.of("People wanted", "some"), "People wanted", "must be a whole number"},
     {Map.of("People wanted", "1000"), "People wanted", "must be from 1 to"},
     {
@@ -217,7 +223,7 @@ public class IncomingTest extends OnDemo {
         records("clash", row("C-1", Map.of()), row("C-1", Map.of()), row("C-2", Map.of()) + ",x");
     List<JsonNode> rows = brought.look();
     assertThat(rows.get(0).get("verdict").asString()).isEqualTo("NEW");
-    assertThat(brought.fault(rows.get(1), "Id")).contains("is the id of row 2 too");
+    assertThat(brought.fault(rows.get(1), "Id")).contains("is also the id of row 2");
     assertThat(brought.fault(rows.get(2), "")).contains("has 21 cells, but the header has 20");
   }
 
@@ -388,7 +394,7 @@ public class IncomingTest extends OnDemo {
             new byte[] {'P', 'K', 3, 4, 0},
             "Content-Type",
             "application/octet-stream");
-    assertThat(sheet.expect(422).text()).contains("save it there as CSV");
+    assertThat(sheet.expect(422).text()).contains("Save it as CSV");
     Brought broken = records("broken", row("B-1", Map.of()), "\"B-2,ticket,never closed");
     assertThat(broken.sent.get("rows")).hasSize(1);
     assertThat(broken.notRead()).hasSize(1);
@@ -442,7 +448,7 @@ public class IncomingTest extends OnDemo {
             + "2,Kit Sallow,bridge until soon\r\n";
     Brought brought = new Brought("PEOPLE", "able", people.getBytes(StandardCharsets.UTF_8));
     List<JsonNode> rows = brought.take();
-    assertThat(brought.fault(rows.get(1), "Skills")).contains("write it as 2027-03-01");
+    assertThat(brought.fault(rows.get(1), "Skills")).contains("such as 2027-03-01");
     String skills = "/api/v1/people/" + hana.idOf("people", "Pia Reedmace") + "/skills";
     assertThat(hana.get(skills).json().get("skills").toString())
         .isEqualTo("[{\"skill\":\"bridge\",\"last\":\"2027-03-01\"},{\"skill\":\"sluice\"}]");
@@ -493,7 +499,7 @@ public class IncomingTest extends OnDemo {
     List<JsonNode> taken = sites.take();
     assertThat(verdicts(taken)).isEqualTo(Map.of("NEW", 1L, "FAULTY", 2L));
     assertThat(sites.fault(taken.get(1), "Code")).contains("is already the code of another place");
-    assertThat(sites.fault(taken.get(2), "Zone")).contains("is no time zone");
+    assertThat(sites.fault(taken.get(2), "Zone")).contains("is not a time zone");
     assertThat(hana.idOf("places", "Quarry Staithe")).isPositive();
   }
 
@@ -716,6 +722,6 @@ public class IncomingTest extends OnDemo {
         .as("told in the house's zone")
         .isEqualTo("2027-01-10T09:00");
     JsonNode odd = brought.look().get(brought.sent.get("rows").size() - 1);
-    assertThat(brought.fault(odd, "start")).contains("“soon” is no date");
+    assertThat(brought.fault(odd, "start")).contains("“soon” is not a date");
   }
 }

@@ -157,9 +157,9 @@ public class LinkWishesTest {
         """
             .formatted(outside.host().url(), account.name(), Outside.PASSWORD);
     server.setClock(Instant.now().toString());
-    assertThat(said(body)).isEqualTo("The account is right and has 1 calendar.");
+    assertThat(said(body)).isEqualTo("Connected: 1 calendar found.");
     server.setClock(Instant.now().plus(Duration.ofMinutes(20)).toString());
-    assertThat(said(body)).containsPattern("Its clock is off by (19|20) minutes");
+    assertThat(said(body)).containsPattern("The clock of the server is off by (19|20) minutes");
     server.setClock(Demo.NOW);
   }
 

@@ -212,7 +212,7 @@ public class LookFirstTest extends OnDemo {
                     "true")
                 .expect(400)
                 .text())
-        .contains("cannot be looked at first");
+        .contains("no preview of this");
     hana.send("POST", "/api/v1/records", "{\"title\": \"x\"}", "Look-First", "perhaps").expect(400);
     // Who may not do it may not look at it either.
     ines.send("PATCH", "/api/v1/people/" + wrenId, "{\"standing\": \"LEFT\"}", "Look-First", "true")

@@ -268,7 +268,7 @@ public class RefusalsTest extends OnDemo {
               assertThat(answer.status()).as(path + answer.text()).isEqualTo(503);
               assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
               assertThat(answer.header("Content-Type")).contains("application/problem+json");
-              assertThat(answer.text()).contains("The house is just being laid");
+              assertThat(answer.text()).contains("The organisation is being set up");
             }
           });
       beginning.ready();
@@ -293,7 +293,7 @@ public class RefusalsTest extends OnDemo {
                 assertThat(answer.status()).as(path + answer.text()).isEqualTo(503);
                 assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
                 assertThat(answer.header("Content-Type")).contains("application/problem+json");
-                assertThat(answer.text()).contains("The database does not answer");
+                assertThat(answer.text()).contains("The database is not answering");
               }
             });
     Await.until(

@@ -191,7 +191,7 @@ public class RegionsTest extends OnDemo {
     hana.delete("/api/v1/regions/" + region).expect(404);
     region("Silt Banks");
     assertThat(hana.post("/api/v1/regions", "{\"name\": \"Silt Banks\"}").expect(409).text())
-        .contains("of that name");
+        .contains("of this name");
   }
 
   @DataProvider
@@ -221,7 +221,7 @@ public class RegionsTest extends OnDemo {
         "before the first day"
       },
       {"PUT", "/house/days", "{\"week\": [\"MONDAY\"]}", "week"},
-      {"POST", "/regions/read", "no calendar", "no event"},
+      {"POST", "/regions/read", "no calendar", "no calendar event"},
     };
   }
 

@@ -197,7 +197,8 @@ public class RulesPageTest extends InBrowser {
     file.setInputFiles(yaml(text));
     Locator told = page.getByRole(AriaRole.ALERT);
     assertThat(told).containsText("line 4, column 16");
-    assertThat(told).containsText("\"chore\" is not a kind; one of deadline, job, shift, ticket");
+    assertThat(told)
+        .containsText("\"chore\" is not possible for kind; one of deadline, job, shift, ticket");
     button(page, "Close").click();
     file.setInputFiles(yaml(text.replace("chore", "job")));
     assertThat(rule(page, 1)).containsText("From a file");

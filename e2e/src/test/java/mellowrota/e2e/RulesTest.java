@@ -246,7 +246,7 @@ public class RulesTest extends OnDemo {
     ((ObjectNode) later.get("rules").get(0)).put("note", "later");
     long second = take(later);
     assertThat(hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(409).text())
-        .contains("take that back first");
+        .contains("Undo that change first");
     hana.post("/api/v1/acts/" + second + "/undo", "{}").expect(200);
     hana.post("/api/v1/acts/" + act + "/undo", "{}").expect(200);
   }
@@ -254,35 +254,35 @@ public class RulesTest extends OnDemo {
   @DataProvider
   public Object[][] faults() {
     return new Object[][] {
-      {"when", "{\"kind\": [\"CHORE\"]}", "/rules/0/when/kind", "none of JOB, TICKET"},
+      {"when", "{\"kind\": [\"CHORE\"]}", "/rules/0/when/kind", "only JOB, TICKET"},
       {"when", "{\"kind\": []}", "/rules/0/when/kind", "is empty; name at least one of"},
-      {"when", "{\"state\": [\"OPEN\"]}", "/rules/0/when/state", "none of DRAFT"},
+      {"when", "{\"state\": [\"OPEN\"]}", "/rules/0/when/state", "only DRAFT"},
       {"when", "{\"tag\": \"\"}", "/rules/0/when/tag", "is missing"},
       {"when", "{\"team\": 999}", "/rules/0/when/team", "is not a team here"},
       {"when", "{\"place\": \"x\"}", "/rules/0/when/place", "must be a whole number"},
       {"when", "{\"role\": 59}", "/rules/0/when/role", "is not a role here"},
       {"when", "{\"madeBy\": 999}", "/rules/0/when/madeBy", "is not a person here"},
-      {"when", "{\"detail\": \"colour\"}", "/rules/0/when/detail", "is no detail"},
+      {"when", "{\"detail\": \"colour\"}", "/rules/0/when/detail", "is not a detail"},
       {"when", "{\"private\": false}", "/rules/0/when/private", "put it under none"},
       {"when", "{\"allDay\": 1}", "/rules/0/when/allDay", "must be true or false"},
       {"when", "{\"startsBetween\": [\"25:00\", \"6\"]}", "/rules/0/when/startsBetween", "22:00"},
       {"when", "{\"all\": [{\"any\": [{}]}]}", "/rules/0/when/all/0/any/0", "exactly one of"},
       {"when", "{\"kind\": [\"JOB\"], \"tag\": \"x\"}", "/rules/0/when", "exactly one of"},
-      {"when", "{\"weather\": \"wet\"}", "/rules/0/when/weather", "is no field here"},
+      {"when", "{\"weather\": \"wet\"}", "/rules/0/when/weather", "is not a field here"},
       {"when", "null", "/rules/0/when", "is missing"},
-      {"lands", "[]", "/rules/0/lands", "say on which calendars"},
-      {"lands", "[{\"ownOf\": []}]", "/rules/0/lands/0/ownOf", "is no list of roles"},
-      {"lands", "[{\"teamsOf\": [77]}]", "/rules/0/lands/0/teamsOf", "is no list of roles"},
+      {"lands", "[]", "/rules/0/lands", "say which calendars"},
+      {"lands", "[{\"ownOf\": []}]", "/rules/0/lands/0/ownOf", "must be a list of roles"},
+      {"lands", "[{\"teamsOf\": [77]}]", "/rules/0/lands/0/teamsOf", "must be a list of roles"},
       {"lands", "[{\"calendar\": 1}]", "/rules/0/lands/0/calendar", "date list or named"},
       {"lands", "[{}]", "/rules/0/lands/0", "exactly one of"},
-      {"as", "\"ROUND\"", "/rules/0/as", "is none of"},
+      {"as", "\"ROUND\"", "/rules/0/as", "must be one of"},
       {"as", "null", "/rules/0/as", "is missing; one of SPAN"},
       {"wording", "999", "/rules/0/wording", "is not a wording of the set"},
-      {"whenDone", "\"MAYBE\"", "/rules/0/whenDone", "is none of STAYS_WITH_TICK"},
+      {"whenDone", "\"MAYBE\"", "/rules/0/whenDone", "must be one of STAYS_WITH_TICK"},
       {"id", "999", "/rules/0/id", "is not a rule here"},
       {"busy", "\"yes\"", "/rules/0/busy", "must be true or false"},
       {"afterYes", "\"yes\"", "/rules/0/afterYes", "must be true or false"},
-      {"attendees", "\"FRIENDS\"", "/rules/0/attendees", "is none of NOBODY"},
+      {"attendees", "\"FRIENDS\"", "/rules/0/attendees", "must be one of NOBODY"},
       {
         "reminders", "[{\"unit\": \"HOURS\"}]", "/rules/0/reminders/0/amount", "whole number from 0"
       },
@@ -291,7 +291,7 @@ public class RulesTest extends OnDemo {
         "reminders",
         "[{\"amount\": 400, \"unit\": \"WORKING_DAYS\"}]",
         "/rules/0/reminders/0/amount",
-        "what a year holds"
+        "within a year"
       },
     };
   }
@@ -313,22 +313,22 @@ public class RulesTest extends OnDemo {
   @DataProvider
   public Object[][] detailFaults() {
     return new Object[][] {
-      {"key", "\"Berth No\"", "key", "made of small letters"},
+      {"key", "\"Berth No\"", "key", "lower-case letters"},
       {"key", "\"phone\"", "key", "is listed twice"},
-      {"key", "\"lead\"", "key", "wordings already use"},
+      {"key", "\"lead\"", "key", "already used in wordings"},
       {"key", "null", "key", "is missing"},
       {"label", "\"Phone\"", "label", "is already the name of another detail"},
       {"label", "\"\"", "label", "is missing"},
       {"kinds", "[]", "kinds", "is empty; name at least one of JOB"},
-      {"kinds", "[\"CHORE\"]", "kinds", "none of JOB"},
-      {"for", "{}", "for", "names nobody"},
-      {"for", "null", "for", "say whom it is for"},
-      {"for", "{\"roles\": [58]}", "for/roles", "no role"},
-      {"for", "{\"marina\": true}", "for/marina", "is no field here"},
-      {"sort", "\"COLOUR\"", "sort", "is none of TEXT"},
-      {"sort", "\"CHOICE\"", "choices", "say what may be chosen"},
-      {"choices", "[\"A\"]", "choices", "of the sort CHOICE only"},
-      {"states", "[\"OPEN\"]", "states", "none of DRAFT"},
+      {"kinds", "[\"CHORE\"]", "kinds", "only JOB"},
+      {"for", "{}", "for", "visible to somebody"},
+      {"for", "null", "for", "say who may see it"},
+      {"for", "{\"roles\": [58]}", "for/roles", "must hold roles"},
+      {"for", "{\"marina\": true}", "for/marina", "is not a field here"},
+      {"sort", "\"COLOUR\"", "sort", "must be one of TEXT"},
+      {"sort", "\"CHOICE\"", "choices", "list the choices"},
+      {"choices", "[\"A\"]", "choices", "to a detail of type CHOICE"},
+      {"states", "[\"OPEN\"]", "states", "only DRAFT"},
     };
   }
 
@@ -362,7 +362,7 @@ public class RulesTest extends OnDemo {
     ObjectNode other = set();
     detail(other, "phone").put("sort", "PHONE");
     assertThat(hana.post("/api/v1/rules/look", other.toString()).expect(422).text())
-        .contains("was TEXT and stays that");
+        .contains("was TEXT and cannot change");
     ObjectNode without = set();
     long plain = without.get("fallback").asLong();
     ((ArrayNode) without.get("wordings")).removeIf(one -> one.get("id").asLong() == plain);
@@ -440,7 +440,8 @@ public class RulesTest extends OnDemo {
                  "lands": [{"thePlaces": true}], "as": "AS_IT_COMES", "whenDone": "COMES_OFF"}
                 """));
     assertThat(look(set).get("warnings").get(0).asString())
-        .matches("Rule \\d+ tests Quote, which is for office; .* who reads .*, may tell it .*");
+        .matches(
+            "Rule \\d+ tests Quote, which is visible to office; .* who reads .*, can tell it .*");
   }
 
   @Test

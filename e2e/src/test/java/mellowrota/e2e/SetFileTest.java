@@ -92,7 +92,7 @@ public class SetFileTest extends OnDemo {
                     details:
                       - name: Berth
                         called: berth
-                        for: [office, Lead, outside]
+                        for: [office, Lead, external]
                         holds: choice
                         choices: [North, South]
                         kinds: [job, ticket]
@@ -137,20 +137,20 @@ public class SetFileTest extends OnDemo {
   @DataProvider
   public Object[][] faults() {
     return new Object[][] {
-      {"", "line 1, column 1", "nothing in this file"},
-      {"rules: [", "line 1, column 9", "no YAML"},
-      {"\trules: x", "line 1, column 1", "no YAML"},
-      {"rules:\n  - a: 'x\n", "line 3, column 1", "no YAML"},
-      {"- one\n- two\n", "line 1, column 1", "no list of names and values"},
+      {"", "line 1, column 1", "the file is empty"},
+      {"rules: [", "line 1, column 9", "not YAML"},
+      {"\trules: x", "line 1, column 1", "not YAML"},
+      {"rules:\n  - a: 'x\n", "line 3, column 1", "not YAML"},
+      {"- one\n- two\n", "line 1, column 1", "must be a list of names and values"},
       {"rulez: []\n", "line 1, column 1", "\"rulez\" is not a name here; one of details"},
-      {"rules: {}\n", "line 1, column 8", "begin each with a dash"},
-      {"rules: all of them\n", "line 1, column 8", "begin each with a dash"},
+      {"rules: {}\n", "line 1, column 8", "begin each item with a dash"},
+      {"rules: all of them\n", "line 1, column 8", "begin each item with a dash"},
       {"a: &a [1]\nb: *a\n", "line 1, column 1", "Number of aliases"},
       {"rules: []\nrules: []\n", "line 2, column 1", "\"rules\" is listed twice"},
       {
         RULE.replace("ticket", "chore"),
         "line 3, column 16",
-        "\"chore\" is no kind; one of deadline"
+        "\"chore\" is not possible for kind; one of deadline"
       },
       {
         RULE.replace("kind: [ticket]", "kind: []"),
@@ -158,23 +158,27 @@ public class SetFileTest extends OnDemo {
         "is empty; name at least one"
       },
       {
-        RULE.replace("kind: [ticket]", "state: [open]"), "line 3, column 17", "\"open\" is no state"
+        RULE.replace("kind: [ticket]", "state: [open]"),
+        "line 3, column 17",
+        "\"open\" is not possible for state"
       },
       {
-        RULE.replace("kind: [ticket]", "weather: wet"), "line 3, column 9", "\"weather\" is no name"
+        RULE.replace("kind: [ticket]", "weather: wet"),
+        "line 3, column 9",
+        "\"weather\" is not a name"
       },
       {RULE.replace("kind: [ticket]", "secret"), "line 3, column 9", "private or all day"},
-      {RULE.replace("kind: [ticket]", "team: Nobody"), "line 3, column 15", "the name of one team"},
-      {RULE.replace("kind: [ticket]", "place: Moon"), "line 3, column 16", "the name of one place"},
-      {RULE.replace("kind: [ticket]", "role: Boss"), "line 3, column 15", "the name of one role"},
-      {RULE.replace("kind: [ticket]", "made by: A"), "line 3, column 18", "the name of one person"},
+      {RULE.replace("kind: [ticket]", "team: Nobody"), "line 3, column 15", "the name of a team"},
+      {RULE.replace("kind: [ticket]", "place: Moon"), "line 3, column 16", "the name of a place"},
+      {RULE.replace("kind: [ticket]", "role: Boss"), "line 3, column 15", "the name of a role"},
+      {RULE.replace("kind: [ticket]", "made by: A"), "line 3, column 18", "the name of a person"},
       {
         RULE.replace("kind: [ticket]", "detail: hue"),
         "line 3, column 17",
-        "is no detail of the set"
+        "is not a detail of the set"
       },
       {RULE.replace("kind: [ticket]", "tag: ''"), "line 3, column 14", "is missing"},
-      {RULE.replace("kind: [ticket]", "tag: [a, b]"), "line 3, column 14", "is one text"},
+      {RULE.replace("kind: [ticket]", "tag: [a, b]"), "line 3, column 14", "must be one text"},
       {
         RULE.replace("kind: [ticket]", "starts between: [25:00, 1]"),
         "line 3, column 25",
@@ -183,45 +187,57 @@ public class SetFileTest extends OnDemo {
       {
         RULE.replace("kind: [ticket]", "none: private"),
         "line 3, column 15",
-        "begin each with a dash"
+        "begin each item with a dash"
       },
       {
         RULE.replace("kind: [ticket]", "kind: [ticket]\n        tag: x"),
         "line 3, column 9",
-        "a dash of its own"
+        "its own dash"
       },
-      {RULE.replace("Master", "Mistress"), "line 5, column 9", "\"Mistress\" is no calendar"},
+      {RULE.replace("Master", "Mistress"), "line 5, column 9", "\"Mistress\" is not a calendar"},
       {RULE.replace("Master", "Ines Okafor, own"), "line 5, column 9", "date list or named"},
       {
         RULE.replace("Master", "own calendars of: [Boss]"),
         "line 5, column 28",
         "is not a role; one of Lead"
       },
-      {RULE.replace("Master", "own calendars of: []"), "line 5, column 27", "no list of roles"},
-      {RULE.replace("Master", "people: [Lead]"), "line 5, column 9", "\"people\" is no name here"},
-      {RULE.replace("the span", "a circle"), "line 6, column 9", "is no as; one of as it comes"},
+      {
+        RULE.replace("Master", "own calendars of: []"),
+        "line 5, column 27",
+        "must be a list of roles"
+      },
+      {
+        RULE.replace("Master", "people: [Lead]"),
+        "line 5, column 9",
+        "\"people\" is not a name here"
+      },
+      {
+        RULE.replace("the span", "a circle"),
+        "line 6, column 9",
+        "is not possible for as; one of as it comes"
+      },
       {RULE.replace("    as: the span\n", ""), "line 2, column 5", "as is missing; one of SPAN"},
       {RULE.replace("comes off", "vanishes"), "line 7, column 16", "stays with a tick"},
-      {RULE + "    worded: Nothing\n", "line 8, column 13", "is no wording of this file"},
+      {RULE + "    worded: Nothing\n", "line 8, column 13", "is not a wording in this file"},
       {RULE + "    shown as: grey\n", "line 8, column 15", "one of busy, free"},
       {
         RULE + "    reminders: [30 minutes, soon]\n",
         "line 8, column 29",
-        "no reminder; such as 30 minutes"
+        "not a reminder; write for example 30 minutes"
       },
-      {RULE + "    reminders: 2\n", "line 8, column 16", "no reminder"},
+      {RULE + "    reminders: 2\n", "line 8, column 16", "not a reminder"},
       {
         RULE + "    reminders: [999999 hours]\n",
         "line 8, column 17",
-        "no whole number from 0 to what a year holds"
+        "must be a whole number from 0, within a year"
       },
       {RULE + "    invites: friends\n", "line 8, column 14", "everybody on the job"},
       {RULE + "    release: later\n", "line 8, column 14", "after approval"},
-      {RULE + "    colour: red\n", "line 8, column 5", "\"colour\" is no name here"},
+      {RULE + "    colour: red\n", "line 8, column 5", "\"colour\" is not a name here"},
       {"wordings:\n  - title: x\n", "line 2, column 5", "name is missing"},
-      {"usually:\n  chore: Plain\n", "line 2, column 3", "\"chore\" is no name here"},
-      {"usually:\n  job: Fancy\n", "line 2, column 8", "is no wording"},
-      {"details: []\n", "line 1, column 10", "only the house's own details can be taken out"},
+      {"usually:\n  chore: Plain\n", "line 2, column 3", "\"chore\" is not a name here"},
+      {"usually:\n  job: Fancy\n", "line 2, column 8", "is not a wording"},
+      {"details: []\n", "line 1, column 10", "only details of your own can be deleted"},
     };
   }
 
@@ -242,13 +258,15 @@ public class SetFileTest extends OnDemo {
   public Object[][] inTheWhole() {
     return new Object[][] {
       {
-        "title: '{ref} {title}'", "title: '{ref} {titel}'", "at character 8: \"titel\" is no detail"
+        "title: '{ref} {title}'",
+        "title: '{ref} {titel}'",
+        "at character 8: \"titel\" is not a detail"
       },
-      {"called: notes", "called: the notes", "only the house's own details"},
-      {"holds: lines of text", "holds: colours", "is no holds; one of"},
+      {"called: notes", "called: the notes", "only details of your own"},
+      {"holds: lines of text", "holds: colours", "is not possible for holds; one of"},
       {"for: people on the job", "for: nobody", "\"nobody\" is not a group of readers"},
-      {"for: people on the job", "for: []", "for names nobody"},
-      {"categories: [kind]", "categories: [hue]", "is no categories"},
+      {"for: people on the job", "for: []", "for is empty"},
+      {"categories: [kind]", "categories: [hue]", "is not possible for categories"},
       {"name: Phone", "name: Contact", "label is already the name of another detail"},
     };
   }

@@ -296,7 +296,7 @@ public class SettledTest extends OnDemo {
     long up = act(hana.patch("/api/v1/people/" + wren, "{\"right\": \"COORDINATOR\"}"));
     Api other = Api.of(server, "wren");
     long down = act(other.patch("/api/v1/people/" + me, "{\"right\": \"WORKER\"}"));
-    assertThat(undo(other, up).expect(409).text()).contains("needs a coordinator");
+    assertThat(undo(other, up).expect(409).text()).contains("needs at least one coordinator");
     undo(other, down).expect(200);
     undo(hana, up).expect(200);
   }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.BinaryOperator;
 import java.util.function.Predicate;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
@@ -125,7 +126,9 @@ public record Cover(List<Stretch> stretches) {
         };
   }
 
-  /** One need at a time: the earliest given, confirmed before tentative. */
+  /**
+   * One need at a time: the earliest given, confirmed before tentative; and what is stood beside.
+   */
   static void sits(
       List<Filling> fillings,
       Map<String, List<Asks>> asks,
@@ -174,14 +177,26 @@ public record Cover(List<Stretch> stretches) {
         next++;
       }
       if (!Spans.holds(able.leave(), begins) && !active.isEmpty()) {
-        Filling first = active.get(0).filling();
-        for (Piece piece : active) {
-          first = Filling.FIRST.compare(piece.filling(), first) < 0 ? piece.filling() : first;
-        }
-        to.computeIfAbsent(first.of(), key -> new ArrayList<>())
-            .add(new Sits(first.person(), begins, until, first.tentative()));
+        counting(active.stream().map(Piece::filling).toList())
+            .forEach(
+                (key, one) ->
+                    to.computeIfAbsent(key, none -> new ArrayList<>())
+                        .add(new Sits(one.person(), begins, until, one.tentative())));
       }
     }
+  }
+
+  /** By what it is of: one of those that are in each other's way, and all others. */
+  private static Map<String, Filling> counting(List<Filling> active) {
+    Map<String, Filling> found = new HashMap<>();
+    active.stream()
+        .filter(one -> !one.meanwhile())
+        .min(Filling.FIRST)
+        .ifPresent(one -> found.put(one.of(), one));
+    active.stream()
+        .filter(Filling::meanwhile)
+        .forEach(one -> found.merge(one.of(), one, BinaryOperator.minBy(Filling.FIRST)));
+    return found;
   }
 
   /** Each once. */
@@ -314,6 +329,17 @@ public record Cover(List<Stretch> stretches) {
     }
     found.sort(Comparator.comparing((Gap gap) -> gap.span().start()).thenComparing(Gap::of));
     return found;
+  }
+
+  /** What of it lies in a range. */
+  public Cover within(TimeSpan range) {
+    return new Cover(
+        stretches.stream()
+            .flatMap(
+                one ->
+                    one.span().intersection(range).stream()
+                        .map(span -> new Stretch(one.need(), span, one.open(), one.maybe())))
+            .toList());
   }
 
   /** Those not yet over by start, then those over, the latest first. */

@@ -62,6 +62,20 @@ public record Duty(
 
   /** What it asks for in a range, cut at its ends; a span turned round by the clock is empty. */
   public List<Need> needs(TimeSpan range) {
+    return whole(range).stream()
+        .flatMap(
+            need ->
+                need.span().intersection(range).stream()
+                    .map(span -> new Need(by, true, zone, span, need.places())))
+        .toList();
+  }
+
+  /** Its own spans that meet a range, whole. */
+  public List<TimeSpan> spans(TimeSpan range) {
+    return whole(range).stream().map(Need::span).filter(range::overlaps).distinct().toList();
+  }
+
+  private List<Need> whole(TimeSpan range) {
     List<Need> found = new ArrayList<>();
     LocalDate first = LocalDate.ofInstant(range.start(), zone).minusDays(1);
     LocalDate end = LocalDate.ofInstant(range.end(), zone).plusDays(1);
@@ -74,7 +88,6 @@ public record Duty(
           continue;
         }
         LocalTimes.span(day, one.from(), one.until(), zone)
-            .flatMap(span -> span.intersection(range))
             .ifPresent(
                 span -> found.add(new Need(by, true, zone, span, Need.places(one.count(), skill))));
       }

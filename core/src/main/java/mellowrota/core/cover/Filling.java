@@ -13,9 +13,17 @@ import mellowrota.core.time.TimeSpan;
  * @param given when it was given to them; of several at once the earliest fills
  * @param order breaks ties
  * @param tentative it fills nothing yet
+ * @param meanwhile what it is of lets other work be done meanwhile, so that neither is in the
+ *     other's way
  */
 public record Filling(
-    PersonId person, String of, TimeSpan span, Instant given, long order, boolean tentative) {
+    PersonId person,
+    String of,
+    TimeSpan span,
+    Instant given,
+    long order,
+    boolean tentative,
+    boolean meanwhile) {
 
   /** Confirmed before tentative, then the earliest given. */
   static final Comparator<Filling> FIRST =

@@ -2,6 +2,8 @@ package mellowrota.core.cover;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -50,15 +52,36 @@ public final class WhoCould {
   }
 
   /**
+   * How much it would be, and what the house allows.
+   *
+   * @param is minutes of a time, else a count
+   */
+  public record Figure(long is, long limit) {}
+
+  /**
    * A reason with the time that it is about.
    *
    * @param never it rules them out; else it only warns
    * @param with what of theirs it clashes with
+   * @param figure of what is measured
    */
-  public record Reason(Why why, boolean never, TimeSpan span, List<Clash.Item> with) {
+  public record Reason(
+      Why why, boolean never, TimeSpan span, List<Clash.Item> with, Optional<Figure> figure) {
     public Reason {
       with = List.copyOf(with);
+      Objects.requireNonNull(figure, "figure");
     }
+  }
+
+  /**
+   * How somebody stands to what is asked.
+   *
+   * @param agency sent by an agency
+   * @param office of the office, who are suggested for nothing that is not their team's
+   * @param team of the team whose work it is
+   */
+  public record Ties(boolean agency, boolean office, boolean team) {
+    public static final Ties NONE = new Ties(false, false, false);
   }
 
   /**
@@ -71,6 +94,7 @@ public final class WhoCould {
    * @param until from when they are with us no longer
    * @param load of work in the week, to order by
    * @param contract hours of a week; empty: as most have
+   * @param ties to what is asked, to order by
    */
   public record Candidate(
       Commitments of,
@@ -80,19 +104,32 @@ public final class WhoCould {
       List<TimeSpan> alone,
       Optional<Instant> until,
       Duration load,
-      Optional<Duration> contract) {
+      Optional<Duration> contract,
+      Ties ties) {
     public Candidate {
       Objects.requireNonNull(of, "of");
       Objects.requireNonNull(name, "name");
       Objects.requireNonNull(until, "until");
       Objects.requireNonNull(load, "load");
       Objects.requireNonNull(contract, "contract");
+      Objects.requireNonNull(ties, "ties");
       here = List.copyOf(here);
       alone = List.copyOf(alone);
     }
 
     public PersonId person() {
       return of.person();
+    }
+
+    /** The same, who would be alone in these. */
+    Candidate alone(List<TimeSpan> spans) {
+      return new Candidate(of, name, unknown, here, spans, until, load, contract, ties);
+    }
+
+    /** The same with one more work. */
+    Candidate with(Work work) {
+      Duration more = load.plus(work.span().length());
+      return new Candidate(of.and(work), name, unknown, here, alone, until, more, contract, ties);
     }
 
     /** The part of their contract that is taken. */
@@ -115,15 +152,16 @@ public final class WhoCould {
    * What was found of one.
    *
    * @param way to it from the nearest of what they do within a day of it; empty: nobody knows
+   * @param there whether they are at its place that day
    */
   public record Answer(
-      Candidate candidate, Verdict verdict, List<Reason> reasons, Optional<Duration> way) {
+      Candidate candidate,
+      Verdict verdict,
+      List<Reason> reasons,
+      Optional<Duration> way,
+      boolean there) {
     public Answer {
       reasons = List.copyOf(reasons);
-    }
-
-    boolean isUnknown() {
-      return reasons.stream().anyMatch(one -> one.why() == Why.UNKNOWN);
     }
   }
 
@@ -132,9 +170,13 @@ public final class WhoCould {
   /** Where nobody knows. */
   private static final Duration FAR = Duration.ofDays(1000);
 
-  private static final Comparator<Answer> BEST_FIRST =
+  static final Comparator<Answer> BEST_FIRST =
       Comparator.comparing(Answer::verdict)
           .thenComparing((Answer one) -> one.reasons().size())
+          .thenComparing((Answer one) -> one.candidate().of().hours().isUnsaid())
+          .thenComparing((Answer one) -> one.candidate().ties().agency())
+          .thenComparing((Answer one) -> !one.candidate().ties().team())
+          .thenComparing((Answer one) -> !one.there())
           .thenComparing((Answer one) -> one.candidate().laden())
           .thenComparing((Answer one) -> one.way().orElse(FAR))
           .thenComparing((Answer one) -> one.candidate().name())
@@ -152,17 +194,40 @@ public final class WhoCould {
    */
   public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds, int people) {
     List<Reason> common =
-        bounds.tooMuch(trial, people).stream().map(clash -> reason(clash, trial)).toList();
+        bounds.tooMuch(trial, people).stream()
+            .map(clash -> reason(clash, trial, Optional.empty()))
+            .toList();
     return candidates.stream()
         .map(one -> answer(trial, one, bounds, common))
         .sorted(BEST_FIRST)
         .toList();
   }
 
-  private static Reason reason(Clash clash, Work trial) {
+  private static Reason reason(Clash clash, Work trial, Optional<Figure> figure) {
     List<Clash.Item> with =
         clash.items().stream().filter(item -> !item.equals(trial.item())).toList();
-    return new Reason(Why.of(clash.kind()), clash.level() == Clash.Level.NEVER, clash.span(), with);
+    boolean never = clash.level() == Clash.Level.NEVER;
+    return new Reason(Why.of(clash.kind()), never, clash.span(), with, figure);
+  }
+
+  /** What is measured, of somebody with the work beside what they have. */
+  private static Optional<Figure> figure(Clash clash, Commitments with, Limits limits) {
+    TimeSpan span = clash.span();
+    long is =
+        switch (clash.kind()) {
+          case REST, LONGEST -> span.length().toMinutes();
+          case WEEK -> with.load(span).toMinutes();
+          case DAYS -> ChronoUnit.DAYS.between(with.day(span.start()), with.day(span.end()));
+          default -> -1;
+        };
+    return is < 0
+        ? Optional.empty()
+        : limits.amount(clash.kind()).map(most -> new Figure(is, most));
+  }
+
+  /** Of one alone, whatever else stands at its place. */
+  static Answer answer(Work trial, Candidate one, Bounds bounds) {
+    return answer(trial, one, bounds, List.of());
   }
 
   private static Answer answer(Work trial, Candidate one, Bounds bounds, List<Reason> common) {
@@ -174,8 +239,9 @@ public final class WhoCould {
         .map(until -> TimeSpan.of(until.isAfter(span.start()) ? until : span.start(), span.end()))
         .ifPresent(at -> reasons.add(own(Why.LEFT, true, at)));
     meets(span, one.alone()).ifPresent(at -> reasons.add(own(Why.ALONE, true, at)));
+    Commitments with = one.of().and(trial);
     for (Clash clash : Clashes.involving(trial, one.of(), bounds.limits(), bounds.travel())) {
-      reasons.add(reason(clash, trial));
+      reasons.add(reason(clash, trial, figure(clash, with, bounds.limits())));
     }
     reasons.addAll(common);
     if (one.unknown()) {
@@ -185,7 +251,20 @@ public final class WhoCould {
         reasons.isEmpty()
             ? Verdict.YES
             : reasons.stream().anyMatch(Reason::never) ? Verdict.NO : Verdict.WITH_REASON;
-    return new Answer(one, verdict, reasons, way(trial, one.of(), bounds.travel()));
+    Optional<Duration> way = way(trial, one.of(), bounds.travel());
+    return new Answer(one, verdict, reasons, way, isThere(trial, one.of()));
+  }
+
+  private static boolean isThere(Work trial, Commitments of) {
+    LocalDate day = of.day(trial.span().start());
+    return trial.place().isPresent()
+        && of.work().stream()
+            .anyMatch(
+                one ->
+                    !one.tentative()
+                        && one.place().equals(trial.place())
+                        && !of.day(one.span().start()).isAfter(day)
+                        && one.span().end().isAfter(of.start(day)));
   }
 
   private static Optional<Duration> way(Work trial, Commitments of, Travel travel) {
@@ -202,7 +281,7 @@ public final class WhoCould {
   }
 
   private static Reason own(Why why, boolean never, TimeSpan span) {
-    return new Reason(why, never, span, List.of());
+    return new Reason(why, never, span, List.of(), Optional.empty());
   }
 
   /** The first part in which they meet; touching is no meeting. */

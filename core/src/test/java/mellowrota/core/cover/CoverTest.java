@@ -86,10 +86,16 @@ public class CoverTest {
                 TimeSpan.of(from, from.plusSeconds(60L * (1 + random.nextInt(1200)))),
                 Instant.EPOCH.plusSeconds(random.nextInt(3)),
                 fillings.size(),
-                random.nextInt(4) == 0));
+                random.nextInt(4) == 0,
+                isMeanwhile(need.by())));
       }
     }
     return new Crew(range, needs, fillings, people);
+  }
+
+  /** Every other duty lets other work be done meanwhile. */
+  private static boolean isMeanwhile(String by) {
+    return by.equals("duty:1");
   }
 
   private static Optional<String> skill(SplittableRandom random) {
@@ -299,16 +305,26 @@ public class CoverTest {
           able.leave().stream().anyMatch(l -> contains(l, at))
               || able.until().map(u -> !at.isBefore(u)).orElse(false);
       Filling first = null;
+      Filling beside = null;
       for (Filling one : crew.fillings()) {
         boolean counts =
             one.person().equals(person)
                 && contains(one.span(), at)
                 && crew.needs().stream()
                     .anyMatch(n -> n.by().equals(one.of()) && contains(n.span(), at));
-        if (counts && (first == null || Filling.FIRST.compare(one, first) < 0)) {
+        if (!counts) {
+          continue;
+        }
+        if (!one.meanwhile() && (first == null || Filling.FIRST.compare(one, first) < 0)) {
           first = one;
         }
+        if (one.meanwhile()
+            && one.of().equals(need.by())
+            && (beside == null || Filling.FIRST.compare(one, beside) < 0)) {
+          beside = one;
+        }
       }
+      first = isMeanwhile(need.by()) ? beside : first;
       if (!away
           && first != null
           && first.of().equals(need.by())
@@ -376,7 +392,8 @@ public class CoverTest {
   }
 
   private static Filling stands(long person, String of, String from, String until) {
-    return new Filling(PersonId.of(person), of, span(from, until), Instant.EPOCH, person, false);
+    return new Filling(
+        PersonId.of(person), of, span(from, until), Instant.EPOCH, person, false, false);
   }
 
   @Test

@@ -83,7 +83,8 @@ public class SwapsTest {
         List.of(),
         Optional.empty(),
         Duration.ZERO,
-        Optional.empty());
+        Optional.empty(),
+        WhoCould.Ties.NONE);
   }
 
   /** Our other work, our leave; their work, its skill, their other work; what is said, of whom. */

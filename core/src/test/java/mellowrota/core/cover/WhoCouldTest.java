@@ -126,7 +126,8 @@ public class WhoCouldTest {
         spans(alone),
         Optional.empty(),
         Duration.ZERO,
-        Optional.empty());
+        Optional.empty(),
+        WhoCould.Ties.NONE);
   }
 
   private static WhoCould.Answer answer(WhoCould.Candidate one, String skill) {
@@ -256,7 +257,8 @@ public class WhoCouldTest {
         List.of(),
         name.equals("Left") ? Optional.of(MIDNIGHT) : Optional.empty(),
         Duration.ofHours(load),
-        contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)));
+        contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)),
+        WhoCould.Ties.NONE);
   }
 
   @Test
@@ -277,6 +279,75 @@ public class WhoCouldTest {
                 .map(one -> one.candidate().person().value())
                 .toList())
         .containsExactly(3L, 4L, 1L, 2L, 5L, 6L, 7L, 8L);
+  }
+
+  private static WhoCould.Candidate tied(
+      long id, String hours, boolean agency, boolean team, int there) {
+    List<Work> work =
+        there == 0 ? List.of() : List.of(work("there", hours(there, there + 1), false, 1, ""));
+    return new WhoCould.Candidate(
+        commitments(id, hours, "", work, "", Eligibility.PLAIN),
+        "Same name",
+        false,
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        Duration.ZERO,
+        Optional.empty(),
+        new WhoCould.Ties(agency, false, team));
+  }
+
+  /** Among those who are free: known hours, ours, their team, at the place that day. */
+  @Test
+  public void ofThoseWhoAreFreeTheNearestToItAreFirst() {
+    List<WhoCould.Candidate> all =
+        List.of(
+            tied(1, "?", false, true, 0),
+            tied(2, "0-24", true, true, 0),
+            tied(3, "0-24", false, false, 0),
+            tied(4, "0-24", false, false, 13),
+            tied(5, "0-24", false, true, 0));
+    assertThat(
+            WhoCould.of(work("trial", GAP, false, 1, ""), all, BOUNDS).stream()
+                .map(one -> one.candidate().person().value())
+                .toList())
+        .containsExactly(5L, 4L, 3L, 2L, 1L);
+  }
+
+  @DataProvider
+  public Object[][] figures() {
+    return new Object[][] {
+      {"12-19", "LONGEST 660 of 600"},
+      {"15-16", "REST 180 of 660"},
+      {"9-10", "DOUBLE"},
+    };
+  }
+
+  /** What is measured is told with what the house allows. */
+  @Test(dataProvider = "figures")
+  public void aReasonSaysHowMuchOfHowMuch(String work, String said) {
+    Commitments of = commitments(1, "?", "", works(work, ""), "", Eligibility.PLAIN);
+    WhoCould.Reason reason = answer(candidate(of, "", ""), "").reasons().get(0);
+    assertThat(
+            reason.why()
+                + reason.figure().map(one -> " " + one.is() + " of " + one.limit()).orElse(""))
+        .isEqualTo(said);
+  }
+
+  @Test
+  public void theOfficeIsSuggestedForNothingButItsTeams() {
+    WhoCould.Candidate office =
+        new WhoCould.Candidate(
+            commitments(1, "?", "", List.of(), "", Eligibility.PLAIN),
+            "Office",
+            false,
+            List.of(),
+            List.of(),
+            Optional.empty(),
+            Duration.ZERO,
+            Optional.empty(),
+            new WhoCould.Ties(false, true, false));
+    assertThat(filled(List.of(gap("a", 8, 12, "-")), office)).containsExactly("a nobody");
   }
 
   /** How much the place holds, of people or of visits; what stands there; what is said of it. */
@@ -486,7 +557,8 @@ public class WhoCouldTest {
         List.of(),
         Optional.empty(),
         Duration.ofHours(id),
-        Optional.empty());
+        Optional.empty(),
+        WhoCould.Ties.NONE);
   }
 
   private static List<String> filled(List<Fill.Short> gaps, WhoCould.Candidate... people) {

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.time.TimeSpan;
@@ -22,7 +23,6 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordViews;
 import mellowrota.server.records.Records;
-import mellowrota.server.records.store.RecordSets;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -43,7 +43,7 @@ class Assigning {
   private final RecordAccess access;
   private final RecordViews views;
   private final Worlds worlds;
-  private final RecordSets sets;
+  private final CandidateTrial.Source source;
   private final JsonMapper json;
 
   /** The act it took, and the record that was given or made. */
@@ -56,6 +56,7 @@ class Assigning {
       ZoneId zone,
       TimeSpan span,
       PersonId person) {
+    CandidateFinder.requireOwn(worlds.now(), duty, span);
     ObjectNode body = json.createObjectNode();
     body.putArray("people")
         .addObject()
@@ -77,11 +78,15 @@ class Assigning {
       int visit,
       PersonId person) {
     WorkRecord record = standing.record();
-    if (isOn(record, visit, person)) {
+    List<Assignment> theirs =
+        record.on(visit).stream().filter(one -> one.holder().equals(Holder.of(person))).toList();
+    if (theirs.stream().anyMatch(one -> CrewTimes.takesTime(one.role()))) {
       throw Problem.fault("/person", say("cover.is-already-on-it"));
     }
     boolean led = record.on(visit).stream().anyMatch(one -> one.role().equals(RoleId.LEAD));
     List<Assignment> all = new ArrayList<>(record.assignments());
+    // Who only looked on until now changes their role.
+    all.removeAll(theirs);
     all.add(
         new Assignment(
             visit, Holder.of(person), led ? RoleId.SUPPORT : RoleId.LEAD, Instant.EPOCH));
@@ -190,13 +195,15 @@ class Assigning {
         .orElseThrow(Problem::notFound);
   }
 
-  /** A shift at its place that nobody has and that holds the span, as the asker sees it. */
+  /** The shift that was tried, as the asker sees it. */
   private Optional<RecordAccess.Standing> waiting(PersonId asker, Duties.Kept duty, TimeSpan span) {
     World world = worlds.now();
-    return sets.freeShift(duty.place(), span)
-        .flatMap(id -> store.find(id, false))
-        .filter(record -> record.assignments().isEmpty())
-        .map(record -> access.standing(world, world.person(asker), record));
+    Person me = world.person(asker);
+    return source
+        .trying(world, me, span)
+        .around
+        .waiting(duty, span)
+        .map(waits -> access.standing(world, me, waits.record()));
   }
 
   /** Of two who give the same at once, the second is told that it was given. */

@@ -45,7 +45,7 @@ import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
-/** TryLimit people with work: who could, when they could, and who could in whose stead. */
+/** Tries people with work: who could, when they could, and who could in whose stead. */
 @Service
 @RequiredArgsConstructor
 class CandidateFinder {
@@ -77,18 +77,39 @@ class CandidateFinder {
           whole,
           WhoCould.of(
               trial(wanting, missing(now, ask, span)),
-              trying.everybody(one -> one.ask().equals(visit), alone(now, ask), true),
+              trying.everybody(
+                  one -> one.ask().equals(visit) && one.takesTime(),
+                  alone(now, ask),
+                  true,
+                  wanting.record().team()),
               trying.bounds()));
     }
     Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
+    requireOwn(world, duty, span);
     CandidateTrial trying = source.trying(world, asker, span);
     Cover now = trying.cover();
+    Work work = trying.trial(duty, span, missing(now, ask, span));
     return new Asked(
-        span,
+        work.span(),
         WhoCould.of(
-            trying.trial(duty, span, missing(now, ask, span)),
-            trying.everybody(one -> !one.isTentative() && one.stands(duty), alone(now, ask), true),
+            work,
+            trying.everybody(
+                one ->
+                    !one.isTentative()
+                        && trying.around.standing(one).contains(duty)
+                        && trying.isIn(one, work.span()),
+                alone(now, ask),
+                true,
+                Optional.empty()),
             trying.bounds()));
+  }
+
+  /** Nobody stands two shifts of a duty as one: a part of one of its own spans is asked for. */
+  static void requireOwn(World world, Duties.Kept duty, TimeSpan span) {
+    if (duty.in(world).spans(span).stream()
+        .noneMatch(own -> own.intersection(span).equals(Optional.of(span)))) {
+      throw Problem.fault("/start", say("cover.is-not-within-one-shift"));
+    }
   }
 
   /**
@@ -151,7 +172,11 @@ class CandidateFinder {
         span,
         WhoCould.of(
             work.sure(),
-            trying.everybody(one -> one.ask().equals(same), List.of(), moved.isNothing()),
+            trying.everybody(
+                one -> one.ask().equals(same) && one.takesTime(),
+                List.of(),
+                moved.isNothing(),
+                record.team()),
             bounds,
             (int) Math.max(1, then.headCount(visit))));
   }
@@ -211,7 +236,11 @@ class CandidateFinder {
     CandidateTrial trying = source.trying(world, asker, range);
     List<WhoCould.Candidate> people =
         trying
-            .candidates(one -> asked.visit().equals(Optional.of(one.ask())), List.of(), false)
+            .candidates(
+                one -> asked.visit().equals(Optional.of(one.ask())),
+                List.of(),
+                false,
+                Optional.empty())
             .stream()
             .filter(one -> asked.people().contains(one.person()))
             .toList();
@@ -359,22 +388,29 @@ class CandidateFinder {
     Cover cover = Covers.cover(world, trying.duties, range, trying.around);
     List<Fill.Short> gaps = new ArrayList<>();
     for (Cover.Gap gap : cover.gapsAt(clock.instant())) {
-      Optional<Work> work =
+      Ask ask = Ask.of(gap.of());
+      List<Work> asked =
           works.containsKey(gap.of())
-              ? Optional.of(trial(works.get(gap.of()), gap.open()))
-              : Optional.ofNullable(duty.get(gap.of()))
-                  .map(one -> trying.trial(one, gap.span(), gap.open()));
-      if (work.isPresent() && gap.span().end().isAfter(clock.instant())) {
-        Ask ask = Ask.of(gap.of());
-        gaps.add(
-            new Fill.Short(
-                gap.of(),
-                work.get(),
-                alone(cover, ask),
-                trying.there(gap),
-                ask instanceof Ask.OfVisit));
+              ? List.of(trial(works.get(gap.of()), gap.open()))
+              : Optional.ofNullable(duty.get(gap.of())).stream()
+                  .flatMap(
+                      one ->
+                          Covers.own(world, one, gap.span()).stream()
+                              .map(span -> trying.trial(one, span, gap.open())))
+                  .toList();
+      for (Work work : asked) {
+        if (work.span().end().isAfter(clock.instant())) {
+          gaps.add(
+              new Fill.Short(
+                  gap.of(),
+                  work,
+                  alone(cover, ask),
+                  trying.there(gap.of(), work.span()),
+                  ask instanceof Ask.OfVisit));
+        }
       }
     }
+    gaps.sort(Comparator.comparing(one -> one.work().span().start()));
     return Fill.suggest(gaps, trying.candidates(one -> false, List.of()), trying.bounds());
   }
 

@@ -22,6 +22,7 @@ import mellowrota.core.cover.WhoCould;
 import mellowrota.core.cover.Work;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -87,12 +88,17 @@ final class CandidateTrial {
 
   /** As if they did not do what is tried, which they are told they do already. */
   List<WhoCould.Candidate> candidates(Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone) {
-    return candidates(tried, alone, true);
+    return candidates(tried, alone, true, Optional.empty());
   }
 
-  /** As if they did not do what is tried; whether they are told that they do already. */
+  /**
+   * As if they did not do what is tried.
+   *
+   * @param told whether they are told that they do already
+   * @param team whose work it is
+   */
   List<WhoCould.Candidate> candidates(
-      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
+      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
     List<WhoCould.Candidate> found = new ArrayList<>();
     for (PersonId id : Covers.here(world)) {
       if (watched.contains(id)) {
@@ -101,7 +107,8 @@ final class CandidateTrial {
                 .filter(one -> told && tried.test(one))
                 .flatMap(one -> one.span(around.zone(id)).stream())
                 .toList();
-        found.add(candidate(id, tried, here, around.able(id).notAlone() ? alone : List.of()));
+        List<TimeSpan> lonely = around.able(id).notAlone() ? alone : List.of();
+        found.add(candidate(id, tried, here, lonely, team));
       }
     }
     return found;
@@ -109,27 +116,36 @@ final class CandidateTrial {
 
   /** The same, and after them those who have left, of whom the office is told why not. */
   List<WhoCould.Candidate> everybody(
-      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told) {
-    List<WhoCould.Candidate> found = new ArrayList<>(candidates(tried, alone, told));
+      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
+    List<WhoCould.Candidate> found = new ArrayList<>(candidates(tried, alone, told, team));
     if (asker.isCoordinator()) {
       world.crew().people().stream()
           .filter(Person::hasLeft)
-          .forEach(one -> found.add(candidate(one.id(), tried, List.of(), List.of())));
+          .forEach(one -> found.add(candidate(one.id(), tried, List.of(), List.of(), team)));
     }
     return found;
   }
 
   private WhoCould.Candidate candidate(
-      PersonId id, Predicate<CrewTimes.OnIt> without, List<TimeSpan> here, List<TimeSpan> alone) {
+      PersonId id,
+      Predicate<CrewTimes.OnIt> without,
+      List<TimeSpan> here,
+      List<TimeSpan> alone,
+      Optional<TeamId> team) {
+    Person person = world.person(id);
     return new WhoCould.Candidate(
         around.commitments(id, without),
-        world.person(id).name(),
+        person.name(),
         unknown.contains(id),
         here,
         alone,
         around.able(id).until(),
         around.commitments(id).load(week),
-        around.terms(id).contract());
+        around.terms(id).contract(),
+        new WhoCould.Ties(
+            person.standing() == Person.Standing.AGENCY,
+            person.isCoordinator(),
+            team.filter(one -> world.crew().isIn(id, one)).isPresent()));
   }
 
   /** Work of theirs that another would take, and they without it. */
@@ -144,7 +160,8 @@ final class CandidateTrial {
                         one.person(),
                         tried -> tried.ask().equals(one.ask()),
                         List.of(),
-                        List.of())));
+                        List.of(),
+                        Optional.empty())));
   }
 
   /** One is wanted in their stead: for the place they fit, where each wants a skill. */
@@ -164,30 +181,35 @@ final class CandidateTrial {
     return Covers.cover(world, duties, Covers.range(world, first, until), around);
   }
 
-  /** As it would be given: the shift there that nobody has, else a new one. */
+  /** As it would be given: the shift there that nobody has, whole; else a new one. */
   Work trial(Duties.Kept duty, TimeSpan span, List<Optional<String>> missing) {
+    Optional<CrewTimes.Waiting> waits = around.waiting(duty, span);
     return new Work(
-        around.waiting(duty.place(), span).orElse("trial " + duty.key() + " " + span.start()),
-        span,
+        waits.map(CrewTimes.Waiting::id).orElse("trial " + duty.key() + " " + span.start()),
+        waits.map(CrewTimes.Waiting::span).orElse(span),
         false,
         false,
         Optional.of(duty.place()),
-        Margins.NONE,
+        waits.flatMap(one -> one.visit().margins()).orElse(Margins.NONE),
         duty.meanwhile(),
         missing,
         duty.in(world).zone());
   }
 
-  /** Who is in what is short by now. */
-  Set<PersonId> there(Cover.Gap gap) {
+  /** Who is in what asks by now, in a span. */
+  Set<PersonId> there(String ask, TimeSpan span) {
     return around.onIt().stream()
         .filter(
             one ->
-                one.ask().key().equals(gap.of())
-                    || around.standing(one).stream().anyMatch(d -> d.key().equals(gap.of())))
-        .filter(one -> one.span(around.zone(one.person())).filter(gap.span()::overlaps).isPresent())
+                one.ask().key().equals(ask)
+                    || around.standing(one).stream().anyMatch(d -> d.key().equals(ask)))
+        .filter(one -> isIn(one, span))
         .map(CrewTimes.OnIt::person)
         .collect(Collectors.toSet());
+  }
+
+  boolean isIn(CrewTimes.OnIt one, TimeSpan span) {
+    return one.span(around.zone(one.person())).filter(span::overlaps).isPresent();
   }
 
   /** Without the room at places. */

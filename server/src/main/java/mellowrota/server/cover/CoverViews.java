@@ -7,8 +7,10 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
@@ -70,7 +72,12 @@ class CoverViews {
       Instant start,
       Instant end,
       int shortBy,
-      @Schema(description = "Needed by some of those missing") List<String> skills) {}
+      @Schema(description = "Needed by some of those missing") List<String> skills,
+      @Schema(description = "What somebody can be given of it: each shift of a duty, else all")
+          List<SpanView> spans) {}
+
+  @Schema(name = "CoverSpan")
+  record SpanView(Instant start, Instant end) {}
 
   @Schema(name = "Cover")
   record CoverView(
@@ -92,6 +99,8 @@ class CoverViews {
 
   CoverView of(World world, Person asker, LocalDate from, LocalDate until, Covers.Look look) {
     Cover cover = look.cover();
+    Map<String, Duties.Kept> duties =
+        look.duties().stream().collect(Collectors.toMap(Duties.Kept::key, one -> one));
     return new CoverView(
         from,
         until,
@@ -103,7 +112,7 @@ class CoverViews {
         Stream.concat(cover.stretches().stream(), look.apart().stretches().stream())
             .map(CoverViews::view)
             .toList(),
-        cover.gapsAt(look.now()).stream().map(CoverViews::view).toList(),
+        look.gaps().stream().map(gap -> view(world, duties, gap)).toList(),
         cover.share().needed(),
         cover.share().filled(),
         cover.share().perMille().orElse(null),
@@ -121,13 +130,18 @@ class CoverViews {
         one.maybe());
   }
 
-  private static GapView view(Cover.Gap gap) {
+  private static GapView view(World world, Map<String, Duties.Kept> duties, Cover.Gap gap) {
+    List<TimeSpan> spans =
+        duties.containsKey(gap.of())
+            ? Covers.own(world, duties.get(gap.of()), gap.span())
+            : List.of(gap.span());
     return new GapView(
         gap.of(),
         gap.span().start(),
         gap.span().end(),
         gap.shortBy(),
-        gap.open().stream().flatMap(Optional::stream).toList());
+        gap.open().stream().flatMap(Optional::stream).toList(),
+        spans.stream().map(span -> new SpanView(span.start(), span.end())).toList());
   }
 
   private static AskView view(World world, Duties.Kept one) {
@@ -172,7 +186,10 @@ class CoverViews {
       WhoCould.Why why,
       @Schema(description = "Rules the person out; otherwise a warning") boolean never,
       Instant start,
-      Instant end) {}
+      Instant end,
+      @Schema(description = "How much it would be: minutes of a time, else a count")
+          @Nullable Long is,
+      @Schema(description = "What the limits allow, in the same unit") @Nullable Long limit) {}
 
   @Schema(name = "WhoCouldTime")
   record TimeView(Clash.Sort sort, Instant start, Instant end, boolean tentative) {}
@@ -194,7 +211,15 @@ class CoverViews {
 
   private static List<ReasonView> reasons(List<WhoCould.Reason> reasons) {
     return reasons.stream()
-        .map(r -> new ReasonView(r.why(), r.never(), r.span().start(), r.span().end()))
+        .map(
+            one ->
+                new ReasonView(
+                    one.why(),
+                    one.never(),
+                    one.span().start(),
+                    one.span().end(),
+                    one.figure().map(WhoCould.Figure::is).orElse(null),
+                    one.figure().map(WhoCould.Figure::limit).orElse(null)))
         .toList();
   }
 
@@ -237,8 +262,14 @@ class CoverViews {
       Instant end,
       @Schema(description = "Absent if nobody is available") @Nullable Long person,
       @Nullable String name,
+      @Schema(description = "The best candidate, where nobody is available") @Nullable
+          String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
+
+  private static @Nullable String name(World world, Optional<PersonId> person) {
+    return person.map(id -> world.person(id).name()).orElse(null);
+  }
 
   static List<SuggestionView> suggestions(World world, List<Fill.Suggestion> found) {
     return found.stream()
@@ -249,7 +280,8 @@ class CoverViews {
                     one.gap().work().span().start(),
                     one.gap().work().span().end(),
                     one.person().map(PersonId::value).orElse(null),
-                    one.person().map(id -> world.person(id).name()).orElse(null),
+                    name(world, one.person()),
+                    name(world, one.nearest()),
                     reasons(one.reasons())))
         .toList();
   }
@@ -305,6 +337,8 @@ class CoverViews {
       Instant end,
       @Schema(description = "Who can take it; absent if nobody is available") @Nullable Long person,
       @Nullable String name,
+      @Schema(description = "The best candidate, where nobody is available") @Nullable
+          String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
 
@@ -330,7 +364,8 @@ class CoverViews {
               one.gap().work().span().start(),
               one.gap().work().span().end(),
               one.person().map(PersonId::value).orElse(null),
-              one.person().map(id -> world.person(id).name()).orElse(null),
+              name(world, one.person()),
+              name(world, one.nearest()),
               reasons(one.reasons())));
     }
     return views;

@@ -1,10 +1,12 @@
 package mellowrota.server.cover;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -40,6 +42,9 @@ class Covers {
   /** Rest, weeks and days in a row are seen whole so far around what is asked for. */
   static final int AROUND_DAYS = 15;
 
+  /** A gap at the edge of what is asked for is told whole so far beyond it. */
+  private static final Duration BEYOND = Duration.ofDays(2);
+
   private final Duties duties;
   private final WorkTimes times;
   private final CrewTimes crew;
@@ -63,6 +68,7 @@ class Covers {
    *
    * @param works visits that want people, of those the asker answers for
    * @param cover of duties and of these works
+   * @param gaps those that meet the days, whole also beyond them: to come by start, then past ones
    * @param apart of works that are tentative, which ask for nobody yet
    */
   record Look(
@@ -70,6 +76,7 @@ class Covers {
       List<Duties.Kept> duties,
       List<Seen> works,
       Cover cover,
+      List<Cover.Gap> gaps,
       Cover apart,
       List<Clash> clashes,
       List<Clash> pileUps,
@@ -95,7 +102,7 @@ class Covers {
     List<Clash> clashes = new ArrayList<>();
     List<Clash> pileUps = new ArrayList<>();
     ForkJoinTask<Cover> cover =
-        ForkJoinPool.commonPool().submit(() -> cover(world, all, range, around));
+        ForkJoinPool.commonPool().submit(() -> cover(world, all, beyond(range), around));
     // One person's time says nothing of another's, so that all processors look at them.
     List<Wrong> wrong =
         around.people().parallelStream()
@@ -128,15 +135,22 @@ class Covers {
     Set<String> asks = new HashSet<>();
     all.forEach(one -> asks.add(one.key()));
     works.forEach(one -> asks.add(one.key()));
+    Instant now = clock.instant();
+    Cover whole = cover.join().only(asks::contains);
     return new Look(
-        clock.instant(),
+        now,
         all,
         works,
-        cover.join().only(asks::contains),
+        whole.within(range),
+        whole.gapsAt(now).stream().filter(gap -> gap.span().overlaps(range)).toList(),
         apart(range, around).only(asks::contains),
         clashes,
         pileUps,
         around);
+  }
+
+  private static TimeSpan beyond(TimeSpan range) {
+    return TimeSpan.of(range.start().minus(BEYOND), range.end().plus(BEYOND));
   }
 
   /** What a visit wants is for the office. */
@@ -151,6 +165,14 @@ class Covers {
       }
     }
     return found;
+  }
+
+  /** The parts of a gap of a duty that somebody may be given: those of its own spans. */
+  static List<TimeSpan> own(World world, Duties.Kept duty, TimeSpan gap) {
+    return duty.in(world).spans(gap).stream()
+        .flatMap(span -> span.intersection(gap).stream())
+        .sorted(Comparator.comparing(TimeSpan::start).thenComparing(TimeSpan::end))
+        .toList();
   }
 
   Set<PersonId> watched(World world, Person asker) {
@@ -201,7 +223,7 @@ class Covers {
     List<Filling> found = new ArrayList<>();
     for (CrewTimes.OnIt one : around.onIt()) {
       for (Duties.Kept duty : around.standing(one)) {
-        filling(around, one, duty.key(), one.isTentative()).ifPresent(found::add);
+        filling(around, one, duty.key(), one.isTentative(), duty.meanwhile()).ifPresent(found::add);
       }
     }
     return found;
@@ -212,18 +234,28 @@ class Covers {
     List<Filling> found = new ArrayList<>();
     for (CrewTimes.OnIt one : around.onIt()) {
       if (!one.record().wants().isNone() && one.takesTime() && one.isTentative() == tentative) {
-        filling(around, one, one.ask().key(), false).ifPresent(found::add);
+        filling(around, one, one.ask().key(), false, false).ifPresent(found::add);
       }
     }
     return found;
   }
 
   private static Optional<Filling> filling(
-      CrewTimes.Around around, CrewTimes.OnIt one, String ask, boolean tentative) {
+      CrewTimes.Around around,
+      CrewTimes.OnIt one,
+      String ask,
+      boolean tentative,
+      boolean meanwhile) {
     return one.span(around.zone(one.person()))
         .map(
             span ->
                 new Filling(
-                    one.person(), ask, span, one.given(), one.record().id().value(), tentative));
+                    one.person(),
+                    ask,
+                    span,
+                    one.given(),
+                    one.record().id().value(),
+                    tentative,
+                    meanwhile));
   }
 }

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -28,6 +29,7 @@ import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Margins;
@@ -62,22 +64,19 @@ class CrewTimes {
   private final KnownRecords records;
   private final RecordSets sets;
 
+  static boolean takesTime(RoleId role) {
+    return TAKES_TIME.contains(role);
+  }
+
   /** A visit and somebody on it. */
   record OnIt(WorkRecord record, Visit visit, PersonId person, RoleId role, Instant given) {
 
     boolean takesTime() {
-      return TAKES_TIME.contains(role);
+      return CrewTimes.takesTime(role);
     }
 
     boolean isTentative() {
       return CrewTimes.isTentative(record, visit);
-    }
-
-    /** Whoever has a duty's role on a shift at its place stands it. */
-    boolean stands(Duties.Kept duty) {
-      return record.kind() == Kind.SHIFT
-          && record.place().equals(Optional.of(duty.place()))
-          && role.equals(duty.role());
     }
 
     Ask.OfVisit ask() {
@@ -91,6 +90,13 @@ class CrewTimes {
     /** All-day work takes the local day. */
     Optional<TimeSpan> span(ZoneId zone) {
       return visit.when().map(when -> CrewTimes.span(when, zone));
+    }
+  }
+
+  /** A shift that nobody has. */
+  record Waiting(WorkRecord record, Visit visit, TimeSpan span) {
+    String id() {
+      return CrewTimes.id(record, visit);
     }
   }
 
@@ -332,10 +338,19 @@ class CrewTimes {
 
     /** What somebody stands with it. */
     List<Duties.Kept> standing(OnIt one) {
-      Optional<PlaceId> place = one.record().place();
-      return one.record().kind() == Kind.SHIFT && place.isPresent()
-          ? stood.getOrDefault(new Duties.Post(place.get(), one.role()), List.of())
-          : List.of();
+      return standing(one.record(), one.role());
+    }
+
+    /** Of several duties at one post a shift that bears the name of one is that one's alone. */
+    private List<Duties.Kept> standing(WorkRecord record, RoleId role) {
+      if (record.kind() != Kind.SHIFT || record.place().isEmpty()) {
+        return List.of();
+      }
+      List<Duties.Kept> here =
+          stood.getOrDefault(new Duties.Post(record.place().get(), role), List.of());
+      String title = record.text(DetailKey.TITLE).orElse("");
+      List<Duties.Kept> named = here.stream().filter(one -> one.name().equals(title)).toList();
+      return named.isEmpty() ? here : named;
     }
 
     /** What records want themselves. */
@@ -417,26 +432,26 @@ class CrewTimes {
       return found;
     }
 
-    /** The shift at a place that nobody has and that would be given for a span, if there is one. */
-    Optional<String> waiting(PlaceId place, TimeSpan span) {
-      Optional<String> found = Optional.empty();
-      Duration shortest = null;
+    /** The shift of a duty that nobody has and that would be given for a span: the shortest. */
+    Optional<Waiting> waiting(Duties.Kept duty, TimeSpan span) {
+      List<Waiting> found = new ArrayList<>();
       for (WorkRecord record : work) {
         boolean waits =
-            record.kind() == Kind.SHIFT
-                && record.state() == State.CONFIRMED
-                && record.place().equals(Optional.of(place))
-                && record.assignments().isEmpty();
+            record.state() == State.CONFIRMED
+                && record.assignments().isEmpty()
+                && standing(record, duty.role()).contains(duty);
         for (Visit visit : waits ? record.visits() : List.<Visit>of()) {
-          Optional<TimeSpan> whole = visit.when().map(when -> CrewTimes.span(when, zone()));
-          boolean holds = whole.flatMap(span::intersection).equals(Optional.of(span));
-          if (holds && (shortest == null || whole.get().length().compareTo(shortest) < 0)) {
-            shortest = whole.get().length();
-            found = Optional.of(id(record, visit));
-          }
+          visit
+              .when()
+              .map(when -> CrewTimes.span(when, zone()))
+              .filter(whole -> whole.intersection(span).equals(Optional.of(span)))
+              .ifPresent(whole -> found.add(new Waiting(record, visit, whole)));
         }
       }
-      return found;
+      return found.stream()
+          .min(
+              Comparator.comparing((Waiting one) -> one.span().length())
+                  .thenComparing(one -> one.record().id().value()));
     }
 
     /** A plain date is that date, a time the local day of whoever has it. */

@@ -22,8 +22,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * OpenableRecords copies of what changed. A calendar's change numbers come in the order of commit,
- * so that reading on from the last one misses nothing, and a save has nothing to do with copies.
+ * Opens copies of what changed. A calendar's change numbers come in the order of commit, so that
+ * reading on from the last one misses nothing, and a save has nothing to do with copies.
  */
 @Component
 @RequiredArgsConstructor
@@ -52,7 +52,7 @@ class CopyScheduler {
   /** Up to which of them it went last, so that all have their turn; 0: from the first on. */
   private long after;
 
-  /** OpenableRecords what there is; true while there may be more. */
+  /** Opens what there is; true while there may be more. */
   boolean some() {
     long from = after;
     return Boolean.TRUE.equals(transaction.execute(status -> openSome(from)));

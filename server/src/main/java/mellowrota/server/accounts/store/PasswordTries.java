@@ -11,7 +11,7 @@ import org.hibernate.LockMode;
 import org.hibernate.Session;
 import org.springframework.stereotype.Repository;
 
-/** TryLimit of passwords as they are kept; each method wants a transaction. */
+/** Tries of passwords as they are kept; each method wants a transaction. */
 @Repository
 @RequiredArgsConstructor
 public class PasswordTries {

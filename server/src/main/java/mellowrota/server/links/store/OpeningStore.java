@@ -153,7 +153,7 @@ public class OpeningStore {
       long outlet, long entry, String href, String tag, long changeNo, Instant due, long near) {}
 
   /**
-   * OpenableRecords them.
+   * Opens them.
    *
    * @param hurry whether what stands there already goes out at once
    */

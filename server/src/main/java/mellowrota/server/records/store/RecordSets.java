@@ -8,12 +8,9 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.time.TimeSpan;
-import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import org.springframework.stereotype.Repository;
@@ -95,27 +92,6 @@ public class RecordSets {
             order by r.id
             """,
             Versioned.class));
-  }
-
-  /** The shortest confirmed shift at a place that holds a span and that nobody has. */
-  public Optional<RecordId> freeShift(PlaceId place, TimeSpan span) {
-    return kept
-        .createQuery(
-            """
-            select r.id from RecordEntity r join r.visits v
-            where r.kind = SHIFT and r.state = CONFIRMED and r.place = :place
-              and v.starts <= :start and v.ends >= :end and r.assignments is empty
-            order by v.ends - v.starts, r.id
-            """,
-            Long.class)
-        .setParameter("place", place.value())
-        .setParameter("start", span.start())
-        .setParameter("end", span.end())
-        .setMaxResults(1)
-        .getResultList()
-        .stream()
-        .findFirst()
-        .map(RecordId::of);
   }
 
   /** The next ones after a number. */
