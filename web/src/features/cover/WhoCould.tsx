@@ -1,7 +1,7 @@
-import { Segmented } from 'antd';
 import { useState } from 'react';
 import { errorText } from '../../shared/api/client';
 import { clockOf, gapText, localAt, momentWithin } from '../../shared/time';
+import { Choice } from '../../shared/ui/Choice';
 import { ClockField } from '../../shared/ui/Moments';
 import { useTray } from '../../shared/ui/tray';
 import { Candidates } from './Candidates';
@@ -29,7 +29,7 @@ export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
         <span>{words.needs(gap.shortBy, gap.skills)}</span>
       </h2>
       {gap.spans.length > 1 && (
-        <Segmented
+        <Choice
           aria-label={words.shifts}
           className={styles.shifts}
           value={at}

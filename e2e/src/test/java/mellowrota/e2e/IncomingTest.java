@@ -35,7 +35,7 @@ public class IncomingTest extends OnDemo {
 
   private static final String HEADER =
       "Id,Kind,Title,Place,Team,Start,End,Zone,Due,Lead,Support,Tags,State,Private,"
-          + "Least head count,Phone,Parts,Estimate,People wanted,Skills wanted";
+          + "Minimum headcount,Phone,Parts,Estimate,People wanted,Skills wanted";
   private static final int ROWS = Integer.getInteger("file.rows", 600);
   private static final int AT_ONCE = 500;
 
@@ -185,9 +185,11 @@ public class IncomingTest extends OnDemo {
     {Map.of("State", "parked"), "State", "write draft, tentative, confirmed, done or cancelled"},
     {Map.of("Private", "perhaps"), "Private", "must be yes or no"},
     {
-      Map.of("Kind", "job", "Least head count", "two"), "Least head count", "must be a whole number"
+      Map.of("Kind", "job", "Minimum headcount", "two"),
+      "Minimum headcount",
+      "must be a whole number"
     },
-    {Map.of("Least head count", "2"), "Least head count", "is for jobs"},
+    {Map.of("Minimum headcount", "2"), "Minimum headcount", "is for jobs"},
     {Map.of("Estimate", "long"), "Estimate", "must be a number of hours such as 2.5 or 2:30"},
     {Map.of("Estimate", "1001"), "Estimate", "from 0 to"},
     {Map.of("People wanted", "some"), "People wanted", "must be a whole number"},

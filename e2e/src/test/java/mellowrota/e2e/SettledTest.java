@@ -212,7 +212,7 @@ public class SettledTest extends OnDemo {
     assertThat(all()).isEqualTo(done);
     undo(hana, again).expect(200);
     assertThat(all()).isEqualTo(before);
-    assertThat(undo(hana, act).expect(409).text()).contains("undone already");
+    assertThat(undo(hana, act).expect(409).text()).contains("already undone");
   }
 
   /** Only what an act changed of a row is looked at, and others' changes of the same stay. */
@@ -223,7 +223,7 @@ public class SettledTest extends OnDemo {
     long first = act(hana.patch(path, place("Q1", was.get("name").asString())));
     long second = act(hana.patch(path, place("Q2", was.get("name").asString())));
     long third = act(hana.patch(path, place("Q2", "Elsewhere")));
-    assertThat(undo(hana, first).expect(409).text()).contains("changed this since");
+    assertThat(undo(hana, first).expect(409).text()).contains("has been changed since");
     undo(hana, second).expect(200);
     undo(hana, first).expect(200);
     JsonNode now = hana.get("/api/v1/places").json();
@@ -244,7 +244,7 @@ public class SettledTest extends OnDemo {
         hana.record(
             "{\"title\": \"Named\", \"people\": [{\"role\": 0, \"person\": %d}]}"
                 .formatted(made.json().get("id").asLong()));
-    assertThat(undo(hana, added).expect(409).text()).contains("take back what names it first");
+    assertThat(undo(hana, added).expect(409).text()).contains("Undo those changes first");
     hana.change(record, "{\"people\": []}");
     assertThat(undo(hana, added).expect(409).text()).as("history tells of them").contains("in-use");
 
@@ -284,7 +284,7 @@ public class SettledTest extends OnDemo {
     Api other = Api.of(server, "tam");
     long renamed = act(other.patch(of("/api/v1/people/{person}"), "{\"name\": \"Ines O.\"}"));
     long down = act(other.patch(him, "{\"right\": \"WORKER\"}"));
-    assertThat(undo(other, down).expect(403).text()).contains("ask a coordinator");
+    assertThat(undo(other, down).expect(403).text()).contains("Ask a coordinator");
     undo(other, renamed).expect(403);
     undo(hana, renamed).expect(200);
   }

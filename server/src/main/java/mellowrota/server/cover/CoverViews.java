@@ -262,8 +262,8 @@ class CoverViews {
       Instant end,
       @Schema(description = "Absent if nobody is available") @Nullable Long person,
       @Nullable String name,
-      @Schema(description = "The best candidate, where nobody is available") @Nullable
-          String nearest,
+      @Schema(description = "The best candidate, where nobody is available")
+          @Nullable String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
 
@@ -337,8 +337,8 @@ class CoverViews {
       Instant end,
       @Schema(description = "Who can take it; absent if nobody is available") @Nullable Long person,
       @Nullable String name,
-      @Schema(description = "The best candidate, where nobody is available") @Nullable
-          String nearest,
+      @Schema(description = "The best candidate, where nobody is available")
+          @Nullable String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
           List<ReasonView> reasons) {}
 
