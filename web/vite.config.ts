@@ -67,7 +67,7 @@ export default defineConfig({
       checks: { circularDependency: true },
       onLog(level, log, tell) {
         if (log.code === 'CIRCULAR_DEPENDENCY') {
-          tell('error', log);
+          throw new Error(log.message);
         }
         tell(level, log);
       },

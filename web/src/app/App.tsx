@@ -62,7 +62,7 @@ export function App() {
 function Inside({ mode }: { mode: ReturnType<typeof useMode> }) {
   const session = useSession();
   if (session.isPending) {
-    return <Loading what="Looking who you are" />;
+    return <Loading what="" />;
   }
   if (session.error) {
     return <Fault error={session.error} again={() => void session.refetch()} />;

@@ -107,7 +107,7 @@ function PageList({ mayMake, mayRule }: { mayMake: boolean; mayRule: boolean }) 
       <Page to="/records" name="Records" />
       {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
       {mayRule && <Page to="/rules" name="Rules" />}
-      {mayRule && <Page to="/who-sees-what" name="Who sees what" />}
+      {mayRule && <Page to="/who-sees-what" name={words.sight} />}
       {!eyes() && <Page to="/copies" name="Copies" />}
       <Page to="/crew" name="Crew" />
     </nav>

@@ -1,22 +1,11 @@
+import text from './words.json';
+
 /** What the frame says. */
 export const frameWords = {
-  skip: 'Skip to the page',
-  loading: 'Loading the page…',
-  find: 'Find ref, name, place…',
+  ...text,
   asSeenBy: (name: string) =>
     `You are viewing this page as ${name}. Details you may not see yourself are masked, and nothing can be changed.`,
-  ownEyes: 'Back to your own view',
   waiting: (n: number) => (n === 1 ? '1 entry awaits approval' : `${n} entries await approval`),
-  undo: 'Undo',
-  redo: 'Redo',
-  doneAgain: 'Redone',
-  close: 'Close',
-  takenBack: 'Undone',
-  left: 'Undone, except for what was changed later: ',
-  failed: 'This could not be undone',
-  account: 'Your account',
-  keys: 'Keyboard shortcuts',
-  signOut: 'Sign out',
   turn: (mode: string) => (mode === 'light' ? 'Dark' : 'Light'),
   keyList: [
     ['/', 'find'],

@@ -1,5 +1,11 @@
+import text from './words.json';
+
 /** What every form and dialog says. */
-export const words = { save: 'Save', cancel: 'Cancel' };
+export const words = {
+  ...text,
+  answered: (status: number) => `The server answered ${status}.`,
+  request: (number: string) => `Request ${number}`,
+};
 
 /**
  * What a closed set calls one of its values, where a page holds it as plain text; what is in no set

@@ -16,7 +16,7 @@ import { CoverSummary } from '../cover';
 import styles from './board.module.css';
 import { daysOf, type Days } from './days';
 import { layBoard, type Board, type Lane, type World } from './lanes';
-import { clock, hours } from './LaneRow';
+import { clock, hours } from './lane';
 import { useBoardData, useWorld } from './queries';
 import { words } from './words';
 

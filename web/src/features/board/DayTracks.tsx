@@ -1,7 +1,6 @@
 import type { CSSProperties } from 'react';
 import { placeOf } from './days';
-import type { LaneProps } from './LaneRow';
-import { clock, describe, hours } from './LaneRow';
+import { clock, describe, hours, type LaneProps } from './lane';
 import { dayTracks } from './rows';
 import styles from './board.module.css';
 import { words } from './words';

@@ -1,8 +1,7 @@
 import type { CSSProperties } from 'react';
 import { placeOf, type Days } from './days';
 import { packRails, type Piece } from './lanes';
-import type { LaneProps } from './LaneRow';
-import { describe } from './LaneRow';
+import { describe, type LaneProps } from './lane';
 import styles from './board.module.css';
 
 const per = (share: number) => `${(share * 100).toFixed(3)}%`;

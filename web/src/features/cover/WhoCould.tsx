@@ -28,6 +28,17 @@ export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
         {name}, {gapText(gap.start, gap.end, ask.zone)}{' '}
         <span>{words.needs(gap.shortBy, gap.skills)}</span>
       </h2>
+      {gap.uncounted.length > 0 && (
+        <p className={styles.quiet}>
+          {words.uncounted}{' '}
+          {gap.uncounted
+            .map(({ name, why, role }) => {
+              const said = role === undefined ? words.uncountedWhy[why] : words.asRole(role);
+              return `${name} (${said})`;
+            })
+            .join(', ')}
+        </p>
+      )}
       {gap.spans.length > 1 && (
         <Choice
           aria-label={words.shifts}

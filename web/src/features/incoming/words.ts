@@ -1,57 +1,32 @@
+import text from './words.json';
+
 /** Everything the page for files says. */
 export const words = {
-  heading: 'Import',
-  holds: 'Contents of the file',
+  ...text,
   whats: [
     { value: 'RECORDS', label: 'Records' },
     { value: 'PEOPLE', label: 'People' },
     { value: 'PLACES', label: 'Places' },
   ],
-  drop: 'Drop a CSV or calendar file here, or choose one',
-  dropWhy: 'The first row names the columns. Nothing is saved until you have seen the preview.',
-  other: 'Choose another file',
-  reading: 'Reading the file…',
-  from: 'Source',
-  fromWhy: 'Rows are recognised by this name and their id, so a later file updates them.',
-  usualKind: 'Rows without a kind are',
   kinds: [
     { value: 'TICKET', label: 'tickets' },
     { value: 'JOB', label: 'jobs' },
     { value: 'SHIFT', label: 'shifts' },
     { value: 'DEADLINE', label: 'deadlines' },
   ],
-  strokes: '03/04/2027 means',
   strokesChoices: [
     { value: 'DAY_FIRST', label: '3 April' },
     { value: 'MONTH_FIRST', label: '4 March' },
   ],
-  columns: 'Columns',
   column: (name: string) => `Column ${name} holds`,
-  leftOut: 'Not imported',
   moreRows: (n: number) => `and ${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'} more`,
-  noId: 'No column holds the id. A row that changes later will be imported as a new one.',
-  looking: 'Preparing the preview…',
-  outcome: 'Preview',
-  fresh: 'new',
-  changed: 'changed',
-  same: 'unchanged',
-  faulty: 'with errors',
-  notRead: 'not readable',
-  mendHeading: 'Errors',
-  mendWhy: 'Rows with errors are left out. The others can be imported now.',
   rows: (first: number, n: number) => `Row ${first}` + (n > 1 ? ` and ${n - 1} more` : ''),
-  wholeRow: 'Row',
   cell: (row: number, column: string) => `${column} from row ${row} on`,
   useNear: (near: string) => `Use ${near}`,
-  notReadHeading: 'Not readable',
-  notReadWhy: 'Parts of the file that are damaged or that records have no field for.',
   take: (n: number) => `Import ${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'}`,
-  nothing: 'Nothing to import',
   taking: (done: number, of: number) =>
     `${done.toLocaleString('en-GB')} of ${of.toLocaleString('en-GB')} rows imported`,
-  stop: 'Stop',
   taken: (n: number, calendars: number) =>
     `${n.toLocaleString('en-GB')} ${n === 1 ? 'row' : 'rows'} imported` +
     (calendars > 0 ? ` on ${calendars} ${calendars === 1 ? 'calendar' : 'calendars'}` : ''),
-  failed: 'The file could not be imported',
 };

@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { momentText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { useTray } from '../../shared/ui/tray';
-import { Section } from './RecordSheet';
+import { Section } from './Section';
 import { useHistory, useUndo } from './queries';
 import styles from './records.module.css';
 import { words } from './words';

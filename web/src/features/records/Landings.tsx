@@ -5,7 +5,7 @@ import type { Schemas } from '../../shared/api/client';
 import { spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { copyText, isTrouble, type Copy } from './copies';
-import { Section } from './RecordSheet';
+import { Section } from './Section';
 import styles from './records.module.css';
 import { reason, words } from './words';
 

@@ -6,7 +6,7 @@ import { Field, Line, Pick, Text } from './fields';
 import type { DateDraft, ExceptionDraft } from './model';
 import styles from './records.module.css';
 import { numbersOf, howTyped } from './numbers';
-import { Team } from './RecordForm';
+import { Team } from './Team';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
 

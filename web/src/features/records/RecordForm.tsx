@@ -7,6 +7,7 @@ import { Field, Pick, Several, Text } from './fields';
 import { Landings } from './Landings';
 import { dueFault, type Kind, type RecordView } from './model';
 import { More } from './More';
+import { Team } from './Team';
 import styles from './records.module.css';
 import { useRecordForm, type RecordFormState } from './useRecordForm';
 import { Visits } from './Visits';
@@ -233,21 +234,6 @@ function DueField({ form }: { form: RecordFormState }) {
         value={draft.due}
         placeholder={draft.kind === 'JOB' ? '' : words.dueHint}
         onChange={(e) => set({ due: e.target.value })}
-      />
-    </Field>
-  );
-}
-
-export function Team({ form }: { form: RecordFormState }) {
-  return (
-    <Field label={words.team} id="team" fault={form.faultAt('team')} hint={'\u00a0'}>
-      <Pick
-        id="team"
-        options={form.teams}
-        value={form.draft.team}
-        none={words.noTeam}
-        disabled={!form.may('team')}
-        onChange={(team) => form.set({ team })}
       />
     </Field>
   );

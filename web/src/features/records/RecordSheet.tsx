@@ -1,5 +1,4 @@
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
 import { ProblemError } from '../../shared/api/client';
 import { useDetails } from '../../shared/api/house';
 import { dueText, momentText, spanText, zoneMark, type Due } from '../../shared/time';
@@ -13,6 +12,7 @@ import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
 import { useChangeNow, useLandings, type useRecord } from './queries';
 import { NUMBERS } from './numbers';
+import { Section } from './Section';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -25,7 +25,7 @@ interface Props {
 
 export function RecordSheet({ id, query, onClose, onEdit }: Props) {
   if (query.isPending) {
-    return <Loading what="Fetching the record" />;
+    return <Loading what={words.loadingRecord} />;
   }
   if (query.error) {
     return (
@@ -196,26 +196,6 @@ function When({ record }: { record: RecordView }) {
         </div>
       ))}
     </>
-  );
-}
-
-export function Section({
-  name,
-  aside,
-  children,
-}: {
-  name: string;
-  aside?: ReactNode;
-  children: ReactNode;
-}) {
-  return (
-    <section className={styles.section}>
-      <div className={styles.sectionHead}>
-        <h3>{name}</h3>
-        {aside}
-      </div>
-      {children}
-    </section>
   );
 }
 

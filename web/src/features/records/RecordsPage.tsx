@@ -47,9 +47,9 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
           />
           {page.find && (
             <span className={styles.finding}>
-              with “{page.find}”
+              {words.finding(page.find)}
               <Button type="link" size="small" onClick={() => page.filter('find', '')}>
-                Show all
+                {words.showAll}
               </Button>
             </span>
           )}

@@ -20,7 +20,7 @@ export function Welcome() {
   const accept = useAccept(token);
   const signIn = useSignIn();
   if (invitation.isPending) {
-    return <Loading what="Looking up the invitation" />;
+    return <Loading what={words.loadingInvitation} />;
   }
   if (invitation.error) {
     return (

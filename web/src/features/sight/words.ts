@@ -1,28 +1,20 @@
 import type { Schemas } from '../../shared/api/client';
+import text from './words.json';
 
 /** Everything the page of who sees what says. */
 export const words = {
-  heading: 'Who sees what',
+  ...text,
   bys: [
     { value: 'record', label: 'By record' },
     { value: 'detail', label: 'By detail' },
     { value: 'person', label: 'By person' },
   ],
-  audit: 'Audit',
   auditOf: { detail: 'Which detail?', person: 'Which person?' },
   auditWhy: {
     detail:
       'Choose a detail to list every calendar that shows it, who reads it there, and the rule that puts it there.',
     person: 'Choose a person to list every detail they can read, and where.',
   },
-  auditLoading: 'Checking all records…',
-  auditCounts: 'Counts include records where the detail is empty.',
-  auditCsv: 'As CSV',
-  auditNone: 'Nobody can read it anywhere.',
-  auditThrough: 'Where',
-  auditReaders: 'Readers',
-  auditRule: 'Rule',
-  auditCount: 'Count',
   auditWays: {
     MEMBERS: '',
     SHARE: 'shared',
@@ -32,17 +24,6 @@ export const words = {
   } satisfies Record<Schemas['AuditRow']['way'], string>,
   auditEntries: (n: string) => `${n} ${n === '1' ? 'entry' : 'entries'}`,
   auditRecords: (n: string) => `${n} ${n === '1' ? 'record' : 'records'}`,
-  screens: 'in this app',
-  record: 'Which record?',
-  why: 'Choose a record to see who may read each detail, and the entry exactly as each group of readers gets it.',
-  loading: 'Checking who sees what…',
-  table: 'Details by reader',
-  detail: 'Detail',
-  here: 'On this record',
-  hereWhy: 'and who may see it',
-  covered: '••••',
-  notApplying: 'does not apply',
-  empty: 'empty',
   legend: { shown: 'shown', notAsked: 'not in the wording', keptBack: 'hidden from' },
   ways: {
     MEMBERS: '',
@@ -59,17 +40,10 @@ export const words = {
     NAMED: 'named',
   } satisfies Record<Schemas['SightAudience']['sort'], string>,
   visit: (n: number) => `visit ${n}`,
-  stands: 'What they see',
-  standsWhy: 'Hatched details are hidden because the named reader may not see them.',
   invited: (names: string) => `guests: ${names}`,
   reminds: (when: string) => `reminds ${when}`,
   waits: {
     FIRST: 'nothing yet: awaiting approval',
     CHANGE: 'last approved version; a change awaits approval',
   } satisfies Record<NonNullable<Schemas['SightAudience']['waits']>, string>,
-  eyes: 'View pages as…',
-  noEntry: 'No entry: not all readers of this calendar may see the times.',
-  busy: 'busy',
-  free: 'free',
-  nowhere: 'It lands on no calendar.',
 };

@@ -5,6 +5,7 @@ import {
   type QueryKey,
   type UseQueryOptions,
 } from '@tanstack/react-query';
+import { useCallback } from 'react';
 import { take } from './client';
 
 /** What a call to the API comes to. */
@@ -44,12 +45,29 @@ export function useStale(stale?: QueryKey[]) {
   };
 }
 
-/** Does something; whatever comes of it, everything, or what these keys tell, is read again. */
-export function useDo<V, T>(call: (value: V) => Answer<T>, stale?: QueryKey[]) {
-  return useMutation({
+/** What follows on it. */
+interface Then<T> {
+  onSuccess?: (answer: T) => void;
+  onError?: (error: Error) => void;
+}
+
+/**
+ * Does something; whatever comes of it, everything, or what these keys tell, is read again. What
+ * follows happens also where the page was left meanwhile, so that its undo is offered there too; an
+ * error nobody asked for stands in `error`.
+ */
+export function useDo<V = void, T = unknown>(call: (value: V) => Answer<T>, stale?: QueryKey[]) {
+  const doing = useMutation({
     mutationFn: (value: V) => take(call(value)),
     onSettled: useStale(stale),
   });
+  const { mutateAsync } = doing;
+  const mutate = useCallback(
+    (value: V, then: Then<T> = {}) =>
+      void mutateAsync(value).then(then.onSuccess, (error: Error) => then.onError?.(error)),
+    [mutateAsync],
+  );
+  return { ...doing, mutate };
 }
 
 /** Of one thing. */

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch';
+import { words } from '../words';
 import { tellSettled } from './acts';
 import type { components, paths } from './schema';
 
@@ -116,7 +117,7 @@ async function answered<T>(call: Promise<T>): Promise<T> {
       type: 'offline',
       status: 0,
       title: 'No answer',
-      detail: 'The server does not answer. Nothing was lost here; try again.',
+      detail: words.noAnswer,
     });
   }
 }
@@ -135,7 +136,7 @@ export async function take<T>(
             type: 'failure',
             status: result.response.status,
             title: 'Failure',
-            detail: 'The server answered ' + result.response.status + '.',
+            detail: words.answered(result.response.status),
           },
     );
   }

@@ -2097,12 +2097,13 @@ export interface components {
             /** @enum {string} */
             kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
             letStand?: components["schemas"]["ClashLetStand"];
+            /** @description Of the person, else of the place */
             name?: string;
             /** @description The limits do not allow it; otherwise it only warns */
             never: boolean;
             /**
              * Format: int64
-             * @description Not there: a place holds too much
+             * @description Absent: a place holds too much
              */
             person?: number;
             /** Format: date-time */
@@ -2282,6 +2283,8 @@ export interface components {
             spans: components["schemas"]["CoverSpan"][];
             /** Format: date-time */
             start: string;
+            /** @description People who are there and do not count, of those the caller coordinates */
+            uncounted: components["schemas"]["CoverUncounted"][];
         };
         CoverGive: {
             /** @description The duty or visit, by its key */
@@ -2362,6 +2365,15 @@ export interface components {
             reasons: components["schemas"]["WhoCouldReason"][];
             /** Format: date-time */
             start: string;
+        };
+        CoverUncounted: {
+            name: string;
+            /** Format: int64 */
+            person: number;
+            /** @description The role they have, where it is another */
+            role?: string;
+            /** @enum {string} */
+            why: "ROLE" | "TENTATIVE" | "LEAVE" | "SKILL" | "ALONE" | "ELSEWHERE";
         };
         CrewPersonChange: {
             /** @description Teams on whose records a team coordinator has office rights */

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import styles from './ui.module.css';
 
-/** Says what is being done once it has taken half a second. */
+/** Says what is being done once it has taken a moment. */
 export function Loading({ what }: { what: string }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
-    const timer = window.setTimeout(() => setShown(true), 500);
+    const timer = window.setTimeout(() => setShown(true), 300);
     return () => window.clearTimeout(timer);
   }, []);
   return (

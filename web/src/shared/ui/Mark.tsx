@@ -1,5 +1,7 @@
 import styles from './mark.module.css';
 
+const NAME = 'mellow rota';
+
 export function Mark() {
   return (
     <span className={styles.mark}>
@@ -7,7 +9,7 @@ export function Mark() {
         <path className={styles.upper} d="M2 7c3.5-4 6.500-4 11 0s7.500 4 11 0" />
         <path className={styles.lower} d="M2 14c3.500-4 6.500-4 11 0s7.500 4 11 0" />
       </svg>
-      mellow rota
+      {NAME}
     </span>
   );
 }

@@ -253,7 +253,7 @@ public class SettledTest extends OnDemo {
     long nobodyYet =
         hana.post("/api/v1/people", "{\"name\": \"Elke Vane\"}").json().get("id").asLong();
     long joined = act(hana.post(members, "{\"person\": %d}".formatted(nobodyYet)));
-    assertThat(undo(hana, act(team)).expect(409).text()).contains("rests on this");
+    assertThat(undo(hana, act(team)).expect(409).text()).contains("depends on this by now");
     undo(hana, joined).expect(200);
     undo(hana, act(team)).expect(200);
   }

@@ -118,7 +118,7 @@ public class SharesTest extends OnDemo {
         "{\"calendar\": %d, \"reader\": %d, \"level\": \"ALL\"}"
             .formatted(calendar, hana.idOf("people", "Priya Lund"));
     assertThat(marguerite.post("/api/v1/shares", wide).expect(422).text())
-        .contains("more than you read there yourself");
+        .contains("more than you see there yourself");
     long second = offer(marguerite, "Priya Lund", ", \"level\": \"TIMES_AND_PLACE\"");
     ines.put(
             "/api/v1/shares/" + first,
@@ -151,19 +151,23 @@ public class SharesTest extends OnDemo {
         "{\"calendar\": %d, \"reader\": %d}"
             .formatted(calendar, hana.idOf("people", "Ines Okafor")),
         422,
-        "reads this calendar already"
+        "already reads this calendar"
       },
       {
         "{\"calendar\": %d, \"reader\": %d, \"level\": \"SOME\"}".formatted(calendar, priya),
         422,
-        "is none of BUSY_ONLY"
+        "must be one of BUSY_ONLY"
       },
       {
         "{\"calendar\": %d, \"reader\": %d, \"until\": \"2026-11-25\"}".formatted(calendar, priya),
         422,
-        "is not after today"
+        "must be after today"
       },
-      {"{\"calendar\": 99999, \"reader\": %d}".formatted(priya), 404, "nothing here"},
+      {
+        "{\"calendar\": 99999, \"reader\": %d}".formatted(priya),
+        404,
+        "does not exist, or you may not open it"
+      },
     };
   }
 
@@ -177,12 +181,12 @@ public class SharesTest extends OnDemo {
     String body =
         "{\"calendar\": %d, \"reader\": %d}".formatted(calendar, hana.idOf("people", "Priya Lund"));
     assertThat(wren.post("/api/v1/shares", body).expect(403).text())
-        .contains("You may share your own calendar");
+        .contains("You can share your own calendar");
     long share = offer(hana, "Priya Lund", "");
     wren.put("/api/v1/shares/" + share, "{\"level\": \"ALL\"}").expect(404);
     wren.delete("/api/v1/shares/" + share).expect(404);
     assertThat(hana.post("/api/v1/shares", body).expect(422).text())
-        .contains("has a share of this calendar already");
+        .contains("already has a share of this calendar");
     JsonNode seen = ines.get("/api/v1/shares").expect(200).json();
     assertThat(seen.toString()).as("its owner knows").contains("Priya Lund");
     ines.delete("/api/v1/shares/" + share).expect(204);

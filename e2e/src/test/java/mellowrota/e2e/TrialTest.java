@@ -177,6 +177,39 @@ public class TrialTest extends OnDemo {
     assertThat(filled(one)).isZero();
   }
 
+  /**
+   * Nobody who stands there is passed over in silence: each is named with why they do not count.
+   */
+  @Test
+  public void whoIsThereAndDoesNotCountIsNamedWithWhy() {
+    String ask = "duty:" + duty("Sluice post", "Lock 4, Thornmere Flight");
+    hana.put(
+            "/api/v1/duties/" + ask.substring(5),
+            """
+            {"name": "Sluice post", "place": %d, "skill": "sluice", "spans": %s}
+            """
+                .formatted(hana.idOf("places", "Lock 4, Thornmere Flight"), SPANS))
+        .expect(204);
+    long ravi = hana.idOf("people", "Ravi Thistlewood");
+    long joss = hana.idOf("people", "Joss Hallard");
+    shift(
+        "Sluice post",
+        "Lock 4, Thornmere Flight",
+        "2027-02-03T06:00",
+        "2027-02-03T14:00",
+        lead(joss) + ", {\"role\": 1, \"person\": %d}".formatted(ravi));
+    List<String> told = new ArrayList<>();
+    for (JsonNode one : gap(ask).get("uncounted")) {
+      told.add(
+          one.get("name").asString()
+              + " "
+              + one.get("why").asString()
+              + (one.has("role") ? " " + one.get("role").asString() : ""));
+    }
+    assertThat(told)
+        .containsExactlyInAnyOrder("Joss Hallard SKILL", "Ravi Thistlewood ROLE Support");
+  }
+
   private int filled(String ask) {
     for (JsonNode one :
         hana.get("/api/v1/cover?from=2027-02-03&until=2027-02-04")

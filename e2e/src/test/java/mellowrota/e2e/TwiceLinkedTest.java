@@ -123,10 +123,11 @@ public class TwiceLinkedTest {
       String own = who == ines ? "Ines Okafor, own" : "Tam Birtles, own";
       Api.Answer answer = who.post("/api/v1/links", body(who, own, base, path));
       // Where the host itself does not know it under that spelling, nothing is found to link.
-      boolean unknown = answer.status() == 422 && answer.text().contains("is no calendar of this");
+      boolean unknown =
+          answer.status() == 422 && answer.text().contains("is not a calendar of this");
       assertThat(unknown || answer.status() == 409).as(answer.text()).isTrue();
       if (host.equalsIgnoreCase("localhost") || path.equals("dav/yard/work/")) {
-        assertThat(answer.text()).contains("This calendar is linked already");
+        assertThat(answer.text()).contains("This calendar is already linked");
       }
       assertThat(answer.text()).doesNotContain("Ines").doesNotContain("Tam");
     }
@@ -220,6 +221,6 @@ public class TwiceLinkedTest {
                 .expect(200)
                 .json()
                 .toString())
-        .contains("has 1 calendar");
+        .contains("1 calendar found");
   }
 }

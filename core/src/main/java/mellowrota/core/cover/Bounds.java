@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.work.PlaceId;
 
 /**
@@ -28,8 +30,13 @@ public record Bounds(Limits limits, Travel travel, Map<PlaceId, Room> rooms) {
     rooms = Map.copyOf(rooms);
   }
 
-  /** Where its place would hold too much with so many more who do a work. */
-  List<Clash> tooMuch(Work trial, int people) {
+  /** Whether who does a work matters to its place. */
+  boolean countsPeople(Work trial) {
+    return trial.place().map(rooms::get).filter(room -> room.capacity().ofPeople()).isPresent();
+  }
+
+  /** Where its place would hold too much with these who do a work. */
+  List<Clash> tooMuch(Work trial, Set<PersonId> people) {
     return trial
         .place()
         .map(rooms::get)
@@ -41,18 +48,18 @@ public record Bounds(Limits limits, Travel travel, Map<PlaceId, Room> rooms) {
         .orElse(List.of());
   }
 
-  /** The same once a work is done in its place too. */
-  Bounds and(Work done) {
+  /** The same once somebody does a work in its place too. */
+  Bounds and(Work done, PersonId person) {
     Room room = done.place().map(rooms::get).orElse(null);
     if (room == null) {
       return this;
     }
     Map<PlaceId, Room> all = new HashMap<>(rooms);
-    all.put(done.place().get(), new Room(room.capacity(), with(room, done, 1)));
+    all.put(done.place().get(), new Room(room.capacity(), with(room, done, Set.of(person))));
     return new Bounds(limits, travel, all);
   }
 
-  private static List<Clashes.Stay> with(Room room, Work work, int people) {
+  private static List<Clashes.Stay> with(Room room, Work work, Set<PersonId> people) {
     List<Clashes.Stay> all = new ArrayList<>(room.stays());
     all.add(new Clashes.Stay(work.id(), work.span(), people, work.tentative()));
     return all;

@@ -5,13 +5,14 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 
 /**
@@ -72,11 +73,15 @@ public final class Clashes {
    * Something that stands in a place for a time.
    *
    * @param id of the visit; who comes to one that stands there already makes no other visit
-   * @param people how many it brings
+   * @param people who are there for it
    */
-  public record Stay(String id, TimeSpan span, int people, boolean tentative) {}
+  public record Stay(String id, TimeSpan span, Set<PersonId> people, boolean tentative) {
+    public Stay {
+      people = Set.copyOf(people);
+    }
+  }
 
-  /** How much a place holds at once: visits, or the people on them. */
+  /** How much a place holds at once: visits, or the different people on them. */
   public record Capacity(int most, boolean ofPeople) {}
 
   /** Where a place holds too much; neighbouring minutes are one, with all that stands there. */
@@ -95,20 +100,24 @@ public final class Clashes {
   }
 
   private static List<Clash> over(Capacity capacity, Collection<Stay> stays, Clash.Level level) {
-    TreeMap<Instant, Integer> steps = new TreeMap<>();
-    Set<String> visits = new HashSet<>();
+    TreeMap<Instant, List<Stay>> steps = new TreeMap<>();
     for (Stay one : stays) {
-      int size = capacity.ofPeople() ? one.people() : visits.add(one.id()) ? 1 : 0;
       if (!one.span().isEmpty()) {
-        steps.merge(one.span().start(), size, Integer::sum);
-        steps.merge(one.span().end(), -size, Integer::sum);
+        steps.computeIfAbsent(one.span().start(), key -> new ArrayList<>()).add(one);
+        steps.computeIfAbsent(one.span().end(), key -> new ArrayList<>());
       }
     }
     List<Clash> found = new ArrayList<>();
+    List<Stay> here = new ArrayList<>();
     Instant from = null;
-    int now = 0;
-    for (Map.Entry<Instant, Integer> step : steps.entrySet()) {
-      now += step.getValue();
+    for (Map.Entry<Instant, List<Stay>> step : steps.entrySet()) {
+      here.removeIf(one -> !one.span().end().isAfter(step.getKey()));
+      here.addAll(step.getValue());
+      long now =
+          here.stream()
+              .flatMap(one -> capacity.ofPeople() ? one.people().stream() : Stream.of(one.id()))
+              .distinct()
+              .count();
       if (now > capacity.most() && from == null) {
         from = step.getKey();
       } else if (now <= capacity.most() && from != null) {

@@ -35,7 +35,7 @@ public record Eligibility(
   }
 
   /** Whether they have what a place wants; a skill ends after its last day at the site. */
-  boolean fits(Optional<String> skill, Instant at, ZoneId site) {
+  public boolean fits(Optional<String> skill, Instant at, ZoneId site) {
     if (skill.isEmpty()) {
       return true;
     }

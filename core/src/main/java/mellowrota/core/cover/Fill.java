@@ -158,7 +158,9 @@ public final class Fill {
       List<Integer> given = theirs.get(order.get(at));
       now[place] = order.get(at);
       given.add(places.get(place).gap());
-      place(place + 1, open, filled.and(named(gap, place)), order.subList(at + 1, order.size()));
+      PersonId person = people.get(order.get(at)).person();
+      Bounds then = filled.and(named(gap, place), person);
+      place(place + 1, open, then, order.subList(at + 1, order.size()));
       given.remove(given.size() - 1);
       now[place] = -1;
     }
@@ -178,22 +180,25 @@ public final class Fill {
   private List<Integer> order(int place, Bounds filled) {
     Short gap = gaps.get(places.get(place).gap());
     Work work = named(gap, place);
-    if (filled.tooMuch(work, 1).stream().anyMatch(one -> one.level() == Clash.Level.NEVER)) {
-      return new ArrayList<>();
-    }
     List<Integer> found = new ArrayList<>();
     for (int person = 0; person < people.size(); person++) {
       List<Integer> with = new ArrayList<>(theirs.get(person));
       with.add(places.get(place).gap());
       if (!theirs.get(person).contains(places.get(place).gap())
           && may(person, place)
-          && !breaks(person, with)) {
+          && !breaks(person, with)
+          && hasRoom(work, people.get(person).person(), filled)) {
         found.add(person);
       }
     }
     found.sort(
         (one, other) -> WhoCould.BEST_FIRST.compare(answer(one, place), answer(other, place)));
     return found;
+  }
+
+  private static boolean hasRoom(Work work, PersonId person, Bounds filled) {
+    return filled.tooMuch(work, Set.of(person)).stream()
+        .noneMatch(one -> one.level() == Clash.Level.NEVER);
   }
 
   /** Whether a place may be theirs at all. */
@@ -292,7 +297,7 @@ public final class Fill {
         Optional<PersonId> given = Optional.of(people.get(person).person());
         found.add(new Suggestion(gap, given, Optional.empty(), answer.reasons()));
         theirs.get(person).add(places.get(place).gap());
-        filled = filled.and(named(gap, place));
+        filled = filled.and(named(gap, place), given.get());
       } else {
         Optional<WhoCould.Answer> nearest = nearest(place, filled);
         found.add(

@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 
@@ -56,7 +58,8 @@ public final class WhenCould {
 
   private static List<Against> against(Work trial, List<WhoCould.Candidate> people, Bounds bounds) {
     List<Against> found = new ArrayList<>();
-    for (WhoCould.Answer answer : WhoCould.of(trial, people, bounds, people.size())) {
+    Set<PersonId> all = people.stream().map(WhoCould.Candidate::person).collect(Collectors.toSet());
+    for (WhoCould.Answer answer : WhoCould.of(trial, people, bounds, all)) {
       answer.reasons().stream()
           .map(one -> new Against(answer.candidate().person(), one.why(), one.never()))
           .distinct()

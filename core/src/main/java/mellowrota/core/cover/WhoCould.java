@@ -6,9 +6,11 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 
@@ -184,22 +186,32 @@ public final class WhoCould {
 
   /** Who could first, then who could with a reason, then who cannot. */
   public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds) {
-    return of(trial, candidates, bounds, 1);
+    return of(trial, candidates, bounds, Set.of());
   }
 
   /**
    * The same for work that brings others with it.
    *
-   * @param people how many more its place would hold, whoever of them does it
+   * @param others who come with it, whoever of the candidates does
    */
-  public static List<Answer> of(Work trial, List<Candidate> candidates, Bounds bounds, int people) {
-    List<Reason> common =
-        bounds.tooMuch(trial, people).stream()
-            .map(clash -> reason(clash, trial, Optional.empty()))
-            .toList();
+  public static List<Answer> of(
+      Work trial, List<Candidate> candidates, Bounds bounds, Set<PersonId> others) {
+    List<Reason> common = crowding(trial, others, bounds);
+    boolean counted = bounds.countsPeople(trial);
     return candidates.stream()
-        .map(one -> answer(trial, one, bounds, common))
+        .map(
+            one -> {
+              Set<PersonId> all = new HashSet<>(others);
+              all.add(one.person());
+              return answer(trial, one, bounds, counted ? crowding(trial, all, bounds) : common);
+            })
         .sorted(BEST_FIRST)
+        .toList();
+  }
+
+  private static List<Reason> crowding(Work trial, Set<PersonId> people, Bounds bounds) {
+    return bounds.tooMuch(trial, people).stream()
+        .map(clash -> reason(clash, trial, Optional.empty()))
         .toList();
   }
 

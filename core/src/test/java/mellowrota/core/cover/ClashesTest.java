@@ -15,8 +15,11 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.LongStream;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
@@ -503,6 +506,25 @@ public class ClashesTest {
     };
   }
 
+  private static Set<PersonId> people(int stay, int count) {
+    return LongStream.range(0, count)
+        .mapToObj(one -> PersonId.of(1 + 10L * stay + one))
+        .collect(Collectors.toSet());
+  }
+
+  /** Whoever is on two visits at once takes one place. */
+  @Test
+  public void aPersonIsCountedOnce() {
+    TimeSpan morning = TimeSpan.of(at("8", ZoneOffset.UTC), at("12", ZoneOffset.UTC));
+    Set<PersonId> both = Set.of(PersonId.of(1), PersonId.of(2));
+    List<Clashes.Stay> stays =
+        List.of(
+            new Clashes.Stay("one", morning, both, false),
+            new Clashes.Stay("other", morning, both, false));
+    assertThat(Clashes.of(new Clashes.Capacity(2, true), stays, Limits.usual())).isEmpty();
+    assertThat(Clashes.of(new Clashes.Capacity(1, false), stays, Limits.usual())).hasSize(1);
+  }
+
   @Test(dataProvider = "stays")
   public void aPlaceHoldsSoMuch(String list, boolean people, String said) {
     List<Clashes.Stay> stays = new ArrayList<>();
@@ -512,7 +534,7 @@ public class ClashesTest {
           new Clashes.Stay(
               "" + stays.size(),
               TimeSpan.of(at(parts[0], ZoneOffset.UTC), at(parts[1], ZoneOffset.UTC)),
-              Integer.parseInt(parts[2]),
+              people(stays.size(), Integer.parseInt(parts[2])),
               one.endsWith("?")));
     }
     Limits limits =

@@ -370,13 +370,20 @@ public class WhoCouldTest {
     };
   }
 
+  private static final Set<PersonId> THREE = Set.of(PersonId.of(7), PersonId.of(8), PersonId.of(9));
+
+  private static Set<PersonId> others(TimeSpan span) {
+    long from = 100 + 10 * hour(span.start());
+    return Set.of(PersonId.of(from), PersonId.of(from + 1), PersonId.of(from + 2));
+  }
+
   @Test(dataProvider = "rooms")
   public void aPlaceThatHoldsNoMoreIsTold(int most, boolean ofPeople, String stays, String said) {
     List<Clashes.Stay> there =
         stays.equals("trial")
-            ? List.of(new Clashes.Stay("trial", GAP, 3, false))
+            ? List.of(new Clashes.Stay("trial", GAP, THREE, false))
             : spans(stays).stream()
-                .map(span -> new Clashes.Stay("stay " + span.start(), span, 3, false))
+                .map(span -> new Clashes.Stay("stay " + span.start(), span, others(span), false))
                 .toList();
     Bounds bounds =
         new Bounds(

@@ -178,7 +178,7 @@ class CandidateFinder {
                 moved.isNothing(),
                 record.team()),
             bounds,
-            (int) Math.max(1, then.headCount(visit))));
+            trying.others(then, visit, has)));
   }
 
   /** How far a visit goes on the clock. */

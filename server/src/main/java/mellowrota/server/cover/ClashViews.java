@@ -11,6 +11,7 @@ import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Place;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.records.RecordAccess;
@@ -45,8 +46,8 @@ class ClashViews {
       Clash.Kind kind,
       @Schema(description = "The limits do not allow it; otherwise it only warns") boolean never,
       @Schema(description = "Other clashes of the same pair") List<Clash.Kind> also,
-      @Schema(description = "Not there: a place holds too much") @Nullable Long person,
-      @Nullable String name,
+      @Schema(description = "Absent: a place holds too much") @Nullable Long person,
+      @Schema(description = "Of the person, else of the place") @Nullable String name,
       List<ItemView> items,
       Instant start,
       Instant end,
@@ -65,13 +66,28 @@ class ClashViews {
                   one.level() == Clash.Level.NEVER,
                   one.also(),
                   one.person().map(PersonId::value).orElse(null),
-                  one.person().map(id -> world.person(id).name()).orElse(null),
+                  one.person()
+                      .map(id -> world.person(id).name())
+                      .or(() -> place(world, one, standings))
+                      .orElse(null),
                   one.items().stream().map(item -> item(item, standings)).toList(),
                   one.span().start(),
                   one.span().end(),
                   Optional.ofNullable(all.get(key)).map(was -> view(world, was)).orElse(null));
             })
         .toList();
+  }
+
+  /** Where too much stands, as far as the asker may see where any of it is. */
+  private static Optional<String> place(
+      World world, Clash clash, Map<Long, RecordAccess.Standing> standings) {
+    return clash.items().stream()
+        .map(item -> standings.get(record(item)))
+        .filter(one -> one != null && one.opens() && one.sees(DetailKey.PLACE))
+        .flatMap(one -> one.record().place().stream())
+        .flatMap(id -> world.places().find(id).stream())
+        .map(Place::name)
+        .findFirst();
   }
 
   private static StoodView view(World world, LimitStore.Stood was) {

@@ -6,9 +6,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -28,7 +30,9 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
 import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordViews;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import org.jspecify.annotations.Nullable;
@@ -74,7 +78,18 @@ class CoverViews {
       int shortBy,
       @Schema(description = "Needed by some of those missing") List<String> skills,
       @Schema(description = "What somebody can be given of it: each shift of a duty, else all")
-          List<SpanView> spans) {}
+          List<SpanView> spans,
+      @Schema(
+              description =
+                  "People who are there and do not count, of those the caller coordinates")
+          List<UncountedView> uncounted) {}
+
+  @Schema(name = "CoverUncounted")
+  record UncountedView(
+      long person,
+      String name,
+      Uncounted.Why why,
+      @Schema(description = "The role they have, where it is another") @Nullable String role) {}
 
   @Schema(name = "CoverSpan")
   record SpanView(Instant start, Instant end) {}
@@ -112,7 +127,7 @@ class CoverViews {
         Stream.concat(cover.stretches().stream(), look.apart().stretches().stream())
             .map(CoverViews::view)
             .toList(),
-        look.gaps().stream().map(gap -> view(world, duties, gap)).toList(),
+        gaps(world, asker, duties, look),
         cover.share().needed(),
         cover.share().filled(),
         cover.share().perMille().orElse(null),
@@ -130,7 +145,39 @@ class CoverViews {
         one.maybe());
   }
 
-  private static GapView view(World world, Map<String, Duties.Kept> duties, Cover.Gap gap) {
+  /** Who does not count is named where the asker may see who does the work they are there by. */
+  private List<GapView> gaps(
+      World world, Person asker, Map<String, Duties.Kept> duties, Covers.Look look) {
+    Map<Cover.Gap, List<Uncounted.One>> there = new LinkedHashMap<>();
+    for (Cover.Gap gap : look.gaps()) {
+      Optional<Duties.Kept> duty = Optional.ofNullable(duties.get(gap.of()));
+      there.put(gap, Uncounted.of(gap, duty, look.around(), look.watched()));
+    }
+    Set<WorkRecord> records =
+        there.values().stream()
+            .flatMap(List::stream)
+            .map(Uncounted.One::record)
+            .collect(Collectors.toSet());
+    Set<RecordId> seen =
+        access.standings(world, asker, records).stream()
+            .filter(one -> one.opens() && one.sees(DetailKey.PEOPLE))
+            .map(one -> one.record().id())
+            .collect(Collectors.toSet());
+    return look.gaps().stream()
+        .map(
+            gap ->
+                view(
+                    world,
+                    duties,
+                    gap,
+                    there.get(gap).stream()
+                        .filter(one -> seen.contains(one.record().id()))
+                        .toList()))
+        .toList();
+  }
+
+  private static GapView view(
+      World world, Map<String, Duties.Kept> duties, Cover.Gap gap, List<Uncounted.One> uncounted) {
     List<TimeSpan> spans =
         duties.containsKey(gap.of())
             ? Covers.own(world, duties.get(gap.of()), gap.span())
@@ -141,7 +188,16 @@ class CoverViews {
         gap.span().end(),
         gap.shortBy(),
         gap.open().stream().flatMap(Optional::stream).toList(),
-        spans.stream().map(span -> new SpanView(span.start(), span.end())).toList());
+        spans.stream().map(span -> new SpanView(span.start(), span.end())).toList(),
+        uncounted.stream()
+            .map(
+                one ->
+                    new UncountedView(
+                        one.person().value(),
+                        world.person(one.person()).name(),
+                        one.why(),
+                        one.role().map(role -> RecordViews.roleName(world, role)).orElse(null)))
+            .toList());
   }
 
   private static AskView view(World world, Duties.Kept one) {

@@ -69,6 +69,7 @@ class Covers {
    * @param works visits that want people, of those the asker answers for
    * @param cover of duties and of these works
    * @param gaps those that meet the days, whole also beyond them: to come by start, then past ones
+   * @param watched those the asker answers for
    * @param apart of works that are tentative, which ask for nobody yet
    */
   record Look(
@@ -77,6 +78,7 @@ class Covers {
       List<Seen> works,
       Cover cover,
       List<Cover.Gap> gaps,
+      Set<PersonId> watched,
       Cover apart,
       List<Clash> clashes,
       List<Clash> pileUps,
@@ -143,6 +145,7 @@ class Covers {
         works,
         whole.within(range),
         whole.gapsAt(now).stream().filter(gap -> gap.span().overlaps(range)).toList(),
+        watched,
         apart(range, around).only(asks::contains),
         clashes,
         pileUps,

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
@@ -341,6 +342,16 @@ class CrewTimes {
       return standing(one.record(), one.role());
     }
 
+    /** Whether a shift is one of a duty, whoever is on it. */
+    boolean isShiftOf(WorkRecord record, Duties.Kept duty) {
+      return standing(record, duty.role()).contains(duty);
+    }
+
+    /** In whose days what somebody is on lies. */
+    ZoneId site(OnIt one) {
+      return site(one.record());
+    }
+
     /** Of several duties at one post a shift that bears the name of one is that one's alone. */
     private List<Duties.Kept> standing(WorkRecord record, RoleId role) {
       if (record.kind() != Kind.SHIFT || record.place().isEmpty()) {
@@ -425,11 +436,18 @@ class CrewTimes {
                               new Clashes.Stay(
                                   id(record, visit),
                                   CrewTimes.span(when, site),
-                                  (int) record.headCount(visit.no()),
+                                  onIt(record, visit),
                                   isTentative(record, visit))));
         }
       }
       return found;
+    }
+
+    private static Set<PersonId> onIt(WorkRecord record, Visit visit) {
+      return seats(record).stream()
+          .filter(one -> one.visit().equals(visit) && one.takesTime())
+          .map(OnIt::person)
+          .collect(Collectors.toSet());
     }
 
     /** The shift of a duty that nobody has and that would be given for a span: the shortest. */

@@ -187,7 +187,7 @@ public class RecordViews {
     return found;
   }
 
-  static String roleName(World world, RoleId id) {
+  public static String roleName(World world, RoleId id) {
     return world.role(id).map(Role::name).orElse("");
   }
 
