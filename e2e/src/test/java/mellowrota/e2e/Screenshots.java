@@ -75,7 +75,7 @@ public class Screenshots {
           "cover",
           "hana",
           "/cover?from=2026-11-23",
-          "Their days",
+          "Their day",
           ColorScheme.LIGHT);
       shoot(
           browser,
