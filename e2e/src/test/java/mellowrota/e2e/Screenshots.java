@@ -210,11 +210,11 @@ public class Screenshots {
     if (name.equals("linking")) {
       linking(page);
     }
-    // What moves in has come to rest; what turns for good is no matter.
+    // What moves in has begun and come to rest; what turns for good is no matter.
     page.waitForFunction(
         """
         () => document.getAnimations().every(
-          (one) => one.playState !== 'running'
+          (one) => (one.playState !== 'running' && one.playState !== 'paused')
             || one.effect.getComputedTiming().iterations === Infinity)
         """);
     page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
