@@ -1,9 +1,10 @@
-import { Button, Checkbox, DatePicker, Modal, Popover, Segmented } from 'antd';
-import dayjs from 'dayjs';
+import { Button, Checkbox, Modal, Popover, Segmented } from 'antd';
+import type { Dayjs } from 'dayjs';
 import { useMemo, useState } from 'react';
 import { dueText, spanText, today, viewerZone } from '../../shared/time';
 import { eyes } from '../../shared/api/client';
 import { useCalendars } from '../../shared/api/house';
+import { Picker } from '../../shared/ui/Moments';
 import { Choice } from '../../shared/ui/Choice';
 import { errorText } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
@@ -93,7 +94,7 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
         <Button type="text" onClick={() => page.turn(1)} aria-label={words.later}>
           ›
         </Button>
-        <DatePicker
+        <Picker
           variant="borderless"
           aria-label={words.goTo}
           placeholder=""
@@ -102,7 +103,7 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
           value={null}
           open={picking}
           onOpenChange={setPicking}
-          onChange={(date: dayjs.Dayjs | null) => date && page.goTo(date.format('YYYY-MM-DD'))}
+          onChange={(date: Dayjs | null) => date && page.goTo(date.format('YYYY-MM-DD'))}
           className={styles.date}
           style={{ width: 76 }}
         />

@@ -1,7 +1,6 @@
 import generateConfig from '@rc-component/picker/generate/dayjs';
 import { DatePicker } from 'antd';
 import dayjs, { type Dayjs } from 'dayjs';
-
 import { readClock, readDue } from '../time';
 
 const CLOCK = 'HH:mm';
@@ -18,7 +17,8 @@ function parse(_: string, text: string, formats: string[]): Dayjs | null {
   return due ? dayjs((due.date ?? due.at ?? '').slice(0, 10)) : null;
 }
 
-const Picker = DatePicker.generatePicker<Dayjs>({
+/** A picker of days and times of day, whose week begins on Monday. */
+export const Picker = DatePicker.generatePicker<Dayjs>({
   ...generateConfig,
   locale: {
     ...generateConfig.locale,

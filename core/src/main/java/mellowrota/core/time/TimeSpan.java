@@ -39,6 +39,11 @@ public record TimeSpan(Instant start, Instant end) {
   }
 
   /** Whether they share a part. */
+  /** Whether all of another lies in it. */
+  public boolean contains(TimeSpan other) {
+    return !other.start().isBefore(start) && !other.end().isAfter(end);
+  }
+
   public boolean overlaps(TimeSpan other) {
     Instant from = start.isAfter(other.start) ? start : other.start;
     Instant until = end.isBefore(other.end) ? end : other.end;

@@ -97,7 +97,7 @@ class CandidateFinder {
                 one ->
                     !one.isTentative()
                         && trying.around.standing(one).contains(duty)
-                        && trying.isIn(one, work.span()),
+                        && trying.around.isIn(one, work.span()),
                 alone(now, ask),
                 true,
                 Optional.empty()),
@@ -106,8 +106,7 @@ class CandidateFinder {
 
   /** Nobody stands two shifts of a duty as one: a part of one of its own spans is asked for. */
   static void requireOwn(World world, Duties.Kept duty, TimeSpan span) {
-    if (duty.in(world).spans(span).stream()
-        .noneMatch(own -> own.intersection(span).equals(Optional.of(span)))) {
+    if (duty.in(world).spans(span).stream().noneMatch(own -> own.contains(span))) {
       throw Problem.fault("/start", say("cover.is-not-within-one-shift"));
     }
   }
@@ -165,6 +164,8 @@ class CandidateFinder {
             .map(Assignment::role)
             .min(Comparator.naturalOrder())
             .orElse(RoleId.LEAD);
+    Set<PersonId> others = new HashSet<>(CrewTimes.takingPart(then, visit));
+    others.remove(has);
     Work work = trying.around.work(then, visit, has, role).orElseThrow(Problem::notFound);
     // The place holds as many after it as before, as long as it stays when it is.
     Bounds bounds = moved.isNothing() ? trying.anywhere() : trying.bounds(same);
@@ -178,7 +179,7 @@ class CandidateFinder {
                 moved.isNothing(),
                 record.team()),
             bounds,
-            trying.others(then, visit, has)));
+            others));
   }
 
   /** How far a visit goes on the clock. */

@@ -12,7 +12,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Cover;
@@ -21,14 +20,12 @@ import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Swaps;
 import mellowrota.core.cover.WhoCould;
 import mellowrota.core.cover.Work;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
-import mellowrota.core.work.WorkRecord;
 import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
@@ -206,26 +203,9 @@ final class CandidateTrial {
             one ->
                 one.ask().key().equals(ask)
                     || around.standing(one).stream().anyMatch(d -> d.key().equals(ask)))
-        .filter(one -> isIn(one, span))
+        .filter(one -> around.isIn(one, span))
         .map(CrewTimes.OnIt::person)
         .collect(Collectors.toSet());
-  }
-
-  /** Whoever else's time a visit takes. */
-  Set<PersonId> others(WorkRecord record, int visit, PersonId but) {
-    return record.on(visit).stream()
-        .filter(one -> CrewTimes.takesTime(one.role()))
-        .flatMap(
-            one ->
-                one.holder() instanceof Holder.OnePerson person
-                    ? Stream.of(person.person())
-                    : Stream.empty())
-        .filter(one -> !one.equals(but))
-        .collect(Collectors.toSet());
-  }
-
-  boolean isIn(CrewTimes.OnIt one, TimeSpan span) {
-    return one.span(around.zone(one.person())).filter(span::overlaps).isPresent();
   }
 
   /** Without the room at places. */

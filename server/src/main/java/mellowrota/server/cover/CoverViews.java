@@ -178,10 +178,8 @@ class CoverViews {
 
   private static GapView view(
       World world, Map<String, Duties.Kept> duties, Cover.Gap gap, List<Uncounted.One> uncounted) {
-    List<TimeSpan> spans =
-        duties.containsKey(gap.of())
-            ? Covers.own(world, duties.get(gap.of()), gap.span())
-            : List.of(gap.span());
+    Duties.Kept duty = duties.get(gap.of());
+    List<TimeSpan> spans = duty == null ? List.of(gap.span()) : Covers.own(world, duty, gap.span());
     return new GapView(
         gap.of(),
         gap.span().start(),

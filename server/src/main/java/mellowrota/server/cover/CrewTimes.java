@@ -166,6 +166,14 @@ class CrewTimes {
     return found;
   }
 
+  /** Whose time a visit takes. */
+  static Set<PersonId> takingPart(WorkRecord record, int visit) {
+    return seats(record).stream()
+        .filter(one -> one.visit().no() == visit && one.takesTime())
+        .map(OnIt::person)
+        .collect(Collectors.toSet());
+  }
+
   /** Who has work to be done by a due day, whenever that is, and not at a time. */
   List<OnIt> given() {
     return records.load(sets.given()).stream()
@@ -347,6 +355,11 @@ class CrewTimes {
       return standing(record, duty.role()).contains(duty);
     }
 
+    /** Whether what somebody is on takes any of a span. */
+    boolean isIn(OnIt one, TimeSpan span) {
+      return one.span(zone(one.person())).filter(span::overlaps).isPresent();
+    }
+
     /** In whose days what somebody is on lies. */
     ZoneId site(OnIt one) {
       return site(one.record());
@@ -436,18 +449,11 @@ class CrewTimes {
                               new Clashes.Stay(
                                   id(record, visit),
                                   CrewTimes.span(when, site),
-                                  onIt(record, visit),
+                                  takingPart(record, visit.no()),
                                   isTentative(record, visit))));
         }
       }
       return found;
-    }
-
-    private static Set<PersonId> onIt(WorkRecord record, Visit visit) {
-      return seats(record).stream()
-          .filter(one -> one.visit().equals(visit) && one.takesTime())
-          .map(OnIt::person)
-          .collect(Collectors.toSet());
     }
 
     /** The shift of a duty that nobody has and that would be given for a span: the shortest. */
@@ -462,7 +468,7 @@ class CrewTimes {
           visit
               .when()
               .map(when -> CrewTimes.span(when, zone()))
-              .filter(whole -> whole.intersection(span).equals(Optional.of(span)))
+              .filter(whole -> whole.contains(span))
               .ifPresent(whole -> found.add(new Waiting(record, visit, whole)));
         }
       }

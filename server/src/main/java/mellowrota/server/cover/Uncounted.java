@@ -59,7 +59,7 @@ final class Uncounted {
           watched.contains(one.person())
               && one.takesTime()
               && isThere(one, gap, duty, around)
-              && one.span(around.zone(one.person())).filter(gap.span()::overlaps).isPresent()
+              && around.isIn(one, gap.span())
               && found.stream().noneMatch(other -> other.person().equals(one.person()));
       if (there) {
         why(one, gap, duty, around)
@@ -116,7 +116,7 @@ final class Uncounted {
       CrewTimes.OnIt here, String ask, TimeSpan minute, CrewTimes.Around around) {
     return around.of(here.person()).stream()
         .filter(one -> !one.isTentative() && one.takesTime())
-        .filter(one -> one.span(around.zone(one.person())).filter(minute::overlaps).isPresent())
+        .filter(one -> around.isIn(one, minute))
         .filter(
             one ->
                 around.standing(one).stream()
