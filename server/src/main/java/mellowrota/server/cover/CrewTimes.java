@@ -372,6 +372,9 @@ class CrewTimes {
       }
       List<Duties.Kept> here =
           stood.getOrDefault(new Duties.Post(record.place().get(), role), List.of());
+      if (here.size() < 2) {
+        return here;
+      }
       String title = record.text(DetailKey.TITLE).orElse("");
       List<Duties.Kept> named = here.stream().filter(one -> one.name().equals(title)).toList();
       return named.isEmpty() ? here : named;
