@@ -186,7 +186,7 @@ public class CoverBenchmark {
     return new Work(
         id,
         span,
-        false,
+        Optional.empty(),
         false,
         Optional.of(PlaceId.of(place)),
         Margins.NONE,

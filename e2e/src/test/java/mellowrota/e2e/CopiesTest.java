@@ -367,6 +367,11 @@ public class CopiesTest {
         DTSTART:20261201T180000Z\r
         DTEND:20261201T190000Z\r
         END:VEVENT\r
+        BEGIN:VEVENT\r
+        UID:whole\r
+        DTSTAMP:20261101T000000Z\r
+        DTSTART;VALUE=DATE:20261203\r
+        END:VEVENT\r
         END:VCALENDAR\r
         """,
         before -> true);
@@ -379,11 +384,28 @@ public class CopiesTest {
             .formatted(outside.host().url(), Outside.PASSWORD));
     String busy =
         """
-        select b.starts::text from busy b join link_calendar l on l.id = b.link_calendar
-          join link k on k.id = l.link where k.account = 'tam.home'
+        select coalesce(b.starts::text, b.first_day::text) from busy b
+          join link_calendar l on l.id = b.link_calendar
+          join link k on k.id = l.link where k.account = 'tam.home' order by 1
         """;
     Await.until("it is read", SOON, () -> !server.database().query(busy).isEmpty());
-    assertThat(server.database().query(busy)).singleElement().asString().contains("18:00:00");
+    assertThat(server.database().query(busy))
+        .satisfiesExactly(
+            at -> assertThat(at).asString().contains("18:00:00"),
+            day -> assertThat(day).asString().contains("2026-12-03"));
+    assertThat(wholeDay()).isEqualTo("2026-12-03T00:00:00Z until 2026-12-04T00:00:00Z");
+    String terms = "/api/v1/people/%d/terms".formatted(hana.idOf("people", "Tam Birtles"));
+    hana.put(terms, "{\"zone\": \"Asia/Kolkata\"}").expect(204);
+    assertThat(wholeDay()).isEqualTo("2026-12-02T18:30:00Z until 2026-12-03T18:30:00Z");
+    hana.put(terms, "{}").expect(204);
+  }
+
+  /** When Tam is busy for a whole day, which is the day where he lives. */
+  private String wholeDay() {
+    JsonNode busy =
+        hana.get("/api/v1/board?from=2026-12-03&until=2026-12-04").expect(200).json().get("busy");
+    assertThat(busy.size()).isEqualTo(1);
+    return busy.get(0).get("starts").asString() + " until " + busy.get(0).get("ends").asString();
   }
 
   /** Once more nobody's password is anywhere but at the host. */

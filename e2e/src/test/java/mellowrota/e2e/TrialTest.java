@@ -177,6 +177,67 @@ public class TrialTest extends OnDemo {
     assertThat(filled(one)).isZero();
   }
 
+  /** Whole days are the site's where they are asked for, and everybody's own where they are had. */
+  @Test
+  public void allDayWorkFillsTheSitesDayAndTakesThePersons() {
+    String person = "/api/v1/people/" + nell();
+    String terms = person + "/terms";
+    hana.put(terms, "{\"zone\": \"Pacific/Auckland\"}").expect(204);
+    long job =
+        hana.record(
+            """
+            {"kind": "JOB", "title": "Watch the bank", "state": "CONFIRMED",
+             "visits": [{"first": "2027-02-16", "last": "2027-02-16"}], "wants": {"people": 1}}
+            """);
+    String ask = "record:" + job + "/1";
+    String at = asked(ask, "2027-02-16T00:00:00Z", "2027-02-17T00:00:00Z");
+    hana.post(person + "/leave", "{\"first\": \"2027-02-17\"}").expect(204);
+    // The seventeenth begins in Auckland while it is the sixteenth at the site.
+    assertThat(reasons(answer(at, nell()))).doesNotContain("LEAVE");
+    for (JsonNode away : hana.get(person + "/times").expect(200).json().get("leave")) {
+      if (away.get("first").asString().equals("2027-02-17")) {
+        hana.delete(person + "/leave/" + away.get("id").asLong()).expect(204);
+      }
+    }
+    give(ask, "2027-02-16T00:00:00Z", "2027-02-17T00:00:00Z", nell()).expect(200);
+    assertThat(
+            hana.get("/api/v1/cover?from=2027-02-15&until=2027-02-18")
+                .expect(200)
+                .json()
+                .get("gaps")
+                .valueStream()
+                .map(one -> one.get("ask").asString()))
+        .doesNotContain(ask);
+    hana.put(terms, "{}").expect(204);
+  }
+
+  /** A shift that begins when an hour comes the second time is given as that hour. */
+  @Test
+  public void theSecondOfADoubledHourIsGivenAsThatOne() {
+    long duty =
+        hana.post(
+                "/api/v1/duties",
+                """
+                {"name": "Late lamp", "place": %d, "spans": [
+                  {"weekdays": [7], "from": "00:30", "until": "06:00", "count": 1}]}
+                """
+                    .formatted(hana.idOf("places", "Osier Weir")))
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    // The clock goes back at one o'clock UTC: half past one comes at 00:30 and at 01:30.
+    for (String from : List.of("2027-10-31T01:30:00Z", "2027-10-31T00:30:00Z")) {
+      JsonNode given =
+          give("duty:" + duty, from, "2027-10-31T06:00:00Z", nell()).expect(200).json();
+      JsonNode visit =
+          hana.get("/api/v1/records/" + given.get("record").asLong()).json().get("visits").get(0);
+      assertThat(visit.get("starts").asString()).isEqualTo(from);
+      assertThat(visit.get("ends").asString()).isEqualTo("2027-10-31T06:00:00Z");
+      hana.post("/api/v1/acts/%d/undo".formatted(given.get("act").asLong()), "{}").expect(200);
+    }
+  }
+
   /**
    * Nobody who stands there is passed over in silence: each is named with why they do not count.
    */

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
@@ -34,7 +35,8 @@ public final class Clashes {
     if (trial.span().isEmpty()) {
       return List.of();
     }
-    List<Clash> found = of(of.and(trial), limits, travel, Optional.of(trial));
+    Work theirs = trial.in(of.zone());
+    List<Clash> found = of(of.and(theirs), limits, travel, Optional.of(theirs));
     found.removeIf(one -> !one.involves(trial.id()));
     return found;
   }
@@ -113,11 +115,7 @@ public final class Clashes {
     for (Map.Entry<Instant, List<Stay>> step : steps.entrySet()) {
       here.removeIf(one -> !one.span().end().isAfter(step.getKey()));
       here.addAll(step.getValue());
-      long now =
-          here.stream()
-              .flatMap(one -> capacity.ofPeople() ? one.people().stream() : Stream.of(one.id()))
-              .distinct()
-              .count();
+      long now = count(capacity, here);
       if (now > capacity.most() && from == null) {
         from = step.getKey();
       } else if (now <= capacity.most() && from != null) {
@@ -135,6 +133,28 @@ public final class Clashes {
       }
     }
     return found;
+  }
+
+  private static long count(Capacity capacity, Collection<Stay> here) {
+    return here.stream()
+        .flatMap(one -> capacity.ofPeople() ? one.people().stream() : Stream.of(one.id()))
+        .distinct()
+        .count();
+  }
+
+  /** By how much too much is there in a span: each minute by each that it is over. */
+  static long excess(Capacity capacity, Collection<Stay> stays, TimeSpan span) {
+    TreeSet<Instant> bounds = new TreeSet<>(Set.of(span.start(), span.end()));
+    for (Stay one : stays) {
+      one.span().intersection(span).ifPresent(in -> bounds.addAll(List.of(in.start(), in.end())));
+    }
+    long sum = 0;
+    for (Instant from : bounds.headSet(span.end())) {
+      TimeSpan part = TimeSpan.of(from, bounds.higher(from));
+      List<Stay> here = stays.stream().filter(one -> one.span().overlaps(part)).toList();
+      sum += Math.max(0, count(capacity, here) - capacity.most()) * part.length().toMinutes();
+    }
+    return sum;
   }
 
   /** Something of theirs that is due; a plain date is that date, a time their local day. */

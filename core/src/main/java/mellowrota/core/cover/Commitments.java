@@ -51,7 +51,7 @@ public record Commitments(
   /** The same with one more work. */
   public Commitments and(Work more) {
     List<Work> all = new ArrayList<>(work);
-    all.add(more);
+    all.add(more.in(zone));
     return new Commitments(person, zone, hours, leave, busy, all, able);
   }
 

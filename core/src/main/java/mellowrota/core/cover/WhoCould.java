@@ -130,7 +130,7 @@ public final class WhoCould {
 
     /** The same with one more work. */
     Candidate with(Work work) {
-      Duration more = load.plus(work.span().length());
+      Duration more = work.allDay() ? load : load.plus(work.span().length());
       return new Candidate(of.and(work), name, unknown, here, alone, until, more, contract, ties);
     }
 
@@ -242,7 +242,8 @@ public final class WhoCould {
     return answer(trial, one, bounds, List.of());
   }
 
-  private static Answer answer(Work trial, Candidate one, Bounds bounds, List<Reason> common) {
+  private static Answer answer(Work asked, Candidate one, Bounds bounds, List<Reason> common) {
+    Work trial = asked.in(one.of().zone());
     TimeSpan span = trial.span();
     List<Reason> reasons = new ArrayList<>();
     meets(span, one.here()).ifPresent(at -> reasons.add(own(Why.HERE, true, at)));

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -13,8 +14,8 @@ import mellowrota.core.work.PlaceId;
  * One visit as it takes somebody's time; only for roles that do.
  *
  * @param id of the visit, the same for all on it
- * @param span its own times without margins; of all-day work the person's local days
- * @param allDay has no hours: it is not rested from, added up or travelled to
+ * @param span its own times without margins; of all-day work its days where somebody has it
+ * @param days of all-day work, which has no hours: it is not rested from, added up or travelled to
  * @param meanwhile its duty lets other work be done meanwhile
  * @param asks the places of what it stands, each with the skill it wants; empty: it asks for none
  * @param site in whose days a skill ends
@@ -22,7 +23,7 @@ import mellowrota.core.work.PlaceId;
 public record Work(
     String id,
     TimeSpan span,
-    boolean allDay,
+    Optional<DaySpan> days,
     boolean tentative,
     Optional<PlaceId> place,
     Margins margins,
@@ -39,15 +40,28 @@ public record Work(
   public Work {
     Objects.requireNonNull(id, "id");
     Objects.requireNonNull(span, "span");
+    Objects.requireNonNull(days, "days");
     Objects.requireNonNull(place, "place");
     Objects.requireNonNull(margins, "margins");
     Objects.requireNonNull(site, "site");
     asks = List.copyOf(asks);
   }
 
+  public boolean allDay() {
+    return days.isPresent();
+  }
+
+  /** The same as somebody has it, whose local days all-day work takes. */
+  Work in(ZoneId zone) {
+    return days.map(all -> all.in(zone))
+        .filter(there -> !there.equals(span))
+        .map(this::at)
+        .orElse(this);
+  }
+
   /** Its margins, which all-day work and what lets other work be done do not have. */
   Margins margin() {
-    return allDay || meanwhile ? Margins.NONE : margins;
+    return allDay() || meanwhile ? Margins.NONE : margins;
   }
 
   /** Its own times and its margins. */
@@ -59,22 +73,22 @@ public record Work(
 
   /** The same as if it were confirmed. */
   public Work sure() {
-    return new Work(id, span, allDay, false, place, margins, meanwhile, asks, site);
+    return new Work(id, span, days, false, place, margins, meanwhile, asks, site);
   }
 
   /** The same at another time. */
   public Work at(TimeSpan time) {
-    return new Work(id, time, allDay, tentative, place, margins, meanwhile, asks, site);
+    return new Work(id, time, days, tentative, place, margins, meanwhile, asks, site);
   }
 
   /** The same with other places. */
   public Work asking(List<Optional<String>> places) {
-    return new Work(id, span, allDay, tentative, place, margins, meanwhile, places, site);
+    return new Work(id, span, days, tentative, place, margins, meanwhile, places, site);
   }
 
   /** The same as another visit. */
   Work called(String other) {
-    return new Work(other, span, allDay, tentative, place, margins, meanwhile, asks, site);
+    return new Work(other, span, days, tentative, place, margins, meanwhile, asks, site);
   }
 
   Clash.Item item() {

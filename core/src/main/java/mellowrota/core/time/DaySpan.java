@@ -1,6 +1,7 @@
 package mellowrota.core.time;
 
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Objects;
 
 /** Whole days, {@code first} inclusive, {@code until} exclusive; at least one day. */
@@ -25,5 +26,12 @@ public record DaySpan(LocalDate first, LocalDate until) {
   /** Both days inclusive. */
   public static DaySpan through(LocalDate first, LocalDate last) {
     return new DaySpan(first, last.plusDays(1));
+  }
+
+  /** From midnight until midnight there. */
+  public TimeSpan in(ZoneId zone) {
+    return TimeSpan.of(
+        LocalTimes.moment(first.atStartOfDay(), zone),
+        LocalTimes.moment(until.atStartOfDay(), zone));
   }
 }

@@ -18,6 +18,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -200,7 +201,11 @@ public class ClashesPropertyTest {
     return new Work(
         "w" + before.size(),
         span.isEmpty() ? TimeSpan.of(from, from.plusSeconds(60)) : span,
-        allDay,
+        allDay
+            ? Optional.of(
+                DaySpan.of(
+                    LocalDate.ofInstant(span.start(), zone), LocalDate.ofInstant(span.end(), zone)))
+            : Optional.empty(),
         random.nextInt(4) == 0,
         place(random),
         random.nextBoolean()

@@ -21,6 +21,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.LongStream;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -115,7 +116,7 @@ public class ClashesTest {
                 new Work(
                     "" + (char) ('A' + work.size()),
                     span,
-                    allDay,
+                    allDay ? Optional.of(days(span, zone)) : Optional.empty(),
                     sort == 't' || sort == 'A',
                     Optional.ofNullable(found.group(4)).map(Long::valueOf).map(PlaceId::of),
                     found.group(5) == null
@@ -610,9 +611,22 @@ public class ClashesTest {
     assertThat(Clashes.of(of, limits(10, 0, 0, 0, 0), TRAVEL)).isEmpty();
   }
 
+  private static DaySpan days(TimeSpan span, ZoneId zone) {
+    return DaySpan.of(
+        LocalDate.ofInstant(span.start(), zone), LocalDate.ofInstant(span.end(), zone));
+  }
+
   private static Work work(String id, TimeSpan span) {
     return new Work(
-        id, span, false, false, Optional.empty(), Margins.NONE, false, List.of(), ZoneOffset.UTC);
+        id,
+        span,
+        Optional.empty(),
+        false,
+        Optional.empty(),
+        Margins.NONE,
+        false,
+        List.of(),
+        ZoneOffset.UTC);
   }
 
   @Test

@@ -223,7 +223,7 @@ public class CoverTest {
                     new Work(
                         "w" + one.order(),
                         one.span(),
-                        false,
+                        Optional.empty(),
                         one.tentative(),
                         Optional.empty(),
                         Margins.NONE,

@@ -44,7 +44,7 @@ public class FillTest {
     return new Work(
         id,
         span,
-        false,
+        Optional.empty(),
         false,
         Optional.of(PlaceId.of(1)),
         Margins.NONE,

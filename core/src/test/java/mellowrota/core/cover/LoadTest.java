@@ -47,7 +47,9 @@ public class LoadTest {
           new Work(
               "w" + found.size(),
               TimeSpan.of(from.atZone(ZONE).toInstant(), until.atZone(ZONE).toInstant()),
-              one.contains("d"),
+              one.contains("d")
+                  ? Optional.of(DaySpan.of(from.toLocalDate(), until.toLocalDate()))
+                  : Optional.empty(),
               one.contains("m"),
               Optional.empty(),
               new Margins(Duration.ofMinutes(30), Duration.ofMinutes(30)),
@@ -124,7 +126,7 @@ public class LoadTest {
             TimeSpan.of(
                 spring.atStartOfDay(ZONE).toInstant(),
                 spring.plusDays(1).atStartOfDay(ZONE).toInstant()),
-            false,
+            Optional.empty(),
             false,
             Optional.empty(),
             Margins.NONE,

@@ -52,7 +52,7 @@ public class SwapsTest {
     return new Work(
         id,
         hours(span),
-        false,
+        Optional.empty(),
         false,
         Optional.empty(),
         Margins.NONE,

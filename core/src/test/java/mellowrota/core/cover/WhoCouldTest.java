@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -71,7 +72,7 @@ public class WhoCouldTest {
     return new Work(
         id,
         span,
-        false,
+        Optional.empty(),
         tentative,
         Optional.of(PlaceId.of(place)),
         Margins.NONE,
@@ -185,6 +186,97 @@ public class WhoCouldTest {
       String said) {
     Commitments of = commitments(1, hours, leave, works(work, maybe), busy, Eligibility.PLAIN);
     assertThat(told(answer(candidate(of, here, ""), ""))).isEqualTo(said);
+  }
+
+  /** Where somebody lives; leave, busy times and work in UTC hours of the day; what is said. */
+  @DataProvider
+  public Object[][] wholeDays() {
+    return new Object[][] {
+      {"Z", "", "", "", "YES"},
+      {"Z", "23-30", "", "", "NO LEAVE 23-24"},
+      {"Z", "24-30", "", "", "YES"},
+      // The day begins eleven hours sooner there, and ends as much sooner.
+      {"+11:00", "13-20", "", "", "YES"},
+      {"+11:00", "-12--11", "", "", "YES"},
+      {"+11:00", "-12--10", "", "", "NO LEAVE -11--10"},
+      {"+11:00", "12-20", "", "", "NO LEAVE 12-13"},
+      {"+11:00", "", "13-14", "", "YES"},
+      {"+11:00", "", "12-14", "", "WITH_REASON BUSY 12-13"},
+      {"+11:00", "", "", "12-14", "NO DOUBLE 12-13"},
+      {"-10:00", "0-10", "", "", "YES"},
+      {"-10:00", "30-40", "", "", "NO LEAVE 30-34"},
+      {"-10:00", "", "", "33-36", "NO DOUBLE 33-34"},
+    };
+  }
+
+  @Test(dataProvider = "wholeDays")
+  public void allDayWorkIsTriedInTheDaysOfEach(
+      String zone, String leave, String busy, String work, String said) {
+    LocalDate day = LocalDate.ofInstant(MIDNIGHT, ZoneOffset.UTC);
+    Work trial =
+        new Work(
+            "trial",
+            DaySpan.ofDay(day).in(ZoneOffset.UTC),
+            Optional.of(DaySpan.ofDay(day)),
+            false,
+            Optional.empty(),
+            Margins.NONE,
+            false,
+            List.of(),
+            ZoneOffset.UTC);
+    Commitments of =
+        new Commitments(
+            PersonId.of(1),
+            ZoneOffset.of(zone),
+            // Hours on that day there alone.
+            new Hours(
+                List.of(),
+                List.of(
+                    new Hours.Dated(
+                        day,
+                        Optional.empty(),
+                        ZoneOffset.of(zone),
+                        List.of(new Hours.Clock(LocalTime.of(0, 30), LocalTime.of(1, 30)))))),
+            about(leave).stream().map(span -> new Commitments.Leave("leave", span)).toList(),
+            about(busy).stream().map(span -> new Commitments.Busy(span, false)).toList(),
+            about(work).stream().map(span -> work("w", span, false, 1, "")).toList(),
+            Eligibility.PLAIN);
+    Limits limits =
+        new Limits(
+            LIMITS.levels(),
+            Duration.ZERO,
+            Duration.ZERO,
+            DayOfWeek.MONDAY,
+            Duration.ZERO,
+            0,
+            Duration.ZERO,
+            0,
+            0,
+            0);
+    WhoCould.Answer answer =
+        WhoCould.of(trial, List.of(candidate(of, "", "")), new Bounds(limits, TRAVEL, Map.of()))
+            .get(0);
+    List<WhoCould.Reason> about =
+        answer.reasons().stream()
+            .filter(one -> one.why() != WhoCould.Why.HOURS || work.isEmpty())
+            .toList();
+    assertThat(
+            told(
+                new WhoCould.Answer(
+                    answer.candidate(), answer.verdict(), about, answer.way(), answer.there())))
+        .isEqualTo(said);
+  }
+
+  /** In hours from the day's beginning, also before it. */
+  private static List<TimeSpan> about(String span) {
+    if (span.isEmpty()) {
+      return List.of();
+    }
+    String[] ends = span.split("(?<=\\d)-");
+    return List.of(
+        TimeSpan.of(
+            MIDNIGHT.plus(Duration.ofHours(Long.parseLong(ends[0]))),
+            MIDNIGHT.plus(Duration.ofHours(Long.parseLong(ends[1])))));
   }
 
   private static String told(WhoCould.Answer answer) {
@@ -542,7 +634,7 @@ public class WhoCouldTest {
         new Work(
             of,
             hours(from, until),
-            false,
+            Optional.empty(),
             false,
             Optional.of(PlaceId.of(1)),
             Margins.NONE,

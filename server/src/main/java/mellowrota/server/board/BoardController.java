@@ -14,6 +14,8 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.TimeSpan;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.platform.Asker;
@@ -111,6 +113,7 @@ class BoardController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     WorkTimes.Known known = times.knownTo(me, first, end);
+    TimeSpan days = DaySpan.of(first, end).in(world.house().zone());
     Set<PersonId> watched = times.answeredForBy(me, busy.people());
     return new BoardView(
         first.toString(),
@@ -143,13 +146,7 @@ class BoardController {
                         a.days().until().minusDays(1).toString(),
                         a.told() ? "leave" : null))
             .toList(),
-        busy
-            .between(
-                watched,
-                first.atStartOfDay(world.house().zone()).toInstant(),
-                end.atStartOfDay(world.house().zone()).toInstant(),
-                world.house().zone())
-            .stream()
+        busy.between(watched, days.start(), days.end(), times.zones(world.house().zone())).stream()
             .map(b -> new BusyView(b.person().value(), b.starts(), b.ends(), b.tentative()))
             .toList(),
         busy.ages(watched).stream()

@@ -1,11 +1,12 @@
 package mellowrota.server.boot;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.List;
 import lombok.RequiredArgsConstructor;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Profile;
-import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
@@ -22,8 +23,12 @@ class RestartForTests {
 
   private final ConfigurableApplicationContext context;
 
+  /** Answers in full first: who ends takes an answer that is under way with it. */
   @PostMapping("/test/anew")
-  ResponseEntity<Void> begin(@RequestBody List<String> arguments) {
+  void begin(@RequestBody List<String> arguments, HttpServletResponse answer) throws IOException {
+    answer.setStatus(HttpServletResponse.SC_ACCEPTED);
+    answer.setContentLength(0);
+    answer.flushBuffer();
     Thread thread =
         new Thread(
             () -> {
@@ -35,6 +40,5 @@ class RestartForTests {
     thread.setDaemon(false);
     thread.setContextClassLoader(MellowRota.class.getClassLoader());
     thread.start();
-    return ResponseEntity.accepted().build();
   }
 }

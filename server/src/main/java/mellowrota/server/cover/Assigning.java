@@ -15,6 +15,7 @@ import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.RecordId;
@@ -80,7 +81,7 @@ class Assigning {
     WorkRecord record = standing.record();
     List<Assignment> theirs =
         record.on(visit).stream().filter(one -> one.holder().equals(Holder.of(person))).toList();
-    if (theirs.stream().anyMatch(one -> CrewTimes.takesTime(one.role()))) {
+    if (theirs.stream().anyMatch(one -> OnIt.takesTime(one.role()))) {
       throw Problem.fault("/person", say("cover.is-already-on-it"));
     }
     boolean led = record.on(visit).stream().anyMatch(one -> one.role().equals(RoleId.LEAD));
@@ -211,7 +212,11 @@ class Assigning {
     return views.etag(views.view(seen).orElseThrow(Problem::notFound));
   }
 
-  private static ObjectNode shift(ObjectNode body, Duties.Kept duty, ZoneId zone, TimeSpan span) {
+  private static ObjectNode shift(ObjectNode body, Duties.Kept duty, ZoneId site, TimeSpan span) {
+    // Work keeps local times; one in an hour's second pass is told in UTC.
+    boolean told =
+        LocalTimes.isTold(span.start().atZone(site)) && LocalTimes.isTold(span.end().atZone(site));
+    ZoneId zone = told ? site : ZoneId.of("UTC");
     body.put("kind", "SHIFT").put("title", duty.name()).put("place", duty.place().value());
     body.putArray("visits")
         .addObject()

@@ -132,7 +132,7 @@ class CandidateFinder {
   private static TimeSpan span(World world, WorkRecord record, int visit) {
     return record.visit(visit).stream()
         .flatMap(one -> one.when().stream())
-        .map(when -> CrewTimes.span(when, world.house().zone()))
+        .map(when -> when.in(world.house().zone()))
         .findFirst()
         .orElseThrow(Problem::notFound);
   }
@@ -164,7 +164,7 @@ class CandidateFinder {
             .map(Assignment::role)
             .min(Comparator.naturalOrder())
             .orElse(RoleId.LEAD);
-    Set<PersonId> others = new HashSet<>(CrewTimes.takingPart(then, visit));
+    Set<PersonId> others = new HashSet<>(OnIt.takingPart(then, visit));
     others.remove(has);
     Work work = trying.around.work(then, visit, has, role).orElseThrow(Problem::notFound);
     // The place holds as many after it as before, as long as it stays when it is.
@@ -258,7 +258,7 @@ class CandidateFinder {
         new Work(
             "trial",
             TimeSpan.of(range.start(), range.start().plus(asked.length())),
-            false,
+            Optional.empty(),
             false,
             asked.place(),
             asked.margins(),
@@ -284,10 +284,9 @@ class CandidateFinder {
       throw Problem.forbidden(say("cover.only-this-persons-office-can"));
     }
     ZoneId zone = trying.around.zone(person);
-    TimeSpan days =
-        TimeSpan.of(first.atStartOfDay(zone).toInstant(), until.atStartOfDay(zone).toInstant());
+    TimeSpan days = DaySpan.of(first, until).in(zone);
     List<Fill.Short> work = new ArrayList<>();
-    for (CrewTimes.OnIt one : trying.around.of(person)) {
+    for (OnIt one : trying.around.of(person)) {
       Optional<Work> theirs = trying.around.work(one);
       boolean left =
           one.takesTime()
@@ -298,7 +297,7 @@ class CandidateFinder {
         Set<PersonId> there =
             trying.around.onIt().stream()
                 .filter(other -> other.ask().equals(one.ask()))
-                .map(CrewTimes.OnIt::person)
+                .map(OnIt::person)
                 .collect(Collectors.toSet());
         work.add(
             new Fill.Short(
@@ -328,7 +327,7 @@ class CandidateFinder {
     TimeSpan about = TimeSpan.of(span.start().minus(NEAR), span.end().plus(NEAR));
     CandidateTrial trying = source.trying(world, asker, about);
     Ask.OfVisit ask = new Ask.OfVisit(ours.record().id().value(), visit);
-    CrewTimes.OnIt mine =
+    OnIt mine =
         trying.around.of(person).stream()
             .filter(one -> one.ask().equals(ask) && one.takesTime())
             .findFirst()
@@ -341,10 +340,10 @@ class CandidateFinder {
         .around
         .onIt()
         .forEach(one -> there.computeIfAbsent(one.ask(), key -> new HashSet<>()).add(one.person()));
-    Map<String, CrewTimes.OnIt> asked = new HashMap<>();
+    Map<String, OnIt> asked = new HashMap<>();
     Map<Long, RecordAccess.Standing> standings = new HashMap<>();
     List<Swaps.Side> sides = new ArrayList<>();
-    for (CrewTimes.OnIt one : trying.around.onIt()) {
+    for (OnIt one : trying.around.onIt()) {
       boolean another =
           one.takesTime()
               && !one.record().isDone()
@@ -370,7 +369,7 @@ class CandidateFinder {
         .map(
             swap -> {
               Swaps.Side theirs = swap.theirs();
-              CrewTimes.OnIt one = asked.get(theirs.holder().person() + " " + theirs.work().id());
+              OnIt one = asked.get(theirs.holder().person() + " " + theirs.work().id());
               return new Offer(standings.get(one.record().id().value()), one.visit().no(), swap);
             })
         .toList();
@@ -420,7 +419,7 @@ class CandidateFinder {
     return new Work(
         one.id(),
         one.span(),
-        one.visit().when().orElseThrow() instanceof When.AllDay,
+        one.visit().when().flatMap(When::wholeDays),
         false,
         one.record().place(),
         one.visit().margins().orElse(Margins.NONE),

@@ -23,9 +23,11 @@ import mellowrota.core.cover.Work;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.When;
 import mellowrota.server.links.OutsideBusy;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Component;
@@ -64,19 +66,18 @@ final class CandidateTrial {
   private final Limits house;
   private final LocalDate first;
   private final LocalDate until;
-  private final TimeSpan week;
+  private final TimeSpan span;
   final CrewTimes.Around around;
 
   private CandidateTrial(Source source, World world, Person asker, TimeSpan span) {
     this.world = world;
     this.asker = asker;
+    this.span = span;
     limits = source.limits;
     house = limits.limits();
     duties = source.duties.all();
     ZoneId zone = world.house().zone();
     LocalDate day = LocalDate.ofInstant(span.start(), zone);
-    LocalDate begins = day.with(TemporalAdjusters.previousOrSame(house.weekBegins()));
-    week = Covers.range(world, begins, begins.plusWeeks(1));
     first = day.minusDays(Covers.AROUND_DAYS + 7L * house.periodWeeks());
     until = LocalDate.ofInstant(span.end(), zone).plusDays(Covers.AROUND_DAYS);
     watched = source.covers.watched(world, asker);
@@ -87,7 +88,7 @@ final class CandidateTrial {
   }
 
   /** As if they did not do what is tried, which they are told they do already. */
-  List<WhoCould.Candidate> candidates(Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone) {
+  List<WhoCould.Candidate> candidates(Predicate<OnIt> tried, List<TimeSpan> alone) {
     return candidates(tried, alone, true, Optional.empty());
   }
 
@@ -98,7 +99,7 @@ final class CandidateTrial {
    * @param team whose work it is
    */
   List<WhoCould.Candidate> candidates(
-      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
+      Predicate<OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
     List<WhoCould.Candidate> found = new ArrayList<>();
     for (PersonId id : Covers.here(world)) {
       if (watched.contains(id)) {
@@ -116,7 +117,7 @@ final class CandidateTrial {
 
   /** The same, and after them those who have left, of whom the office is told why not. */
   List<WhoCould.Candidate> everybody(
-      Predicate<CrewTimes.OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
+      Predicate<OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
     List<WhoCould.Candidate> found = new ArrayList<>(candidates(tried, alone, told, team));
     if (asker.isCoordinator()) {
       world.crew().people().stream()
@@ -128,7 +129,7 @@ final class CandidateTrial {
 
   private WhoCould.Candidate candidate(
       PersonId id,
-      Predicate<CrewTimes.OnIt> without,
+      Predicate<OnIt> without,
       List<TimeSpan> here,
       List<TimeSpan> alone,
       Optional<TeamId> team) {
@@ -140,7 +141,7 @@ final class CandidateTrial {
         here,
         alone,
         around.able(id).until(),
-        around.commitments(id).load(week),
+        around.commitments(id).load(week(around.zone(id))),
         around.terms(id).contract(),
         new WhoCould.Ties(
             person.standing() == Person.Standing.AGENCY,
@@ -148,8 +149,16 @@ final class CandidateTrial {
             team.filter(one -> world.crew().isIn(id, one)).isPresent()));
   }
 
+  /** The week that the work begins in, where somebody lives. */
+  private TimeSpan week(ZoneId zone) {
+    LocalDate begins =
+        LocalDate.ofInstant(span.start(), zone)
+            .with(TemporalAdjusters.previousOrSame(house.weekBegins()));
+    return DaySpan.of(begins, begins.plusWeeks(1)).in(zone);
+  }
+
   /** Work of theirs that another would take, and they without it. */
-  Optional<Swaps.Side> side(CrewTimes.OnIt one) {
+  Optional<Swaps.Side> side(OnIt one) {
     return around
         .work(one)
         .map(
@@ -187,7 +196,7 @@ final class CandidateTrial {
     return new Work(
         waits.map(CrewTimes.Waiting::id).orElse("trial " + duty.key() + " " + span.start()),
         waits.map(CrewTimes.Waiting::span).orElse(span),
-        false,
+        waits.flatMap(one -> one.visit().when().flatMap(When::wholeDays)),
         false,
         Optional.of(duty.place()),
         waits.flatMap(one -> one.visit().margins()).orElse(Margins.NONE),
@@ -204,7 +213,7 @@ final class CandidateTrial {
                 one.ask().key().equals(ask)
                     || around.standing(one).stream().anyMatch(d -> d.key().equals(ask)))
         .filter(one -> around.isIn(one, span))
-        .map(CrewTimes.OnIt::person)
+        .map(OnIt::person)
         .collect(Collectors.toSet());
   }
 

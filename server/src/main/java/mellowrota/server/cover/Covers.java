@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -27,6 +26,7 @@ import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Travel;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.WorkTimes;
@@ -190,8 +190,7 @@ class Covers {
   }
 
   static TimeSpan range(World world, LocalDate first, LocalDate until) {
-    ZoneId zone = world.house().zone();
-    return TimeSpan.of(first.atStartOfDay(zone).toInstant(), until.atStartOfDay(zone).toInstant());
+    return DaySpan.of(first, until).in(world.house().zone());
   }
 
   /** Of duties and of what records want, whoever may see them. */
@@ -224,7 +223,7 @@ class Covers {
   /** Whoever has the duty's role on a shift at its place stands it. */
   private static List<Filling> fillings(CrewTimes.Around around) {
     List<Filling> found = new ArrayList<>();
-    for (CrewTimes.OnIt one : around.onIt()) {
+    for (OnIt one : around.onIt()) {
       for (Duties.Kept duty : around.standing(one)) {
         filling(around, one, duty.key(), one.isTentative(), duty.meanwhile()).ifPresent(found::add);
       }
@@ -235,7 +234,7 @@ class Covers {
   /** Whoever is on a visit that wants people, in a role that takes time. */
   private static List<Filling> coming(CrewTimes.Around around, boolean tentative) {
     List<Filling> found = new ArrayList<>();
-    for (CrewTimes.OnIt one : around.onIt()) {
+    for (OnIt one : around.onIt()) {
       if (!one.record().wants().isNone() && one.takesTime() && one.isTentative() == tentative) {
         filling(around, one, one.ask().key(), false, false).ifPresent(found::add);
       }
@@ -244,12 +243,9 @@ class Covers {
   }
 
   private static Optional<Filling> filling(
-      CrewTimes.Around around,
-      CrewTimes.OnIt one,
-      String ask,
-      boolean tentative,
-      boolean meanwhile) {
-    return one.span(around.zone(one.person()))
+      CrewTimes.Around around, OnIt one, String ask, boolean tentative, boolean meanwhile) {
+    return around
+        .fills(one)
         .map(
             span ->
                 new Filling(

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -14,7 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
@@ -22,20 +22,19 @@ import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Work;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
-import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -53,9 +52,6 @@ import org.springframework.stereotype.Service;
 @RequiredArgsConstructor
 class CrewTimes {
 
-  /** Roles whose work takes their holder's time. */
-  private static final Set<RoleId> TAKES_TIME = Set.of(RoleId.LEAD, RoleId.SUPPORT);
-
   /** No visit is longer. */
   private static final int LONGEST_DAYS = 368;
 
@@ -65,39 +61,10 @@ class CrewTimes {
   private final KnownRecords records;
   private final RecordSets sets;
 
-  static boolean takesTime(RoleId role) {
-    return TAKES_TIME.contains(role);
-  }
-
-  /** A visit and somebody on it. */
-  record OnIt(WorkRecord record, Visit visit, PersonId person, RoleId role, Instant given) {
-
-    boolean takesTime() {
-      return CrewTimes.takesTime(role);
-    }
-
-    boolean isTentative() {
-      return CrewTimes.isTentative(record, visit);
-    }
-
-    Ask.OfVisit ask() {
-      return new Ask.OfVisit(record.id().value(), visit.no());
-    }
-
-    String id() {
-      return CrewTimes.id(record, visit);
-    }
-
-    /** All-day work takes the local day. */
-    Optional<TimeSpan> span(ZoneId zone) {
-      return visit.when().map(when -> CrewTimes.span(when, zone));
-    }
-  }
-
   /** A shift that nobody has. */
   record Waiting(WorkRecord record, Visit visit, TimeSpan span) {
     String id() {
-      return CrewTimes.id(record, visit);
+      return OnIt.id(record, visit);
     }
   }
 
@@ -113,16 +80,16 @@ class CrewTimes {
     }
 
     String id() {
-      return CrewTimes.id(record, visit);
+      return OnIt.id(record, visit);
     }
 
     boolean isTentative() {
-      return CrewTimes.isTentative(record, visit);
+      return OnIt.isTentative(record, visit);
     }
 
     /** All-day work asks for the site's local day. */
     TimeSpan span() {
-      return CrewTimes.span(visit.when().orElseThrow(), zone);
+      return visit.when().orElseThrow().in(zone);
     }
 
     Optional<Need> need(TimeSpan range) {
@@ -132,52 +99,10 @@ class CrewTimes {
     }
   }
 
-  private static String id(WorkRecord record, Visit visit) {
-    return record.id().value() + "/" + visit.no();
-  }
-
-  /** Done work counts as confirmed. */
-  private static boolean isTentative(WorkRecord record, Visit visit) {
-    return !record.isDone() && record.tentative(visit.no());
-  }
-
-  static TimeSpan span(When when, ZoneId zone) {
-    return when instanceof When.Timed timed
-        ? TimeSpan.of(timed.start().toInstant(), timed.end().toInstant())
-        : span(((When.AllDay) when).days(), zone);
-  }
-
-  private static TimeSpan span(DaySpan days, ZoneId zone) {
-    return TimeSpan.of(
-        days.first().atStartOfDay(zone).toInstant(), days.until().atStartOfDay(zone).toInstant());
-  }
-
-  private static List<OnIt> seats(WorkRecord record) {
-    List<OnIt> found = new ArrayList<>();
-    for (Assignment one : record.assignments()) {
-      if (one.holder() instanceof Holder.OnePerson holder) {
-        record
-            .visit(one.visit())
-            .ifPresent(
-                visit ->
-                    found.add(new OnIt(record, visit, holder.person(), one.role(), one.givenAt())));
-      }
-    }
-    return found;
-  }
-
-  /** Whose time a visit takes. */
-  static Set<PersonId> takingPart(WorkRecord record, int visit) {
-    return seats(record).stream()
-        .filter(one -> one.visit().no() == visit && one.takesTime())
-        .map(OnIt::person)
-        .collect(Collectors.toSet());
-  }
-
   /** Who has work to be done by a due day, whenever that is, and not at a time. */
   List<OnIt> given() {
     return records.load(sets.given()).stream()
-        .flatMap(record -> seats(record).stream())
+        .flatMap(record -> OnIt.all(record).stream())
         .filter(one -> one.takesTime() && one.visit().when().isEmpty())
         .toList();
   }
@@ -205,18 +130,14 @@ class CrewTimes {
         List<Duties.Kept> duties,
         LocalDate first,
         LocalDate until,
-        Set<PersonId> watched) {
+        Set<PersonId> watched,
+        List<WorkRecord> work) {
       this.world = world;
       this.first = first;
       this.until = until;
-      range = CrewTimes.span(DaySpan.of(first, until), zone());
-      work = load(range, first, until);
-      for (WorkRecord record : work) {
-        byId.put(record.id().value(), record);
-        onIt.addAll(seats(record));
-      }
-      onIt.forEach(
-          one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
+      this.work = work;
+      range = DaySpan.of(first, until).in(zone());
+      sort();
       wanting = wanted();
       terms = times.terms();
       hours = hours();
@@ -227,12 +148,10 @@ class CrewTimes {
         if (away.agreed()) {
           leave
               .computeIfAbsent(away.person(), key -> new ArrayList<>())
-              .add(
-                  new Commitments.Leave(
-                      "" + away.id(), CrewTimes.span(away.days(), zone(away.person()))));
+              .add(new Commitments.Leave("" + away.id(), away.days().in(zone(away.person()))));
         }
       }
-      busy.between(watched, range.start(), range.end(), zone())
+      busy.between(watched, range.start(), range.end(), this::zone)
           .forEach(
               one ->
                   outside
@@ -240,6 +159,38 @@ class CrewTimes {
                       .add(
                           new Commitments.Busy(
                               TimeSpan.of(one.starts(), one.ends()), one.tentative())));
+    }
+
+    private Around(Around facts, List<WorkRecord> work) {
+      world = facts.world;
+      range = facts.range;
+      first = facts.first;
+      until = facts.until;
+      terms = facts.terms;
+      hours = facts.hours;
+      known = facts.known;
+      leave.putAll(facts.leave);
+      outside.putAll(facts.outside);
+      stood.putAll(facts.stood);
+      this.work = work;
+      sort();
+      wanting = wanted();
+    }
+
+    private void sort() {
+      for (WorkRecord record : work) {
+        byId.put(record.id().value(), record);
+        onIt.addAll(OnIt.all(record));
+      }
+      onIt.forEach(
+          one -> byPerson.computeIfAbsent(one.person(), key -> new ArrayList<>()).add(one));
+    }
+
+    /** The same with these records too. */
+    Around and(Collection<WorkRecord> more) {
+      List<WorkRecord> all = new ArrayList<>(work);
+      all.addAll(more);
+      return new Around(this, all);
     }
 
     private Map<PersonId, Hours> hours() {
@@ -355,9 +306,14 @@ class CrewTimes {
       return standing(record, duty.role()).contains(duty);
     }
 
-    /** Whether what somebody is on takes any of a span. */
+    /** What it fills: all-day work fills the site's days, wherever who is on it lives. */
+    Optional<TimeSpan> fills(OnIt one) {
+      return one.span(site(one));
+    }
+
+    /** Whether what somebody is on fills any of a span. */
     boolean isIn(OnIt one, TimeSpan span) {
-      return one.span(zone(one.person())).filter(span::overlaps).isPresent();
+      return fills(one).filter(span::overlaps).isPresent();
     }
 
     /** In whose days what somebody is on lies. */
@@ -424,7 +380,7 @@ class CrewTimes {
                   new Work(
                       one.id(),
                       span,
-                      one.visit().when().orElseThrow() instanceof When.AllDay,
+                      one.visit().when().flatMap(When::wholeDays),
                       one.isTentative(),
                       record.place(),
                       one.visit().margins().orElse(Margins.NONE),
@@ -450,10 +406,10 @@ class CrewTimes {
                           .computeIfAbsent(record.place().get(), key -> new ArrayList<>())
                           .add(
                               new Clashes.Stay(
-                                  id(record, visit),
-                                  CrewTimes.span(when, site),
-                                  takingPart(record, visit.no()),
-                                  isTentative(record, visit))));
+                                  OnIt.id(record, visit),
+                                  when.in(site),
+                                  OnIt.takingPart(record, visit.no()),
+                                  OnIt.isTentative(record, visit))));
         }
       }
       return found;
@@ -470,7 +426,7 @@ class CrewTimes {
         for (Visit visit : waits ? record.visits() : List.<Visit>of()) {
           visit
               .when()
-              .map(when -> CrewTimes.span(when, zone()))
+              .map(when -> when.in(site(record)))
               .filter(whole -> whole.contains(span))
               .ifPresent(whole -> found.add(new Waiting(record, visit, whole)));
         }
@@ -520,14 +476,28 @@ class CrewTimes {
       LocalDate first,
       LocalDate until,
       Set<PersonId> watched) {
-    return new Around(world, duties, first, until, watched);
+    Map<Long, Long> all = sets.standing(range(world, first, until));
+    return new Around(world, duties, first, until, watched, records.load(all));
   }
 
-  private List<WorkRecord> load(TimeSpan range, LocalDate first, LocalDate until) {
+  /** The same of what these people are on, or stands in these places, without these records. */
+  Around around(
+      World world,
+      List<Duties.Kept> duties,
+      LocalDate first,
+      LocalDate until,
+      Set<PersonId> people,
+      Set<PlaceId> places,
+      Set<RecordId> without) {
+    Map<Long, Long> all = sets.standing(range(world, first, until), people, places);
+    without.forEach(one -> all.remove(one.value()));
+    return new Around(world, duties, first, until, people, records.load(all));
+  }
+
+  private static RecordSets.Range range(World world, LocalDate first, LocalDate until) {
+    TimeSpan range = DaySpan.of(first, until).in(world.house().zone());
     Duration day = Duration.ofDays(1);
-    return records.load(
-        sets.standing(
-            new RecordSets.Range(
-                range.start().minus(day), range.end().plus(day), first, until, LONGEST_DAYS)));
+    return new RecordSets.Range(
+        range.start().minus(day), range.end().plus(day), first, until, LONGEST_DAYS);
   }
 }

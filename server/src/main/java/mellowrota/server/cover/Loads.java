@@ -42,7 +42,7 @@ class Loads {
         crew.around(world, List.of(), first.minusDays(1), until.plusDays(1), watched);
     Map<PersonId, List<Load.Given>> given = new HashMap<>();
     Regions.WorkDays days = regions.workDays(world.house().week());
-    for (CrewTimes.OnIt one : crew.given()) {
+    for (OnIt one : crew.given()) {
       given
           .computeIfAbsent(one.person(), key -> new ArrayList<>())
           .add(

@@ -39,9 +39,8 @@ final class Uncounted {
    */
   record One(PersonId person, WorkRecord record, Why why, Optional<RoleId> role) {}
 
-  private static final Comparator<CrewTimes.OnIt> EARLIER =
-      Comparator.comparing(CrewTimes.OnIt::given)
-          .thenComparing((CrewTimes.OnIt one) -> one.record().id().value());
+  private static final Comparator<OnIt> EARLIER =
+      Comparator.comparing(OnIt::given).thenComparing((OnIt one) -> one.record().id().value());
 
   private Uncounted() {}
 
@@ -54,7 +53,7 @@ final class Uncounted {
   static List<One> of(
       Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around, Set<PersonId> watched) {
     List<One> found = new ArrayList<>();
-    for (CrewTimes.OnIt one : around.onIt()) {
+    for (OnIt one : around.onIt()) {
       boolean there =
           watched.contains(one.person())
               && one.takesTime()
@@ -78,16 +77,16 @@ final class Uncounted {
 
   /** On the visit, or on a shift of the duty in whatever role. */
   private static boolean isThere(
-      CrewTimes.OnIt one, Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around) {
+      OnIt one, Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around) {
     return duty.map(kept -> around.isShiftOf(one.record(), kept))
         .orElseGet(() -> one.ask().key().equals(gap.of()));
   }
 
   /** Empty: they count. */
   private static Optional<Why> why(
-      CrewTimes.OnIt one, Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around) {
+      OnIt one, Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around) {
     Eligibility able = around.able(one.person());
-    Instant begins = one.span(around.zone(one.person())).orElseThrow().start();
+    Instant begins = around.fills(one).orElseThrow().start();
     Instant at = begins.isAfter(gap.span().start()) ? begins : gap.span().start();
     TimeSpan minute = TimeSpan.of(at, at.plusSeconds(60));
     List<Optional<String>> places =
@@ -113,7 +112,7 @@ final class Uncounted {
 
   /** Whether something else of theirs at that time was given to them before. */
   private static boolean countsElsewhere(
-      CrewTimes.OnIt here, String ask, TimeSpan minute, CrewTimes.Around around) {
+      OnIt here, String ask, TimeSpan minute, CrewTimes.Around around) {
     return around.of(here.person()).stream()
         .filter(one -> !one.isTentative() && one.takesTime())
         .filter(one -> around.isIn(one, minute))

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Crew;
@@ -131,6 +132,12 @@ public class WorkTimes {
   /** Of everybody about whom something is said. */
   public Map<PersonId, Terms> terms() {
     return persons.terms();
+  }
+
+  /** In whose days each works. */
+  public Function<PersonId, ZoneId> zones(ZoneId house) {
+    Map<PersonId, Terms> terms = terms();
+    return person -> terms.getOrDefault(person, Terms.UNSAID).zone().orElse(house);
   }
 
   /** Everybody's absences in a range of days, for computing; {@code told} of none. */

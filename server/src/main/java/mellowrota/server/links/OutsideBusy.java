@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
@@ -38,11 +39,16 @@ public class OutsideBusy {
     return store.people();
   }
 
-  /** A span; a whole day is that of the house, whose days the board has. */
+  /** A span; a whole day is the person's own. */
   public record Span(PersonId person, Instant starts, Instant ends, boolean tentative) {}
 
-  /** The same event in two calendars counts once. */
-  public List<Span> between(Set<PersonId> people, Instant from, Instant until, ZoneId zone) {
+  /**
+   * The same event in two calendars counts once.
+   *
+   * @param zone in whose days somebody lives
+   */
+  public List<Span> between(
+      Set<PersonId> people, Instant from, Instant until, Function<PersonId, ZoneId> zone) {
     // Whole days are kept in UTC.
     Duration day = Duration.ofDays(1);
     Map<List<Object>, BusyStore.Busy> once = new LinkedHashMap<>();
@@ -50,7 +56,7 @@ public class OutsideBusy {
       once.putIfAbsent(List.of(one.person(), one.uidHash(), one.starts()), one);
     }
     return once.values().stream()
-        .map(one -> span(one, zone))
+        .map(one -> span(one, zone.apply(PersonId.of(one.person()))))
         .filter(span -> span.starts().isBefore(until) && span.ends().isAfter(from))
         .toList();
   }

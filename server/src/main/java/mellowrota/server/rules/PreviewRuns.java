@@ -3,7 +3,6 @@ package mellowrota.server.rules;
 import static mellowrota.server.platform.Words.say;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -83,6 +82,14 @@ class PreviewRuns implements DisposableBean {
   /** Begins a look and gives what it found, or what it found until now. */
   SetViews.PreviewView begin(PersonId person, World world, RuleSet set) {
     String token = UUID.randomUUID().toString();
+    // Kept before it begins, so that its token is good however long it waits.
+    keep(
+        person,
+        world,
+        set,
+        views
+            .frame(token, 0, world, world, set, world.person(person))
+            .view(new Preview.Sum(), false));
     Future<?> looking = threads.submit(() -> look(token, person, world, set));
     try {
       looking.get(PATIENCE_MILLIS, TimeUnit.MILLISECONDS);
@@ -93,12 +100,7 @@ class PreviewRuns implements DisposableBean {
     } catch (ExecutionException failed) {
       throw new IllegalStateException(failed.getCause());
     }
-    return find(person, token)
-        .orElseGet(
-            () ->
-                views
-                    .frame(token, 0, world, world, set, world.person(person))
-                    .view(new Preview.Sum(), false));
+    return find(person, token).orElseThrow();
   }
 
   /** What a look of this person's found until now. */
@@ -144,11 +146,10 @@ class PreviewRuns implements DisposableBean {
       throw new IllegalStateException("the world changed before the look began");
     }
     World after = sets.worldWith(before, set);
-    Instant at = clock.instant();
     SetPreviews.Frame frame =
         views.frame(token, previews.count(), before, after, set, before.person(person));
     Previews.Part part = Previews.Part.of(previews.inOneAct());
-    keep(person, before, set, at, frame.view(part.sum(), false));
+    tell(frame.view(part.sum(), false), part);
     long told = System.nanoTime();
     List<RecordId> some = previews.after(0, AT_ONCE);
     while (!some.isEmpty()) {
@@ -162,8 +163,7 @@ class PreviewRuns implements DisposableBean {
     tell(frame.view(part.sum(), true), part);
   }
 
-  private void keep(
-      PersonId person, World world, RuleSet set, Instant at, SetViews.PreviewView view) {
+  private void keep(PersonId person, World world, RuleSet set, SetViews.PreviewView view) {
     writing.executeWithoutResult(
         status ->
             store.begin(
@@ -173,7 +173,7 @@ class PreviewRuns implements DisposableBean {
                     set.hash(),
                     world.version(),
                     world.day(),
-                    at,
+                    clock.instant(),
                     json.writeValueAsString(view))));
   }
 

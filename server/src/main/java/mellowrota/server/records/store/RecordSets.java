@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import org.springframework.stereotype.Repository;
@@ -40,7 +42,8 @@ public class RecordSets {
                 Versioned::id, Versioned::version, (one, other) -> one, LinkedHashMap::new));
   }
 
-  private TypedQuery<Versioned> inRange(String due, Range range, Collection<State> states) {
+  private TypedQuery<Versioned> inRange(
+      String due, String also, Range range, Collection<State> states) {
     return kept.createQuery(
             """
             select r.id, r.version from RecordEntity r where holds(:states, r.state) and r.id in (
@@ -51,7 +54,9 @@ public class RecordSets {
               union select o.id from RecordEntity o where
             """
                 + due
-                + ") order by r.id",
+                + ") "
+                + also
+                + " order by r.id",
             Versioned.class)
         .setParameter("states", names(states))
         .setParameter("start", range.start())
@@ -71,6 +76,7 @@ public class RecordSets {
                   select 1 from RecordEntity t join t.assignments a
                   where t.id = o.id and a.givenAt < :end))
                 """,
+                "",
                 range,
                 Set.of(State.DRAFT, State.TENTATIVE, State.CONFIRMED, State.DONE))
             .setParameter("latest", range.end().plusSeconds(range.longest() * 86_400L)));
@@ -78,7 +84,23 @@ public class RecordSets {
 
   /** What stands and lies, or is due, in a range. */
   public Map<Long, Long> standing(Range range) {
-    return versions(inRange("o.dueAt >= :start and o.dueAt < :end", range, STANDING));
+    return versions(inRange("o.dueAt >= :start and o.dueAt < :end", "", range, STANDING));
+  }
+
+  /** What of it these people are on, or stands in these places. */
+  public Map<Long, Long> standing(Range range, Set<PersonId> people, Set<PlaceId> places) {
+    return versions(
+        inRange(
+                "o.dueAt >= :start and o.dueAt < :end",
+                """
+                and (holds(:places, r.place) or exists (
+                  select 1 from RecordEntity p join p.assignments a
+                  where p.id = r.id and a.holderKind = 'P' and holds(:people, a.holder)))
+                """,
+                range,
+                STANDING)
+            .setParameter("people", people.stream().map(PersonId::value).toArray(Long[]::new))
+            .setParameter("places", places.stream().map(PlaceId::value).toArray(Long[]::new)));
   }
 
   /** What is to be done by a due time and somebody has. */
