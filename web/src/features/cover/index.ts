@@ -1,6 +1,8 @@
 export { useAhead, type Ahead } from './ahead';
+export { Breaks, ChosenDays, triedPeople } from './Breaks';
 export { CoverCounts } from './Counts';
 export { CoverRows } from './CoverRows';
 export { useTakers, type HeldVisit, type Taker } from './queries';
+export { useTrial, type Planned } from './useTrial';
 export { WhenCould } from './WhenCould';
 export { CoverSummary } from './CoverSummary';

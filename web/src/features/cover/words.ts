@@ -136,7 +136,7 @@ function figureText({ why, is, limit }: Reason): string {
   if (is === undefined || limit === undefined) {
     return '';
   }
-  const said = (n: number) => (why === 'DAYS' ? String(n) : `${hours(n)} h`);
+  const said = (n: number) => (why === 'DAYS' || why === 'NIGHTS' ? String(n) : `${hours(n)} h`);
   return ` (${said(is)}, ${words.limit} ${said(limit)})`;
 }
 

@@ -2,6 +2,7 @@ import { Button, Checkbox, Form, Input, Segmented } from 'antd';
 import { dueText, readDue } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { Breaks } from '../cover';
 import { DetailFields } from './DetailFields';
 import { Field, Pick, Several, Text } from './fields';
 import { Landings } from './Landings';
@@ -30,7 +31,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
       className={styles.sheet}
       onSubmit={(event) => {
         event.preventDefault();
-        form.save();
+        void form.save();
       }}
       onKeyDown={(event) => {
         if (event.key === 'Escape' && !event.defaultPrevented && !form.picking(event)) {
@@ -110,15 +111,31 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
           </div>
         )}
       </Form>
+      <Saving form={form} onClose={onClose} />
+      {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
+    </form>
+  );
+}
+
+/** The button that saves, and beside it whatever speaks against saving. */
+function Saving({ form, onClose }: { form: RecordFormState; onClose: () => void }) {
+  return (
+    <>
       {form.error && <Fault error={form.error} />}
+      <Breaks trial={form.trial} />
       <div className={styles.actions}>
         <Button type="primary" htmlType="submit" loading={form.saving} disabled={form.isBad}>
-          {form.conflict ? words.saveMine : form.lacks ? words.saveLacks(form.lacks) : words.save}
+          {form.conflict
+            ? words.saveMine
+            : form.lacks
+              ? words.saveLacks(form.lacks)
+              : form.isWarned
+                ? words.saveAllTheSame
+                : words.save}
         </Button>
         <Button onClick={onClose}>{words.cancel}</Button>
       </div>
-      {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
-    </form>
+    </>
   );
 }
 
@@ -130,7 +147,7 @@ function People({ form }: { form: RecordFormState }) {
         <Field label={words.leadOfKind[draft.kind]} id="lead" fault={form.faultAt('people')}>
           <Pick
             id="lead"
-            options={form.people}
+            options={form.takers}
             value={draft.lead}
             none={words.nobody}
             disabled={!may('people')}
@@ -151,7 +168,7 @@ function People({ form }: { form: RecordFormState }) {
       <Field label={words.support} id="support">
         <Several
           id="support"
-          options={form.people}
+          options={form.takers}
           value={draft.support}
           disabled={!may('people')}
           onChange={(support) => set({ support })}

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input } from 'antd';
 import { useState } from 'react';
 import { laterOnClock, minutesBetween, spanInput, spanText } from '../../shared/time';
-import { WhenCould } from '../cover';
+import { ChosenDays, WhenCould } from '../cover';
 import { Field, Pick, Several } from './fields';
 import { emptyVisit, peopleOf, spanFault, typedSpan, type VisitDraft } from './model';
 import styles from './records.module.css';
@@ -43,6 +43,7 @@ export function Visits({ form }: { form: RecordFormState }) {
                 </>
               )}
             </div>
+            {i === 0 && <ChosenDays people={peopleOf(draft, visit)} trial={form.trial} />}
             <When form={form} at={i} put={put} />
             {job && draft.ownPeople && draft.visits.length > 1 && (
               <div className={styles.two}>

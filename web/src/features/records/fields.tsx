@@ -97,7 +97,7 @@ export function Pick({
   onChange,
 }: {
   id: string;
-  options: { value: number; label: string }[];
+  options: { value: number; label: string; hint?: string }[];
   value: number | null;
   disabled?: boolean;
   none: string;
@@ -108,10 +108,7 @@ export function Pick({
       id={id}
       disabled={disabled}
       value={options.length > 0 ? value : null}
-      options={[
-        ...options.map(({ value: v, label }) => ({ value: v, label })),
-        { value: NONE, label: none },
-      ]}
+      options={[...options, { value: NONE, label: none }]}
       notFoundContent={words.nothingFits}
       onChange={(chosen) => onChange(chosen === NONE ? null : chosen)}
     />
@@ -126,7 +123,7 @@ export function Several({
   onChange,
 }: {
   id: string;
-  options: { value: number; label: string }[];
+  options: { value: number; label: string; hint?: string }[];
   value: number[];
   disabled?: boolean;
   onChange: (value: number[]) => void;

@@ -1,6 +1,7 @@
 import { useDeferredValue, useLayoutEffect, useMemo, useState, type KeyboardEvent } from 'react';
-import { newKey, ProblemError, type Schemas } from '../../shared/api/client';
+import { newKey, ProblemError } from '../../shared/api/client';
 import { useCalendars, useDetails, useTeams } from '../../shared/api/house';
+import { triedPeople } from '../cover';
 import { typedAhead } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
 import {
@@ -16,6 +17,7 @@ import {
 import { useChange, useCreate, usePreview } from './queries';
 import { readShortLine } from './shortLine';
 import { useKnown } from './useShortLine';
+import { ofItsKind, useTried } from './useTried';
 import { words } from './words';
 
 /** The form's whole behaviour; the view only shows it. */
@@ -45,6 +47,7 @@ export function useRecordForm(
   const wish = useMemo(() => newRecord(ofItsKind(settled, details.data)), [settled, details.data]);
   const office = !base || base.data.mayChange.includes('title');
   const preview = usePreview(wish, office && !faulty(settled));
+  const tried = useTried(base?.data, draft, settled, details.data);
   /** Work usually is of the team its Lead is in. */
   const usualTeam = (lead: number | null) => crew.find((p) => p.id === lead)?.teams[0] ?? null;
   const set = (some: Partial<Draft>) => {
@@ -86,8 +89,8 @@ export function useRecordForm(
     }
   }, [isWhole]);
 
-  const save = () => {
-    if (!faulty(draft) && !lineIsBad) {
+  const save = async () => {
+    if (!faulty(draft) && !lineIsBad && (await tried.mayGoOn())) {
       saving.save(draft, newRecord(ofItsKind(draft, details.data)));
     }
   };
@@ -117,6 +120,9 @@ export function useRecordForm(
       saving.faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
     details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
     people: known.people,
+    takers: triedPeople(known.people, tried.trial?.people),
+    trial: tried.trial,
+    isWarned: tried.isWarned,
     places: known.places,
     teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
     calendars: (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name })),
@@ -238,13 +244,6 @@ function lackOf(draft: Draft, line: ReturnType<typeof readShortLine>): string | 
     return words.lacks.due;
   }
   return faulty(draft) ? words.lacks.faulty : null;
-}
-
-/** What was typed before another kind was chosen is not sent with it. */
-function ofItsKind(draft: Draft, details: Schemas['Detail'][] = []): Draft {
-  const kept = new Set(details.filter((d) => d.kinds.includes(draft.kind)).map((d) => d.key));
-  const mine = Object.entries(draft.details).filter(([key]) => kept.has(key));
-  return { ...draft, details: Object.fromEntries(mine) };
 }
 
 export type RecordFormState = ReturnType<typeof useRecordForm>;

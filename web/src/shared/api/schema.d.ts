@@ -482,6 +482,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cover/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Try a record before it is saved: what it would break, and who could do it */
+        post: operations["tried"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cover/when-could": {
         parameters: {
             query?: never;
@@ -3772,6 +3789,31 @@ export interface components {
             today: string;
             unseen: components["schemas"]["UnseenChange"][];
         };
+        Trial: {
+            /** @description The clashes behind them, of people the caller coordinates */
+            clashes: components["schemas"]["Clash"][];
+            /** Format: date-time */
+            end?: string;
+            /** @description Who could do its first visit with a time, of the same people */
+            people: components["schemas"]["WhoCould"][];
+            /** @description Why it would be refused, each with its remedy */
+            refused: string[];
+            /**
+             * Format: date-time
+             * @description Of that visit
+             */
+            start?: string;
+            /** @description What it would break that only warns */
+            warns: string[];
+        };
+        TrialAsked: {
+            change: components["schemas"]["RecordChange"];
+            /**
+             * Format: int64
+             * @description The record to change; absent: it is new
+             */
+            record?: number;
+        };
         Tried: {
             landings: components["schemas"]["LandingView"];
             sight: components["schemas"]["Sight"];
@@ -5002,6 +5044,37 @@ export interface operations {
             400: components["responses"]["MALFORMED"];
             401: components["responses"]["NOT_SIGNED_IN"];
             403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    tried: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Trial"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
             422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
         };

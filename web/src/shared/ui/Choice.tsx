@@ -1,8 +1,14 @@
 import { Select, type SelectProps } from 'antd';
 import { useRef, type KeyboardEvent } from 'react';
+import styles from './choice.module.css';
 
 type Value = string | number;
-type Option<V extends Value> = { value: V; label: string };
+type Option<V extends Value> = {
+  value: V;
+  label: string;
+  /** What is to be known before it is chosen. */
+  hint?: string;
+};
 
 type Props<V extends Value> = Omit<SelectProps, 'value' | 'onChange' | 'options' | 'mode'> & {
   options: Option<V>[];
@@ -47,6 +53,12 @@ export function Choice<V extends Value>({ options, ...props }: Props<V>) {
       mode={multiple ? 'multiple' : undefined}
       value={value}
       options={options}
+      optionRender={({ data }) => (
+        <>
+          {data.label}
+          {data.hint && <small className={styles.hint}>{data.hint}</small>}
+        </>
+      )}
       showSearch={{
         optionFilterProp: 'label',
         onSearch: (text) => {

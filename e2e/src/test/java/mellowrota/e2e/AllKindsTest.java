@@ -24,7 +24,7 @@ public class AllKindsTest {
   @BeforeClass
   public void start() {
     Server server = Server.shared();
-    hana = Api.of(server, "hana");
+    hana = Api.of(server, "hana").warned();
     ines = Api.of(server, "ines");
     inesId = hana.idOf("people", "Ines Okafor");
     tamId = hana.idOf("people", "Tam Birtles");

@@ -211,6 +211,23 @@ final class Api {
     return exchange(request.build());
   }
 
+  /** Has what clashes only warned of, for tests that are about something else. */
+  Api warned() {
+    return minding("WARN");
+  }
+
+  /** Sets how far what is never allowed in a house as it begins is minded. */
+  Api minding(String level) {
+    String limit = "{\"kind\": \"%s\", \"level\": \"" + level + "\"}";
+    put(
+            "/api/v1/limits",
+            "{\"limits\": [%s, %s, %s]}"
+                .formatted(
+                    limit.formatted("DOUBLE"), limit.formatted("LEAVE"), limit.formatted("SKILL")))
+        .expect(204);
+    return this;
+  }
+
   /** Makes a record and gives its number. */
   long record(String body) {
     return post("/api/v1/records", body).expect(201).json().get("record").get("id").asLong();

@@ -69,7 +69,7 @@ public class CanaryTest {
   private List<String> run(Server server, Outside outside, boolean untilSomethingIs) {
     operations.clear();
     finds.clear();
-    Api hana = Api.of(server, "hana");
+    Api hana = Api.of(server, "hana").warned();
     Api.of(server, "hana"); // One session more, which is ended.
     Api ines = Api.of(server, "ines");
     long lead = hana.idOf("people", "Ines Okafor");

@@ -192,7 +192,10 @@ public class ClashTest extends OnDemo {
         .doesNotContain("Osk Fenwright");
     assertThat(on(best.get("name").asString(), title)).hasSize(before + 1);
     assertThat(hana.post("/api/v1/cover/hand-over", body).expect(422).text()).contains("/from");
-    hana.post("/api/v1/acts/" + given.get("act").asLong() + "/undo", "").expect(200);
+    String undo = "/api/v1/acts/" + given.get("act").asLong() + "/undo";
+    assertThat(hana.post(undo, "").expect(409).text()).contains("Osk Fenwright already has");
+    hana.warned().post(undo, "").expect(200);
+    hana.minding("NEVER");
     assertThat(on(best.get("name").asString(), title)).hasSize(before);
     assertThat(clashes(hana, "clashes", keyed(clash.get("key").asString()))).hasSize(1);
   }

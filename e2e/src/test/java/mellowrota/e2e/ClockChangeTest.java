@@ -41,7 +41,7 @@ public class ClockChangeTest {
   public void begin() {
     outside = Outside.start();
     server = Server.started(Database.demo(), outside.options().toArray(String[]::new));
-    hana = Api.of(server, "hana");
+    hana = Api.of(server, "hana").warned();
     ines = Api.of(server, "ines");
     inesId = hana.idOf("people", "Ines Okafor");
     own = ines.idOf("calendars", "Ines Okafor, own");

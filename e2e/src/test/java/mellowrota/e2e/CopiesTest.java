@@ -35,7 +35,7 @@ public class CopiesTest {
   public void begin() {
     outside = Outside.start();
     server = Server.started(Database.demo(), outside.options().toArray(String[]::new));
-    hana = Api.of(server, "hana");
+    hana = Api.of(server, "hana").warned();
     ines = Api.of(server, "ines");
     tam = Api.of(server, "tam");
     inesId = hana.idOf("people", "Ines Okafor");

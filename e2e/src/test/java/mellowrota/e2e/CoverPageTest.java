@@ -94,8 +94,10 @@ public class CoverPageTest extends InBrowser {
         .click();
     assertThat(page.getByText("handed over to")).isVisible();
     assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(0);
+    Api hana = Api.of(server, "hana").warned();
     undo(page);
     assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(1);
+    hana.minding("NEVER");
   }
 
   /** The other way out: somebody changes it for something of theirs; nothing clashes, and back. */
@@ -115,8 +117,10 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText(Pattern.compile("J-\\d+ now goes to .+, and .+ to Osk Fenwright")))
         .isVisible();
     assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(0);
+    Api hana = Api.of(server, "hana").warned();
     undo(page);
     assertThat(line(page, "Osk Fenwright", "double-booked")).hasCount(1);
+    hana.minding("NEVER");
   }
 
   /** Minutes of work by a due day in the week of the demo's today. */

@@ -573,6 +573,7 @@ public class CoverTest extends OnDemo {
   /** Who is away leaves work, for each of which somebody is proposed. */
   @Test
   public void whatSomebodyLeavesIsProposedToOthers() {
+    hana.warned();
     long first = visit("Left behind", "2026-12-15", "13:00", "15:00", "Hedda Quay");
     long second = visit("Left as well", "2026-12-15", "13:30", "15:30", "Hedda Quay");
     String path =
@@ -592,6 +593,7 @@ public class CoverTest extends OnDemo {
     Api.of(server, "marguerite").get(path).expect(403);
     hana.change(first, "{\"state\": \"CANCELLED\"}");
     hana.change(second, "{\"state\": \"CANCELLED\"}");
+    hana.minding("NEVER");
   }
 
   /**
@@ -619,7 +621,8 @@ public class CoverTest extends OnDemo {
             .json()
             .get("id")
             .asLong();
-    hana.post(
+    hana.warned()
+        .post(
             "/api/v1/cover/give",
             """
             {"ask": "duty:%d", "start": "2026-12-01T22:00:00Z", "end": "2026-12-02T02:00:00Z",
@@ -627,6 +630,7 @@ public class CoverTest extends OnDemo {
             """
                 .formatted(id, tam))
         .expect(200);
+    hana.minding("NEVER");
     assertThat(gaps(range, "Night gauge"))
         .containsExactly("2026-12-02T00:00:00Z/2026-12-02T02:00:00Z 1");
     JsonNode all = whoCould(hana, id, "2026-12-02T00:00:00Z", "2026-12-02T02:00:00Z");

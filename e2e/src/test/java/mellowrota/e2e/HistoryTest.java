@@ -21,7 +21,7 @@ public class HistoryTest {
   @BeforeClass
   public void start() {
     Server server = Server.shared();
-    hana = Api.of(server, "hana");
+    hana = Api.of(server, "hana").warned();
     ines = Api.of(server, "ines");
     tam = Api.of(server, "tam");
     inesId = hana.idOf("people", "Ines Okafor");

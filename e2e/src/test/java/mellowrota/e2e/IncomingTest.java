@@ -423,12 +423,14 @@ public class IncomingTest extends OnDemo {
             "Skills wanted",
             "sluice; gates");
     Map<String, String> second = Map.of("Start", start, "End", end, "Skills wanted", "bridge");
+    hana.warned();
     records("needs", row("N-1", first), row("N-2", second)).take();
     assertThat(needs("N-1")).isEqualTo("150 {\"people\":3,\"skills\":[\"gates\",\"sluice\"]}");
     assertThat(needs("N-2")).isEqualTo("null {\"people\":1,\"skills\":[\"bridge\"]}");
     Map<String, String> later = new HashMap<>(first);
     later.putAll(Map.of("Estimate", "1.25", "People wanted", "", "Skills wanted", ""));
     records("needs", row("N-1", later), row("N-2", second)).take();
+    hana.minding("NEVER");
     assertThat(needs("N-1")).isEqualTo("75 null");
     assertThat(needs("N-2")).isEqualTo("null {\"people\":1,\"skills\":[\"bridge\"]}");
   }

@@ -35,7 +35,7 @@ public class MalformedTest {
   @Test
   public void twoHundredMalformedRequestsChangeNothing() {
     try (Server server = Server.started(Database.demo())) {
-      Api hana = Api.of(server, "hana");
+      Api hana = Api.of(server, "hana").warned();
       long record =
           hana.get("/api/v1/records?limit=1").json().get("items").get(0).get("id").asLong();
       List<Twin> twins = twins(hana, record);

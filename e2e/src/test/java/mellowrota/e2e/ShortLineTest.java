@@ -92,7 +92,7 @@ public class ShortLineTest extends InBrowser {
       page.getByLabel("In one line")
           .fill(
               key.equals("o")
-                  ? "job Key o, Ines, Fri 9:00-12:00"
+                  ? "job Key o, Ines, Sun 9:00-12:00"
                   : "ticket Key %s, Ines, by Fri 13:00".formatted(key));
       button(page, "Save").click();
       page.getByText(" saved: ").waitFor();

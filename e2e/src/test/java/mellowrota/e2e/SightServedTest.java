@@ -85,7 +85,7 @@ public class SightServedTest {
   private Outcome run(Server server, Outside outside, int worlds, boolean untilOne) {
     List<String> differences = new ArrayList<>();
     int varied = 0;
-    Api hana = Api.of(server, "hana");
+    Api hana = Api.of(server, "hana").warned();
     Map<String, Api> readers = new LinkedHashMap<>();
     READERS.forEach(name -> readers.put(name, Api.of(server, name)));
     Copies copies = new Copies(server, outside, readers);

@@ -17,7 +17,7 @@ public class ToldOfEntriesTest extends OnDemo {
 
   @BeforeClass
   public void share() {
-    tam = hana.idOf("people", "Tam Birtles");
+    tam = hana.warned().idOf("people", "Tam Birtles");
     Map<String, Api> some = new LinkedHashMap<>();
     long marina = People.invited(server, hana, "Basin Moorings", "OUTSIDE", some);
     outsider = some.get("Basin Moorings");

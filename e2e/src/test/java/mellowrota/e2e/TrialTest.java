@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -18,6 +19,11 @@ public class TrialTest extends OnDemo {
        {"weekdays": [1,2,3,4,5,6,7], "from": "14:00", "until": "22:00", "count": 1},
        {"weekdays": [1,2,3,4,5,6,7], "from": "22:00", "until": "06:00", "count": 1}]
       """;
+
+  @BeforeClass
+  public void begin() {
+    hana.warned();
+  }
 
   private long nell() {
     return hana.idOf("people", "Nell Ashdown");

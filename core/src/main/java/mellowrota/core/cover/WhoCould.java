@@ -58,7 +58,23 @@ public final class WhoCould {
    *
    * @param is minutes of a time, else a count
    */
-  public record Figure(long is, long limit) {}
+  public record Figure(long is, long limit) {
+
+    /** What is measured of somebody with all they have; empty: a clash of its sort has none. */
+    public static Optional<Figure> of(Clash clash, Commitments of, Limits limits) {
+      TimeSpan span = clash.span();
+      long is =
+          switch (clash.kind()) {
+            case REST, LONGEST -> span.length().toMinutes();
+            case WEEK -> of.load(span).toMinutes();
+            case DAYS, NIGHTS -> ChronoUnit.DAYS.between(of.day(span.start()), of.day(span.end()));
+            default -> -1;
+          };
+      return is < 0
+          ? Optional.empty()
+          : limits.amount(clash.kind()).map(most -> new Figure(is, most));
+    }
+  }
 
   /**
    * A reason with the time that it is about.
@@ -222,21 +238,6 @@ public final class WhoCould {
     return new Reason(Why.of(clash.kind()), never, clash.span(), with, figure);
   }
 
-  /** What is measured, of somebody with the work beside what they have. */
-  private static Optional<Figure> figure(Clash clash, Commitments with, Limits limits) {
-    TimeSpan span = clash.span();
-    long is =
-        switch (clash.kind()) {
-          case REST, LONGEST -> span.length().toMinutes();
-          case WEEK -> with.load(span).toMinutes();
-          case DAYS -> ChronoUnit.DAYS.between(with.day(span.start()), with.day(span.end()));
-          default -> -1;
-        };
-    return is < 0
-        ? Optional.empty()
-        : limits.amount(clash.kind()).map(most -> new Figure(is, most));
-  }
-
   /** Of one alone, whatever else stands at its place. */
   static Answer answer(Work trial, Candidate one, Bounds bounds) {
     return answer(trial, one, bounds, List.of());
@@ -254,7 +255,7 @@ public final class WhoCould {
     meets(span, one.alone()).ifPresent(at -> reasons.add(own(Why.ALONE, true, at)));
     Commitments with = one.of().and(trial);
     for (Clash clash : Clashes.involving(trial, one.of(), bounds.limits(), bounds.travel())) {
-      reasons.add(reason(clash, trial, figure(clash, with, bounds.limits())));
+      reasons.add(reason(clash, trial, Figure.of(clash, with, bounds.limits())));
     }
     reasons.addAll(common);
     if (one.unknown()) {

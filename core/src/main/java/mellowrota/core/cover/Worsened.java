@@ -9,8 +9,8 @@ import java.util.stream.Collectors;
 import mellowrota.core.time.TimeSpan;
 
 /**
- * What a change makes wrong, or worse than it was, of what the house never allows. What was as
- * wrong before, and what gets better, is not held against it.
+ * What a change makes wrong, or worse than it was. What was as wrong before, and what gets better,
+ * is not held against it.
  */
 public final class Worsened {
 
@@ -24,8 +24,8 @@ public final class Worsened {
    */
   public static List<Clash> of(
       Commitments before, Commitments after, Set<String> changed, Limits limits, Travel travel) {
-    List<Clash> were = nevers(Clashes.of(before, limits, travel));
-    return nevers(Clashes.of(after, limits, travel)).stream()
+    List<Clash> were = Clashes.of(before, limits, travel);
+    return Clashes.of(after, limits, travel).stream()
         .filter(one -> changed.stream().anyMatch(one::involves))
         .filter(
             one ->
@@ -42,17 +42,23 @@ public final class Worsened {
       Collection<Clashes.Stay> after,
       Set<String> changed,
       Limits limits) {
-    return nevers(Clashes.of(capacity, after, limits)).stream()
+    return Clashes.of(capacity, after, limits).stream()
         .filter(one -> changed.stream().anyMatch(one::involves))
-        .filter(
-            one ->
-                Clashes.excess(capacity, after, one.span())
-                    > Clashes.excess(capacity, before, one.span()))
+        .filter(one -> excess(capacity, after, one) > excess(capacity, before, one))
         .toList();
   }
 
-  private static List<Clash> nevers(List<Clash> all) {
-    return all.stream().filter(one -> one.level() == Clash.Level.NEVER).toList();
+  /** What is only tentative does not make sure what it fills too much. */
+  private static long excess(
+      Clashes.Capacity capacity, Collection<Clashes.Stay> stays, Clash clash) {
+    boolean sure = clash.level() == Clash.Level.NEVER;
+    return Clashes.excess(
+        capacity, stays.stream().filter(one -> !sure || !one.tentative()).toList(), clash.span());
+  }
+
+  /** What was only warned of excuses nothing that is never allowed. */
+  private static boolean mindedAsMuch(Clash was, Clash one) {
+    return was.level() == Clash.Level.NEVER || one.level() == Clash.Level.WARN;
   }
 
   /** Of two items; else of all that comes together against a limit. */
@@ -62,7 +68,7 @@ public final class Worsened {
 
   /** The same two, and at least as much in each other's way. */
   private static boolean wasAsBad(Clash was, Clash one) {
-    if (!isPair(was) || !ids(was).equals(ids(one))) {
+    if (!isPair(was) || !mindedAsMuch(was, one) || !ids(was).equals(ids(one))) {
       return false;
     }
     int order = was.kind().compareTo(one.kind());
@@ -96,7 +102,8 @@ public final class Worsened {
 
   private static long sum(List<Clash> were, Clash one, Commitments before, Limits limits) {
     return were.stream()
-        .filter(was -> was.kind() == one.kind() && was.span().overlaps(one.span()))
+        .filter(was -> was.kind() == one.kind() && mindedAsMuch(was, one))
+        .filter(was -> was.span().overlaps(one.span()))
         .mapToLong(was -> howBad(was, before, limits))
         .sum();
   }

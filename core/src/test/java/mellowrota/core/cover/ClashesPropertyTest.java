@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
@@ -84,6 +85,70 @@ public class ClashesPropertyTest {
         .containsAll(
             EnumSet.complementOf(
                 EnumSet.of(Clash.Kind.PERIOD, Clash.Kind.CAPACITY, Clash.Kind.DUE)));
+  }
+
+  private static Commitments with(Commitments all, List<Work> work) {
+    return new Commitments(
+        all.person(), all.zone(), all.hours(), all.leave(), all.busy(), work, all.able());
+  }
+
+  /**
+   * What a new work makes wrong is what would be wrong with it, but for what was as wrong before;
+   * what stays as it is or goes makes nothing worse; and it is worse one way or not both ways.
+   */
+  @Test
+  public void aChangeIsBlamedForWhatItMakesWorseAlone() {
+    SplittableRandom seeds = new SplittableRandom(2031);
+    long blamed = 0;
+    for (int crew = 0; crew < CREWS * PEOPLE; crew++) {
+      long seed = seeds.nextLong();
+      SplittableRandom random = new SplittableRandom(seed);
+      LocalDate first = WEEKS[random.nextInt(WEEKS.length)];
+      Commitments all = commitments(random, first);
+      Limits limits = limits(random);
+      Set<String> ids = all.work().stream().map(Work::id).collect(Collectors.toSet());
+      assertThat(Worsened.of(all, all, ids, limits, TRAVEL)).as("seed " + seed).isEmpty();
+      for (Work one : all.work()) {
+        Set<String> id = Set.of(one.id());
+        Commitments without = with(all, all.work().stream().filter(other -> other != one).toList());
+        assertThat(Worsened.of(all, without, id, limits, TRAVEL)).as("seed " + seed).isEmpty();
+        List<Clash> made = Worsened.of(without, all, id, limits, TRAVEL);
+        List<Clash> withIt = Clashes.involving(one, without, limits, TRAVEL);
+        assertThat(withIt).as("seed " + seed + ", " + one.id()).containsAll(made);
+        // Of a pair with what is new nothing can have been wrong before.
+        assertThat(made)
+            .as("seed " + seed + ", " + one.id())
+            .containsAll(
+                withIt.stream()
+                    .filter(clash -> clash.kind().compareTo(Clash.Kind.MARGIN) <= 0)
+                    .toList());
+        blamed += made.size();
+        // Moved there and back, it is not to blame for the same both times.
+        Work elsewhere =
+            one.at(
+                TimeSpan.of(
+                    one.span().start().plus(Duration.ofHours(3)),
+                    one.span().end().plus(Duration.ofHours(3))));
+        if (!one.allDay()) {
+          List<Work> moved = new ArrayList<>(without.work());
+          moved.add(elsewhere);
+          Commitments there = with(all, moved);
+          Set<Object> blamedThere = pairs(Worsened.of(all, there, id, limits, TRAVEL));
+          Set<Object> back = pairs(Worsened.of(there, all, id, limits, TRAVEL));
+          blamedThere.retainAll(back);
+          assertThat(blamedThere).as("seed " + seed + ", " + one.id()).isEmpty();
+        }
+      }
+    }
+    assertThat(blamed).as("clashes that were made").isGreaterThan(CREWS * PEOPLE);
+  }
+
+  /** Of two works and what they do to each other. */
+  private static Set<Object> pairs(List<Clash> clashes) {
+    return clashes.stream()
+        .filter(one -> one.kind() == Clash.Kind.DOUBLE || one.kind() == Clash.Kind.TRAVEL)
+        .map(one -> one.kind() + " " + one.items().stream().map(Clash.Item::id).sorted().toList())
+        .collect(Collectors.toCollection(HashSet::new));
   }
 
   /** What is found for one work alone is what is found of it among all. */

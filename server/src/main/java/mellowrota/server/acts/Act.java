@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
@@ -25,6 +26,7 @@ public final class Act {
   private final Instant at;
   private final long actor;
   private final SortedMap<RecordId, WorkRecord> records = new TreeMap<>();
+  private final Map<RecordId, WorkRecord> before = new HashMap<>();
   private final Set<RecordId> made = new HashSet<>();
   private final Set<RecordId> reached = new TreeSet<>();
   private final Map<RecordId, Long> changedBits = new HashMap<>();
@@ -83,8 +85,25 @@ public final class Act {
   /**
    * Says that a record changed.
    *
+   * @param was as it was before
    * @param record as it now is in the store
    * @param bits whom the changed details are for, together
+   */
+  public void changed(WorkRecord was, WorkRecord record, long bits) {
+    before.putIfAbsent(was.id(), was);
+    touch(record, bits);
+  }
+
+  /** As a record was before the act; empty where it is not changed, or was made by it. */
+  public Optional<WorkRecord> before(RecordId record) {
+    return made.contains(record) ? Optional.empty() : Optional.ofNullable(before.get(record));
+  }
+
+  /**
+   * Says that something of a record is another, though the record is the same.
+   *
+   * @param record as it is in the store
+   * @param bits whom it is for
    */
   public void touch(WorkRecord record, long bits) {
     records.put(record.id(), record);

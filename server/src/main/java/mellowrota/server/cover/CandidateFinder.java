@@ -182,6 +182,21 @@ class CandidateFinder {
             others));
   }
 
+  /** Who could be on a visit as it is being planned, beside all they have but that visit. */
+  Asked whoCould(World world, Person asker, WorkRecord planned, int visit) {
+    TimeSpan span = span(world, planned, visit);
+    CandidateTrial trying = source.trying(world, asker, span);
+    Ask.OfVisit same = new Ask.OfVisit(planned.id().value(), visit);
+    Work work =
+        trying.around.work(planned, visit, asker.id(), RoleId.LEAD).orElseThrow(Problem::notFound);
+    return new Asked(
+        span,
+        WhoCould.of(
+            work.sure(),
+            trying.candidates(one -> one.ask().equals(same), List.of(), false, planned.team()),
+            trying.bounds(same)));
+  }
+
   /** How far a visit goes on the clock. */
   record Moved(int days, int minutes) {
 

@@ -66,6 +66,16 @@ public class HouseLimits {
     set(actor, Map.of(Clash.Kind.LONGEST, wish), Optional.empty(), Optional.empty());
   }
 
+  /** How far what is never allowed in other houses is minded. */
+  public void mind(PersonId actor, Clash.Level level) {
+    Map<Clash.Kind, LimitStore.Limit> wishes = new EnumMap<>(Clash.Kind.class);
+    Limits.usual()
+        .levels()
+        .keySet()
+        .forEach(kind -> wishes.put(kind, new LimitStore.Limit(level, Optional.empty())));
+    set(actor, wishes, Optional.empty(), Optional.empty());
+  }
+
   void set(
       PersonId actor,
       Map<Clash.Kind, LimitStore.Limit> wishes,

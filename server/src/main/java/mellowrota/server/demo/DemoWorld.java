@@ -18,6 +18,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
@@ -117,6 +118,8 @@ class DemoWorld {
     duties(world, made);
     // Here a day on the bridge is fourteen hours.
     limits.longest(made.coordinator, Duration.ofHours(14));
+    // What went wrong here went wrong before anybody minded.
+    limits.mind(made.coordinator, Clash.Level.WARN);
     DemoWork work = new DemoWork(json, world, made.persons, made.teams, made.places, made.today);
     List<ObjectNode> all = work.records();
     for (ObjectNode one : all) {
@@ -135,6 +138,7 @@ class DemoWorld {
           "*",
           later.body());
     }
+    limits.mind(made.coordinator, Clash.Level.NEVER);
   }
 
   /** What people can, with the days until it ends. */

@@ -194,6 +194,15 @@ public class Records {
     return RecordInput.of(body, world, author).makeUnfinished(author.id(), at);
   }
 
+  /** The record as a body would change it; nothing is kept. */
+  public WorkRecord preview(
+      World world, RecordAccess.Standing standing, Instant at, JsonNode body) {
+    RecordInput input = RecordInput.of(body, world, standing.person());
+    input.refuseWhatIsSettled();
+    Permits.require(standing, input.named());
+    return input.apply(standing.record(), at);
+  }
+
   /**
    * Changes a record, if it is still as the asker saw it.
    *
@@ -280,7 +289,7 @@ public class Records {
     for (FieldChange change : changes) {
       bits |= RecordFields.forWhom(world.details(), before, change.field()).bits();
     }
-    act.touch(after, bits);
+    act.changed(before, after, bits);
   }
 
   private RecordStore.Remembered remembered(

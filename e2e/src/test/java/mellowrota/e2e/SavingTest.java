@@ -1,0 +1,363 @@
+package mellowrota.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.Supplier;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** No way of giving work saves a clash that the house never allows and that it makes itself. */
+public class SavingTest extends OnDemo {
+
+  private static final int ASSIGNERS = 8;
+
+  private long nell;
+  private long caio;
+  private LocalDate day = LocalDate.of(2028, 1, 3);
+
+  @BeforeClass
+  public void begin() {
+    nell = hana.idOf("people", "Nell Ashdown");
+    caio = hana.idOf("people", "Caio Merrin");
+    limit("REST", "WARN", 660);
+  }
+
+  private void limit(String kind, String level, int amount) {
+    String row = amount < 0 ? "" : ", \"amount\": " + amount;
+    hana.put(
+            "/api/v1/limits",
+            "{\"limits\": [{\"kind\": \"%s\", \"level\": \"%s\"%s}]}".formatted(kind, level, row))
+        .expect(204);
+  }
+
+  /** A fortnight that nobody has work in; each way has one to itself. */
+  private LocalDate fresh() {
+    day = day.plusDays(14);
+    return day;
+  }
+
+  private static String shift(String title, LocalDate on, int from, int until, String people) {
+    return """
+        {"kind": "SHIFT", "title": "%s", "state": "CONFIRMED", "people": [%s],
+         "visits": [{"start": "%sT%02d:00", "end": "%sT%02d:00", "zone": "Europe/London"}]}
+        """
+        .formatted(title, people, on, from, on, until);
+  }
+
+  private static String job(String title, LocalDate on, int from, int until, String people) {
+    return shift(title, on, from, until, people).replace("SHIFT", "JOB");
+  }
+
+  private static String as(int role, long person) {
+    return "{\"role\": %d, \"person\": %d}".formatted(role, person);
+  }
+
+  private static String change(String field) {
+    return "{" + field + "}";
+  }
+
+  private Api.Answer put(long record, String body) {
+    return hana.patch("/api/v1/records/" + record, body);
+  }
+
+  /** How work comes to somebody who has some from eight until noon: each ends at ten o'clock. */
+  private enum Way {
+    MADE,
+    MADE_AS_SUPPORT,
+    MADE_TO_REPEAT,
+    GIVEN,
+    MOVED,
+    LENGTHENED,
+    CONFIRMED,
+    REOPENED,
+    ONE_OF_SEVERAL,
+    COME_TO,
+    HANDED_OVER,
+    SWAPPED
+  }
+
+  private Supplier<Api.Answer> way(Way way, LocalDate on, long person) {
+    String theirs = as(0, person);
+    switch (way) {
+      case MADE -> {
+        return () -> hana.post("/api/v1/records", shift("More", on, 10, 14, theirs));
+      }
+      case MADE_AS_SUPPORT -> {
+        return () ->
+            hana.post(
+                "/api/v1/records", job("More", on, 10, 14, as(0, caio) + ", " + as(1, person)));
+      }
+      case MADE_TO_REPEAT -> {
+        String body = shift("More", on.minusDays(7), 10, 14, theirs);
+        return () ->
+            hana.post(
+                "/api/v1/records",
+                body.replace(
+                    "{\"kind\"", "{\"repeat\": {\"unit\": \"WEEKS\", \"times\": 2}, \"kind\""));
+      }
+      case GIVEN -> {
+        long record = hana.record(shift("More", on, 10, 14, ""));
+        return () -> put(record, change("\"people\": [" + theirs + "]"));
+      }
+      case MOVED -> {
+        long record = hana.record(shift("More", on.plusDays(2), 10, 14, theirs));
+        return () ->
+            put(
+                record,
+                change(
+                    "\"visits\": [{\"start\": \"%1$sT10:00\", \"end\": \"%1$sT14:00\"}]"
+                        .formatted(on)));
+      }
+      case LENGTHENED -> {
+        long record = hana.record(shift("More", on, 13, 14, theirs));
+        return () ->
+            put(
+                record,
+                change(
+                    "\"visits\": [{\"no\": 1, \"start\": \"%1$sT10:00\", \"end\": \"%1$sT14:00\"}]"
+                        .formatted(on)));
+      }
+      case CONFIRMED -> {
+        long record =
+            hana.record(job("More", on, 10, 14, theirs).replace("CONFIRMED", "TENTATIVE"));
+        return () -> put(record, change("\"state\": \"CONFIRMED\""));
+      }
+      case REOPENED -> {
+        long record =
+            hana.record(job("More", on, 10, 14, theirs).replace("CONFIRMED", "CANCELLED"));
+        return () -> put(record, change("\"state\": \"CONFIRMED\""));
+      }
+      case ONE_OF_SEVERAL -> {
+        long other = hana.record(shift("Other", on.plusDays(2), 10, 14, theirs));
+        return () ->
+            hana.post(
+                "/api/v1/records/several",
+                """
+                {"items": [
+                  {"record": %d, "ifMatch": "*", "change": {"title": "Another name"}},
+                  {"make": %s}]}
+                """
+                    .formatted(other, shift("More", on, 10, 14, theirs)));
+      }
+      case COME_TO -> {
+        long record =
+            hana.record(
+                job("More", on, 10, 14, "")
+                    .replace("{\"kind\"", "{\"wants\": {\"people\": 1}, \"kind\""));
+        return () ->
+            hana.post(
+                "/api/v1/cover/give",
+                """
+                {"ask": "record:%d/1", "person": %d, "start": "%3$sT10:00:00Z",
+                 "end": "%3$sT14:00:00Z"}
+                """
+                    .formatted(record, person, on));
+      }
+      case HANDED_OVER -> {
+        long record = hana.record(shift("More", on, 10, 14, as(0, caio)));
+        return () ->
+            hana.post(
+                "/api/v1/cover/hand-over",
+                "{\"record\": %d, \"visit\": 1, \"from\": %d, \"to\": %d}"
+                    .formatted(record, caio, person));
+      }
+      case SWAPPED -> {
+        long record = hana.record(shift("More", on, 10, 14, as(0, caio)));
+        long other = hana.record(shift("Other", on.plusDays(2), 10, 14, theirs));
+        return () ->
+            hana.post(
+                "/api/v1/cover/swap",
+                """
+                {"sides": [{"record": %d, "visit": 1, "person": %d},
+                           {"record": %d, "visit": 1, "person": %d}]}
+                """
+                    .formatted(record, caio, other, person));
+      }
+      default -> throw new AssertionError(way);
+    }
+  }
+
+  @DataProvider
+  public Object[][] ways() {
+    List<Object[]> all = new ArrayList<>();
+    for (Way way : Way.values()) {
+      for (String kind : List.of("DOUBLE", "LEAVE", "REST")) {
+        // An end that stays where it is leaves as much rest as it did.
+        if (way != Way.LENGTHENED || !kind.equals("REST")) {
+          all.add(new Object[] {way.name(), kind});
+        }
+      }
+    }
+    return all.toArray(Object[][]::new);
+  }
+
+  /** What stands in the way of {@link #way} on a day. */
+  private void against(String kind, LocalDate on) {
+    switch (kind) {
+      case "DOUBLE" -> hana.record(shift("First", on, 8, 12, as(0, nell)));
+      case "LEAVE" ->
+          hana.post("/api/v1/people/%d/leave".formatted(nell), "{\"first\": \"%s\"}".formatted(on))
+              .expect(204);
+      default -> hana.record(shift("First", on.plusDays(1), 0, 4, as(0, nell)));
+    }
+  }
+
+  @Test(dataProvider = "ways")
+  public void noWaySavesWhatIsNeverAllowed(String name, String kind) {
+    Way way = Way.valueOf(name);
+    LocalDate on = fresh();
+    limit(kind, "WARN", kind.equals("REST") ? 660 : -1);
+    Supplier<Api.Answer> save = way(way, on, nell);
+    against(kind, on);
+    String before = hana.get("/api/v1/board?from=%s&until=%s".formatted(on, on.plusDays(1))).text();
+    limit(kind, "NEVER", kind.equals("REST") ? 660 : -1);
+    Api.Answer refused = save.get().expect(409);
+    assertThat(refused.json().get("type").asString()).endsWith(":clash");
+    assertThat(refused.json().get("detail").asString()).contains("Nell Ashdown", "hoose");
+    assertThat(refused.json().get("clashes").valueStream().map(one -> one.get("kind").asString()))
+        .containsOnly(kind);
+    assertThat(hana.get("/api/v1/board?from=%s&until=%s".formatted(on, on.plusDays(1))).text())
+        .as("nothing of it is kept")
+        .isEqualTo(before);
+    limit(kind, "WARN", kind.equals("REST") ? 660 : -1);
+    assertThat(save.get().status()).as("only warned of, it is saved").isBetween(200, 201);
+    if (!kind.equals("REST")) {
+      limit(kind, "NEVER", -1);
+    }
+  }
+
+  /** What is wrong already hinders nobody who does not make it worse. */
+  @Test
+  public void whatWasWrongBeforeIsNotHeldAgainstAnybody() {
+    LocalDate on = fresh();
+    limit("DOUBLE", "WARN", -1);
+    hana.record(shift("First", on, 8, 12, as(0, nell)));
+    long record = hana.record(job("Second", on, 10, 14, as(0, nell)));
+    limit("DOUBLE", "NEVER", -1);
+    String shorter =
+        "\"visits\": [{\"no\": 1, \"start\": \"%1$sT11:00\", \"end\": \"%1$sT14:00\"}]";
+    String longer = shorter.replace("T11", "T09");
+    for (String field :
+        List.of(
+            "\"title\": \"Another name\"",
+            "\"details\": {\"notes\": \"Bring the long ladder\"}",
+            "\"people\": [%s, %s]".formatted(as(0, nell), as(1, caio)),
+            shorter.formatted(on))) {
+      put(record, change(field)).expect(200);
+    }
+    put(record, change(longer.formatted(on))).expect(409);
+    put(record, change("\"state\": \"DONE\"")).expect(200);
+    put(record, change("\"state\": \"CONFIRMED\"")).expect(200);
+    put(record, change("\"state\": \"CANCELLED\"")).expect(200);
+  }
+
+  /** Taking back brings no clash back. */
+  @Test
+  public void whatWouldClashAgainIsNotTakenBack() {
+    LocalDate on = fresh();
+    long record = hana.record(shift("First", on, 8, 12, as(0, nell)));
+    long act =
+        put(record, change("\"people\": [%s]".formatted(as(0, caio))))
+            .expect(200)
+            .json()
+            .get("act")
+            .asLong();
+    hana.record(shift("Second", on, 10, 14, as(0, nell)));
+    Api.Answer refused = hana.post("/api/v1/acts/%d/undo".formatted(act), "{}").expect(409);
+    assertThat(refused.json().get("detail").asString()).contains("Nell Ashdown already has");
+    assertThat(
+            hana.get("/api/v1/records/" + record)
+                .json()
+                .get("people")
+                .get(0)
+                .get("person")
+                .asLong())
+        .isEqualTo(caio);
+  }
+
+  /** Whoever does not answer for a person is told only that they are not available. */
+  @Test
+  public void whoAnswersForNobodyIsToldNoReason() {
+    Api wren = Api.of(server, "wren");
+    long me = hana.idOf("people", "Wren Adeyemi");
+    List<String> told = new ArrayList<>();
+    for (String kind : List.of("DOUBLE", "LEAVE")) {
+      LocalDate on = fresh();
+      long record =
+          hana.record(job("Mine to lead", on.plusDays(2), 10, 14, as(0, me) + ", " + as(1, nell)));
+      against(kind, on);
+      Api.Answer refused =
+          wren.patch(
+                  "/api/v1/records/" + record,
+                  change(
+                      "\"visits\": [{\"no\": 1, \"start\": \"%1$sT10:00\", \"end\": \"%1$sT14:00\"}]"
+                          .formatted(on)))
+              .expect(409);
+      assertThat(refused.json().get("clashes").size()).isZero();
+      told.add(refused.text().replaceAll("\"instance\":\"[^\"]*\"|\"request\":\"[^\"]*\"", ""));
+    }
+    assertThat(told.get(0)).contains("Nell Ashdown can’t be given this").isEqualTo(told.get(1));
+  }
+
+  /** Of eight who give one person work at once exactly one does; it is the lock that sees to it. */
+  @Test
+  public void ofEightAssignersOfOnePersonOneWins() throws Exception {
+    ExecutorService threads = Executors.newFixedThreadPool(ASSIGNERS);
+    try {
+      for (int round = 0; round < 3; round++) {
+        LocalDate on = fresh();
+        CyclicBarrier together = new CyclicBarrier(ASSIGNERS);
+        List<Future<Integer>> all = new ArrayList<>();
+        for (int i = 0; i < ASSIGNERS; i++) {
+          String body = shift("Assigner " + i, on, 8, 12, as(0, nell));
+          Api own = Api.of(server, "hana");
+          Callable<Integer> assign =
+              () -> {
+                together.await();
+                return own.post("/api/v1/records", body).status();
+              };
+          all.add(threads.submit(assign));
+        }
+        List<Integer> ends = new ArrayList<>();
+        for (Future<Integer> one : all) {
+          ends.add(one.get());
+        }
+        assertThat(ends).filteredOn(status -> status == 201).hasSize(1);
+        assertThat(ends).filteredOn(status -> status == 409).hasSize(ASSIGNERS - 1);
+      }
+    } finally {
+      threads.shutdownNow();
+    }
+  }
+
+  /** A place holds no more than it has room for. */
+  @Test
+  public void aPlaceThatIsFullTakesNoMore() {
+    LocalDate on = fresh();
+    long basin = hana.idOf("places", "Osier Basin");
+    JsonNode terms = hana.get("/api/v1/places/%d/terms".formatted(basin)).expect(200).json();
+    hana.put("/api/v1/places/%d/terms".formatted(basin), "{\"capacity\": 1}").expect(204);
+    limit("CAPACITY", "NEVER", -1);
+    String at = "{\"place\": %d, \"kind\"".formatted(basin);
+    hana.record(job("First", on, 8, 12, "").replace("{\"kind\"", at));
+    Api.Answer refused =
+        hana.post("/api/v1/records", job("Second", on, 10, 14, "").replace("{\"kind\"", at))
+            .expect(409);
+    assertThat(refused.json().get("detail").asString()).contains("The place would hold more");
+    hana.record(job("Second", on, 12, 14, "").replace("{\"kind\"", at));
+    limit("CAPACITY", "WARN", -1);
+    ((ObjectNode) terms).remove("tag");
+    hana.put("/api/v1/places/%d/terms".formatted(basin), terms.toString()).expect(204);
+  }
+}

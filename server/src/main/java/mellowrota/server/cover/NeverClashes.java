@@ -1,0 +1,60 @@
+package mellowrota.server.cover;
+
+import static mellowrota.server.platform.Words.say;
+
+import java.util.List;
+import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Clash;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.ActCheck;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.platform.Locks;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.stereotype.Component;
+
+/** Refuses an act that makes a clash which the house never allows, or makes one worse. */
+@Component
+@RequiredArgsConstructor
+class NeverClashes implements ActCheck {
+
+  private final Worlds worlds;
+  private final SaveTrial trial;
+  private final HouseLimits limits;
+  private final TrialViews views;
+  private final Locks locks;
+
+  @Override
+  public void require(Act act) {
+    if (act.actor().value() == Acts.THE_HOUSE || act.records().isEmpty()) {
+      return;
+    }
+    SaveTrial.Touched touched =
+        trial.touched(
+            act.records().values().stream()
+                .filter(one -> act.hasMade(one.id()) || act.before(one.id()).isPresent())
+                .map(record -> new SaveTrial.Change(act.before(record.id()), record))
+                .toList());
+    if (touched.isNothing() || !limits.limits().levels().containsValue(Clash.Level.NEVER)) {
+      return;
+    }
+    // Whoever gives work to the same people at the same time waits, and then sees what was given.
+    locks.alone(
+        Stream.concat(
+                touched.people().stream().map(one -> "time/" + one),
+                touched.places().stream().map(one -> "room/" + one))
+            .toList());
+    World world = worlds.locked(act.worldVersion());
+    SaveTrial.Found found = trial.find(world, touched);
+    List<Clash> refused =
+        found.clashes().stream().filter(one -> one.level() == Clash.Level.NEVER).toList();
+    if (!refused.isEmpty()) {
+      TrialViews.Told told = views.of(world, world.person(act.actor()), found, refused);
+      throw Problem.of(
+              409, "clash", say("cover.never-refused") + " " + String.join(" ", told.says()))
+          .with("clashes", told.clashes());
+    }
+  }
+}

@@ -1,0 +1,125 @@
+package mellowrota.server.cover;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Clash;
+import mellowrota.core.people.Person;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.platform.Asker;
+import mellowrota.server.platform.Input;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordSchemas;
+import mellowrota.server.records.Records;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+
+/** What work that is being planned would make wrong, and who could do it, over HTTP. */
+@RestController
+@RequestMapping("/api/v1/cover")
+@RequiredArgsConstructor
+class TrialController {
+
+  private static final TrialViews.Told NOTHING = new TrialViews.Told(List.of(), List.of());
+
+  private final Worlds worlds;
+  private final Records records;
+  private final Assigning assigning;
+  private final SaveTrial trial;
+  private final TrialViews views;
+  private final CandidateFinder finder;
+  private final Clock clock;
+
+  @Schema(name = "TrialAsked")
+  record AskedSchema(
+      @Schema(description = "The record to change; absent: it is new") @Nullable Long record,
+      RecordSchemas.ChangeSchema change) {}
+
+  @Schema(name = "Trial")
+  record TrialView(
+      @Schema(description = "Why it would be refused, each with its remedy") List<String> refused,
+      @Schema(description = "What it would break that only warns") List<String> warns,
+      @Schema(description = "The clashes behind them, of people the caller coordinates")
+          List<ClashViews.ClashView> clashes,
+      @Schema(description = "Who could do its first visit with a time, of the same people")
+          List<CoverViews.AnswerView> people,
+      @Schema(description = "Of that visit") @Nullable Instant start,
+      @Nullable Instant end) {}
+
+  @PostMapping("/trial")
+  @Operation(summary = "Try a record before it is saved: what it would break, and who could do it")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  TrialView tried(
+      Asker asker, @RequestBody @Schema(implementation = AskedSchema.class) JsonNode body) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    Input input = Input.of(body, AskedSchema.class);
+    Optional<RecordAccess.Standing> standing =
+        input.has("record")
+            ? Optional.of(
+                assigning.standing(world, asker.person(), input.number("record").orElse(0)))
+            : Optional.empty();
+    input.check();
+    JsonNode change = body.path("change");
+    WorkRecord planned =
+        standing.isPresent()
+            ? records.preview(world, standing.get(), clock.instant(), change)
+            : records.preview(world, me, clock.instant(), change);
+    boolean office = standing.map(RecordAccess.Standing::isOffice).orElse(true);
+    SaveTrial.Touched touched =
+        trial.touched(
+            List.of(new SaveTrial.Change(standing.map(RecordAccess.Standing::record), planned)));
+    Optional<CandidateFinder.Asked> asked = office ? asked(world, me, planned) : Optional.empty();
+    if (touched.isNothing()) {
+      return view(NOTHING, NOTHING, asked);
+    }
+    SaveTrial.Found found = trial.find(world, touched);
+    // Whoever has no office rights on it learns of nobody else by trying.
+    List<Clash> known =
+        found.clashes().stream()
+            .filter(one -> office || one.person().equals(Optional.of(me.id())))
+            .toList();
+    TrialViews.Told refused = views.of(world, me, found, at(known, Clash.Level.NEVER));
+    TrialViews.Told warns = views.of(world, me, found, at(known, Clash.Level.WARN));
+    return view(refused, warns, asked);
+  }
+
+  private static TrialView view(
+      TrialViews.Told refused, TrialViews.Told warns, Optional<CandidateFinder.Asked> asked) {
+    List<ClashViews.ClashView> clashes = new ArrayList<>(refused.clashes());
+    clashes.addAll(warns.clashes());
+    return new TrialView(
+        refused.says(),
+        warns.says(),
+        clashes,
+        asked.map(CoverViews::answers).orElse(List.of()),
+        asked.map(one -> one.span().start()).orElse(null),
+        asked.map(one -> one.span().end()).orElse(null));
+  }
+
+  private Optional<CandidateFinder.Asked> asked(World world, Person me, WorkRecord planned) {
+    return planned.visits().stream()
+        .filter(visit -> visit.when().isPresent())
+        .map(Visit::no)
+        .findFirst()
+        .map(visit -> finder.whoCould(world, me, planned, visit));
+  }
+
+  private static List<Clash> at(List<Clash> clashes, Clash.Level level) {
+    return clashes.stream().filter(one -> one.level() == level).toList();
+  }
+}

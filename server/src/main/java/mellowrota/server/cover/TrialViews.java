@@ -1,0 +1,98 @@
+package mellowrota.server.cover;
+
+import static mellowrota.server.platform.Words.say;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Clash;
+import mellowrota.core.cover.WhoCould;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.server.crew.WorkTimes;
+import mellowrota.server.platform.Lengths;
+import mellowrota.server.platform.SpanWords;
+import mellowrota.server.sight.World;
+import org.springframework.stereotype.Component;
+
+/** What a change makes wrong, as one person may be told of it. */
+@Component
+@RequiredArgsConstructor
+class TrialViews {
+
+  private final WorkTimes times;
+  private final ClashViews views;
+
+  /**
+   * What somebody is told.
+   *
+   * @param says each with its remedy, what is never allowed first
+   * @param clashes those of whom the asker answers for
+   */
+  record Told(List<String> says, List<ClashViews.ClashView> clashes) {}
+
+  /** Of whom the asker does not answer for they are told only that it cannot be. */
+  Told of(World world, Person asker, SaveTrial.Found found, List<Clash> clashes) {
+    Set<PersonId> answered =
+        times.answeredForBy(
+            asker, clashes.stream().flatMap(one -> one.person().stream()).distinct().toList());
+    List<Clash> told = new ArrayList<>();
+    Set<String> says = new TreeSet<>();
+    for (Clash one : clashes) {
+      boolean tells = one.person().map(answered::contains).orElseGet(asker::isCoordinator);
+      if (tells) {
+        told.add(one);
+        says.add(why(world, one, found));
+      } else {
+        says.add(
+            one.person()
+                .map(person -> say("cover.never-unavailable", world.person(person).name()))
+                .orElseGet(() -> say("cover.never-full")));
+      }
+    }
+    return new Told(List.copyOf(says), views.of(world, asker, found.around(), told));
+  }
+
+  /** What is wrong, by how much, and how to mend it. */
+  private static String why(World world, Clash clash, SaveTrial.Found found) {
+    if (clash.person().isEmpty()) {
+      return say("cover.never-capacity", SpanWords.said(clash.span(), world.house().zone()));
+    }
+    PersonId person = clash.person().get();
+    String who = world.person(person).name();
+    String when = SpanWords.said(clash.span(), found.around().zone(person));
+    Optional<WhoCould.Figure> figure =
+        WhoCould.Figure.of(clash, found.around().commitments(person), found.limits());
+    String is = figure.map(one -> amount(clash.kind(), one.is())).orElse("");
+    String most = figure.map(one -> amount(clash.kind(), one.limit())).orElse("");
+    return switch (clash.kind()) {
+      case DOUBLE -> say("cover.never-double", who, when);
+      case LEAVE -> say("cover.never-leave", who, when);
+      case BUSY -> say("cover.never-busy", who, when);
+      case TRAVEL -> say("cover.never-travel", who, when);
+      case REST -> say("cover.never-rest", who, is, most, when);
+      case MARGIN -> say("cover.never-margin", who, when);
+      case HOURS -> say("cover.never-hours", who, when);
+      case LONGEST -> say("cover.never-longest", who, is, most, when);
+      case WEEK -> say("cover.never-week", who, is, most, when);
+      case PERIOD -> say("cover.never-period", who, when);
+      case DAYS -> say("cover.never-days", who, is, most, when);
+      case NIGHTS -> say("cover.never-nights", who, is, most, when);
+      case SKILL -> say("cover.never-skill", who, when);
+      // Of a place alone, and of due times alone, which no visit is part of.
+      case CAPACITY, DUE -> throw new IllegalStateException(clash.toString());
+    };
+  }
+
+  /** Minutes of a time, else a count. */
+  private static String amount(Clash.Kind kind, long amount) {
+    return switch (kind) {
+      case REST, LONGEST, WEEK, PERIOD -> Lengths.said(Duration.ofMinutes(amount));
+      default -> Long.toString(amount);
+    };
+  }
+}

@@ -1,0 +1,39 @@
+import { useMemo, useState } from 'react';
+import type { Schemas } from '../../shared/api/client';
+import { useTrial, type Planned } from '../cover';
+import { changesOf, faulty, newRecord, type Change, type Draft, type RecordView } from './model';
+
+/** What saving a draft would break; what only warns is read first, and saved the second time. */
+export function useTried(
+  before: RecordView | undefined,
+  draft: Draft,
+  settled: Draft,
+  details: Schemas['Detail'][] | undefined,
+) {
+  const [warned, setWarned] = useState('');
+  const planned = (of: Draft): Planned | null =>
+    faulty(of) || !of.visits.some((visit) => visit.span.trim())
+      ? null
+      : before
+        ? { record: before.id, change: changesOf(before, of) as Change }
+        : { change: newRecord(ofItsKind(of, details)) };
+  const trial = useTrial(useMemo(() => planned(settled), [settled, before, details]));
+  return {
+    trial: trial.data,
+    isWarned: warned !== '' && warned === trial.data?.warns.join(),
+    mayGoOn: async () => {
+      const last = planned(draft);
+      // What cannot be tried is for the save to refuse.
+      const warns = last ? (await trial.of(last).catch(() => null))?.warns.join() : '';
+      setWarned(warns ?? '');
+      return !warns || warns === warned;
+    },
+  };
+}
+
+/** What was typed before another kind was chosen is not sent with it. */
+export function ofItsKind(draft: Draft, details: Schemas['Detail'][] = []): Draft {
+  const kept = new Set(details.filter((d) => d.kinds.includes(draft.kind)).map((d) => d.key));
+  const mine = Object.entries(draft.details).filter(([key]) => kept.has(key));
+  return { ...draft, details: Object.fromEntries(mine) };
+}
