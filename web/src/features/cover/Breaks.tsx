@@ -29,8 +29,10 @@ export function ChosenDays({ people, trial }: { people: number[]; trial: Trial |
     <ul className={styles.chosenDays} aria-label={words.theirDays}>
       {chosen.map((one) => (
         <li key={one.person}>
-          <span>{one.name}</span>
-          <DaysAround one={one} span={{ start, end }} />
+          <div>
+            <span>{one.name}</span>
+            <DaysAround one={one} span={{ start, end }} />
+          </div>
           <span className={one.verdict === 'YES' ? styles.free : styles.against}>
             {takerText(one)}
           </span>

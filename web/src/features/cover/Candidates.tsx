@@ -15,15 +15,12 @@ const WHERE_NOBODY_COULD = 10;
 export function Candidates({
   who,
   span,
-  skills = [],
   pending,
   onGive,
 }: {
   who: UseQueryResult<Answer[]>;
   /** Of what they would do. */
   span: { start: string; end: string };
-  /** That are missing, where some are. */
-  skills?: string[];
   /** To whom it is being given. */
   pending: number | null;
   onGive: (one: Answer) => void;
@@ -65,7 +62,7 @@ export function Candidates({
               {[
                 one.reasons.length === 0
                   ? words.free
-                  : one.reasons.map((why) => reasonText(why, skills)).join(', '),
+                  : one.reasons.map((why) => reasonText(why)).join(', '),
                 one.hoursUnsaid && words.hoursUnsaid,
                 one.wayMinutes !== undefined && words.way(one.wayMinutes),
               ]

@@ -57,7 +57,6 @@ export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
       <Candidates
         who={who}
         span={span}
-        skills={gap.skills}
         pending={give.isPending ? give.variables.person : null}
         onGive={(one) =>
           give.mutate(

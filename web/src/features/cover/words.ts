@@ -1,5 +1,5 @@
 import type { Schemas } from '../../shared/api/client';
-import { shortSpanText, spanText } from '../../shared/time';
+import { shortDayText, shortSpanText, spanText } from '../../shared/time';
 import type { Answer, Ask, Clash, DayOff, Gap, Reason, Swap } from './queries';
 import text from './words.json';
 
@@ -66,6 +66,8 @@ export const words = {
     CAPACITY: 'place over capacity',
     DUE: 'too much due that day',
   } satisfies Record<Reason['why'], string>,
+  lacks: (skill: string, ended: string | undefined) =>
+    ended ? `${skill}, until ${shortDayText(ended)}` : skill,
   rest: (n: number) => (n === 1 ? '1 person not available' : `${n} people not available`),
   further: (n: number) => `${n} more`,
   given: (who: string, what: string) => `${what} assigned to ${who}`,
@@ -141,10 +143,13 @@ function figureText({ why, is, limit }: Reason): string {
 }
 
 /** Reasons about the whole of it need no time. */
-export function reasonText(reason: Reason, skills: string[] = []): string {
+export function reasonText(reason: Reason): string {
   const plain = ['UNKNOWN', 'LEFT', 'SKILL', 'WEEK', 'PERIOD', 'DAYS', 'NIGHTS'];
-  const missing = reason.why === 'SKILL' && skills.length > 0 ? `: ${skills.join(', ')}` : '';
-  const text = words.reasons[reason.why] + missing + figureText(reason);
+  const lacks = reason.lacks.map(({ skill, ended }) => words.lacks(skill, ended));
+  const text =
+    [words.reasons[reason.why], ...reason.with].join(' ') +
+    (lacks.length > 0 ? `: ${lacks.join(', ')}` : '') +
+    figureText(reason);
   return plain.includes(reason.why)
     ? text
     : `${text} ${spanText({ start: reason.start, end: reason.end })}`;
@@ -154,8 +159,10 @@ export function reasonText(reason: Reason, skills: string[] = []): string {
 export function takerText({ verdict, reasons }: Answer): string {
   // What rules them out is said first.
   const byWeight = [...reasons].sort((a, b) => Number(b.never) - Number(a.never));
-  const why = [...new Set(byWeight.map((one) => words.reasons[one.why]))].join(', ');
-  return verdict === 'YES' ? words.could : verdict === 'NO' ? `${words.cannot}: ${why}` : why;
+  const why = [
+    ...new Set(byWeight.map((one) => [words.reasons[one.why], ...one.with].join(' '))),
+  ].join(', ');
+  return verdict === 'YES' ? words.free : verdict === 'NO' ? `${words.cannot}: ${why}` : why;
 }
 
 /** What speaks against a swap, of each of the two. */

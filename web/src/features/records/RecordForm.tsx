@@ -120,7 +120,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
 /** The button that saves, and beside it whatever speaks against saving. */
 function Saving({ form, onClose }: { form: RecordFormState; onClose: () => void }) {
   return (
-    <>
+    <div className={styles.saving}>
       {form.error && <Fault error={form.error} />}
       <Breaks trial={form.trial} />
       <div className={styles.actions}>
@@ -135,7 +135,7 @@ function Saving({ form, onClose }: { form: RecordFormState; onClose: () => void 
         </Button>
         <Button onClick={onClose}>{words.cancel}</Button>
       </div>
-    </>
+    </div>
   );
 }
 

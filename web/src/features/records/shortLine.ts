@@ -146,6 +146,11 @@ function readPiece(
     const names = named.slice(0, 3).map((p) => p.label);
     return { text: piece, as: 'fault', means: 'could be ' + names.join(' or ') };
   }
+  const at = draft.place == null ? findPlace(piece.split(/\s+/), known) : null;
+  if (at?.place && at.before.length + at.after.length === 0) {
+    draft.place = at.place.value;
+    return { text: piece, as: 'place', means: at.place.label };
+  }
   const caller = known.callers ? readCaller(piece) : null;
   if (caller) {
     draft.details = { ...draft.details, ...caller };

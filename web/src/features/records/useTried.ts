@@ -24,9 +24,10 @@ export function useTried(
     mayGoOn: async () => {
       const last = planned(draft);
       // What cannot be tried is for the save to refuse.
-      const warns = last ? (await trial.of(last).catch(() => null))?.warns.join() : '';
-      setWarned(warns ?? '');
-      return !warns || warns === warned;
+      const found = last && (await trial.of(last).catch(() => null));
+      const warns = found?.warns.join() ?? '';
+      setWarned(found?.refused.length ? '' : warns);
+      return !found?.refused.length && (!warns || warns === warned);
     },
   };
 }

@@ -3957,6 +3957,14 @@ export interface components {
              */
             weekMinutes: number;
         };
+        WhoCouldLack: {
+            /**
+             * Format: date
+             * @description The last day on which they had it, where they had
+             */
+            ended?: string;
+            skill: string;
+        };
         WhoCouldReason: {
             /** Format: date-time */
             end: string;
@@ -3965,6 +3973,8 @@ export interface components {
              * @description How much it would be: minutes of a time, else a count
              */
             is?: number;
+            /** @description The skills that are missing */
+            lacks: components["schemas"]["WhoCouldLack"][];
             /**
              * Format: int64
              * @description What the limits allow, in the same unit
@@ -3976,6 +3986,8 @@ export interface components {
             start: string;
             /** @enum {string} */
             why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            /** @description Ref and title of the work in its way, as far as the caller may see it */
+            with: string[];
         };
         WhoCouldTime: {
             /** Format: date-time */

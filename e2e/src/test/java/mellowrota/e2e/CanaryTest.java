@@ -178,6 +178,17 @@ public class CanaryTest {
                 """
                     .formatted(watch(a))));
     String range = "?from=2026-11-25&until=2026-12-09";
+    String busy = "\"visits\": [{\"start\": \"2026-11-30T06:00\", \"end\": \"2026-12-02T20:00\"}]";
+    String asked = "{%s\"change\": {%s%s}}";
+    call(
+        "POST /api/v1/cover/trial",
+        a ->
+            a.post(
+                "/api/v1/cover/trial",
+                asked.formatted("", "\"kind\": \"SHIFT\", \"title\": \"Tried\", ", busy)));
+    call(
+        "POST /api/v1/cover/trial #changed",
+        a -> a.post("/api/v1/cover/trial", asked.formatted("\"record\": 1, ", "", busy)));
     call("GET /api/v1/cover/fill", a -> a.get("/api/v1/cover/fill" + range));
     JsonNode twice = clash(hana, range);
     String key = twice.get("key").asString();

@@ -435,6 +435,60 @@ public class IncomingTest extends OnDemo {
     assertThat(needs("N-2")).isEqualTo("null {\"people\":1,\"skills\":[\"bridge\"]}");
   }
 
+  private static Map<String, String> at(String day, String from, String until) {
+    return Map.of("Start", day + " " + from, "End", day + " " + until, "Due", "", "Kind", "job");
+  }
+
+  /** Of rows that are in each other's way, and in the way of what stands, the later wait. */
+  @Test
+  public void rowsThatWouldClashAreLeftUntilTheyAreMended() {
+    String day = "2027-03-03";
+    hana.record(
+        """
+        {"kind": "JOB", "title": "Stands already", "state": "CONFIRMED",
+         "visits": [{"start": "2027-03-03T08:00", "end": "2027-03-03T10:00"}],
+         "people": [{"role": 0, "person": %d}]}
+        """
+            .formatted(hana.idOf("people", "Ines Okafor")));
+    Map<String, String> confirmed = Map.of("State", "confirmed");
+    List<Map<String, String>> cells = new ArrayList<>();
+    for (Map<String, String> times :
+        List.of(
+            at(day, "09:00", "11:00"),
+            at(day, "10:00", "12:00"),
+            at(day, "11:00", "13:00"),
+            at(day, "12:00", "14:00"))) {
+      Map<String, String> all = new HashMap<>(times);
+      all.putAll(confirmed);
+      cells.add(all);
+    }
+    Brought file =
+        records(
+            "clashing",
+            row("C-1", cells.get(0)),
+            row("C-2", cells.get(1)),
+            row("C-3", cells.get(2)),
+            row("C-4", cells.get(3)));
+    List<JsonNode> look = file.look();
+    assertThat(look.stream().map(one -> one.get("verdict").asString()))
+        .containsExactly("FAULTY", "NEW", "FAULTY", "NEW");
+    assertThat(file.fault(look.get(0), "")).contains("Ines Okafor already has other work");
+    assertThat(verdicts(file.take())).isEqualTo(Map.of("FAULTY", 2L, "NEW", 2L));
+    // The first is mended by another time, the third by somebody else.
+    cells.get(0).putAll(at("2027-03-04", "09:00", "11:00"));
+    cells.get(2).put("Lead", "Tam Birtles");
+    List<JsonNode> mended =
+        records(
+                "clashing",
+                row("C-1", cells.get(0)),
+                row("C-2", cells.get(1)),
+                row("C-3", cells.get(2)),
+                row("C-4", cells.get(3)))
+            .take();
+    assertThat(mended.stream().map(one -> one.get("verdict").asString()))
+        .containsExactly("NEW", "SAME", "NEW", "SAME");
+  }
+
   private String needs(String id) {
     for (JsonNode one :
         hana.get("/api/v1/records?find=Clear+trash+screen+" + id).json().get("items")) {

@@ -73,35 +73,38 @@ class CandidateFinder {
               .findFirst()
               .orElseThrow(Problem::notFound);
       Cover now = trying.cover();
-      return new Asked(
-          whole,
-          WhoCould.of(
-              trial(wanting, missing(now, ask, span)),
-              trying.everybody(
-                  one -> one.ask().equals(visit) && one.takesTime(),
-                  alone(now, ask),
-                  true,
-                  wanting.record().team()),
-              trying.bounds()));
+      return asked(
+          trial(wanting, missing(now, ask, span)),
+          trying,
+          trying.everybody(
+              one -> one.ask().equals(visit) && one.takesTime(),
+              alone(now, ask),
+              true,
+              wanting.record().team()),
+          trying.bounds());
     }
     Duties.Kept duty = duties.find(((Ask.OfDuty) ask).duty());
     requireOwn(world, duty, span);
     CandidateTrial trying = source.trying(world, asker, span);
     Cover now = trying.cover();
     Work work = trying.trial(duty, span, missing(now, ask, span));
-    return new Asked(
-        work.span(),
-        WhoCould.of(
-            work,
-            trying.everybody(
-                one ->
-                    !one.isTentative()
-                        && trying.around.standing(one).contains(duty)
-                        && trying.around.isIn(one, work.span()),
-                alone(now, ask),
-                true,
-                Optional.empty()),
-            trying.bounds()));
+    return asked(
+        work,
+        trying,
+        trying.everybody(
+            one ->
+                !one.isTentative()
+                    && trying.around.standing(one).contains(duty)
+                    && trying.around.isIn(one, work.span()),
+            alone(now, ask),
+            true,
+            Optional.empty()),
+        trying.bounds());
+  }
+
+  private static Asked asked(
+      Work work, CandidateTrial trying, List<WhoCould.Candidate> all, Bounds bounds) {
+    return new Asked(work, WhoCould.of(work, all, bounds), trying.around);
   }
 
   /** Nobody stands two shifts of a duty as one: a part of one of its own spans is asked for. */
@@ -114,9 +117,9 @@ class CandidateFinder {
   /**
    * Who could.
    *
-   * @param span of what they would do
+   * @param work what they would do
    */
-  record Asked(TimeSpan span, List<WhoCould.Answer> answers) {}
+  record Asked(Work work, List<WhoCould.Answer> answers, CrewTimes.Around around) {}
 
   /** A record that wants people, of those the asker answers for. */
   private WorkRecord wanting(World world, Person asker, Ask.OfVisit visit) {
@@ -170,7 +173,7 @@ class CandidateFinder {
     // The place holds as many after it as before, as long as it stays when it is.
     Bounds bounds = moved.isNothing() ? trying.anywhere() : trying.bounds(same);
     return new Asked(
-        span,
+        work,
         WhoCould.of(
             work.sure(),
             trying.everybody(
@@ -179,7 +182,8 @@ class CandidateFinder {
                 moved.isNothing(),
                 record.team()),
             bounds,
-            others));
+            others),
+        trying.around);
   }
 
   /** Who could be on a visit as it is being planned, beside all they have but that visit. */
@@ -189,12 +193,11 @@ class CandidateFinder {
     Ask.OfVisit same = new Ask.OfVisit(planned.id().value(), visit);
     Work work =
         trying.around.work(planned, visit, asker.id(), RoleId.LEAD).orElseThrow(Problem::notFound);
-    return new Asked(
-        span,
-        WhoCould.of(
-            work.sure(),
-            trying.candidates(one -> one.ask().equals(same), List.of(), false, planned.team()),
-            trying.bounds(same)));
+    return asked(
+        work.sure(),
+        trying,
+        trying.candidates(one -> one.ask().equals(same), List.of(), false, planned.team()),
+        trying.bounds(same));
   }
 
   /** How far a visit goes on the clock. */

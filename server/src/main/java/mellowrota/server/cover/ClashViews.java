@@ -110,7 +110,7 @@ class ClashViews {
     return found;
   }
 
-  private static long record(Clash.Item item) {
+  static long record(Clash.Item item) {
     int visit = item.id().indexOf('/');
     return Long.parseLong(visit < 0 ? item.id() : item.id().substring(0, visit));
   }

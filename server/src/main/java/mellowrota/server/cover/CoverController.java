@@ -55,6 +55,7 @@ class CoverController {
   private final Loads loads;
   private final Assigning assigning;
   private final CoverViews views;
+  private final CandidateViews candidates;
   private final ClashAcceptance stood;
   private final Worlds worlds;
 
@@ -81,7 +82,7 @@ class CoverController {
   @GetMapping("/who-could")
   @Operation(summary = "Everybody who could or could not fill a gap, best first, with reasons")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<CoverViews.AnswerView> whoCould(
+  List<CandidateViews.AnswerView> whoCould(
       Asker asker,
       @Schema(description = "The duty or visit, by its key") @RequestParam String ask,
       @RequestParam Instant start,
@@ -89,13 +90,13 @@ class CoverController {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
-    return CoverViews.answers(finder.whoCould(world, me, Ask.of(ask), span(start, end)));
+    return candidates.answers(world, me, finder.whoCould(world, me, Ask.of(ask), span(start, end)));
   }
 
   @GetMapping("/who-could-take")
   @Operation(summary = "Who can take over a visit, best first")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  List<CoverViews.AnswerView> whoCouldTake(
+  List<CandidateViews.AnswerView> whoCouldTake(
       Asker asker,
       @RequestParam long record,
       @RequestParam int visit,
@@ -109,7 +110,9 @@ class CoverController {
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     RecordAccess.Standing standing = assigning.standing(world, asker.person(), record);
-    return CoverViews.answers(
+    return candidates.answers(
+        world,
+        me,
         finder.whoCould(
             world,
             me,

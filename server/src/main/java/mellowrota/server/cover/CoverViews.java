@@ -15,8 +15,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.cover.Clash;
-import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
 import mellowrota.core.cover.Load;
@@ -235,80 +233,6 @@ class CoverViews {
     return place.flatMap(world.places()::find).map(Place::name).orElse("");
   }
 
-  @Schema(name = "WhoCouldReason")
-  record ReasonView(
-      WhoCould.Why why,
-      @Schema(description = "Rules the person out; otherwise a warning") boolean never,
-      Instant start,
-      Instant end,
-      @Schema(description = "How much it would be: minutes of a time, else a count")
-          @Nullable Long is,
-      @Schema(description = "What the limits allow, in the same unit") @Nullable Long limit) {}
-
-  @Schema(name = "WhoCouldTime")
-  record TimeView(Clash.Sort sort, Instant start, Instant end, boolean tentative) {}
-
-  @Schema(name = "WhoCould")
-  record AnswerView(
-      long person,
-      String name,
-      WhoCould.Verdict verdict,
-      List<ReasonView> reasons,
-      @Schema(description = "Of work in that week") long weekMinutes,
-      @Schema(description = "No working hours are entered") boolean hoursUnsaid,
-      @Schema(description = "What takes the person’s time from a day before to a day after")
-          List<TimeView> around,
-      @Schema(
-              description =
-                  "To it from the nearest of what they do within a day; not there: nobody knows")
-          @Nullable Long wayMinutes) {}
-
-  private static List<ReasonView> reasons(List<WhoCould.Reason> reasons) {
-    return reasons.stream()
-        .map(
-            one ->
-                new ReasonView(
-                    one.why(),
-                    one.never(),
-                    one.span().start(),
-                    one.span().end(),
-                    one.figure().map(WhoCould.Figure::is).orElse(null),
-                    one.figure().map(WhoCould.Figure::limit).orElse(null)))
-        .toList();
-  }
-
-  private static List<TimeView> around(TimeSpan asked, Commitments of) {
-    TimeSpan days =
-        TimeSpan.of(asked.start().minus(Duration.ofDays(1)), asked.end().plus(Duration.ofDays(1)));
-    List<TimeView> found = new ArrayList<>();
-    of.work().forEach(one -> add(found, days, Clash.Sort.WORK, one.span(), one.tentative()));
-    of.leave().forEach(one -> add(found, days, Clash.Sort.LEAVE, one.span(), false));
-    of.busy().forEach(one -> add(found, days, Clash.Sort.BUSY, one.span(), one.tentative()));
-    return found;
-  }
-
-  private static void add(
-      List<TimeView> found, TimeSpan days, Clash.Sort sort, TimeSpan span, boolean tentative) {
-    days.intersection(span)
-        .ifPresent(part -> found.add(new TimeView(sort, part.start(), part.end(), tentative)));
-  }
-
-  static List<AnswerView> answers(CandidateFinder.Asked asked) {
-    return asked.answers().stream()
-        .map(
-            one ->
-                new AnswerView(
-                    one.candidate().person().value(),
-                    one.candidate().name(),
-                    one.verdict(),
-                    reasons(one.reasons()),
-                    one.candidate().load().toMinutes(),
-                    one.candidate().of().hours().isUnsaid(),
-                    around(asked.span(), one.candidate().of()),
-                    one.way().map(Duration::toMinutes).orElse(null)))
-        .toList();
-  }
-
   @Schema(name = "CoverSuggestion")
   record SuggestionView(
       String ask,
@@ -319,7 +243,7 @@ class CoverViews {
       @Schema(description = "The best candidate, where nobody is available")
           @Nullable String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
-          List<ReasonView> reasons) {}
+          List<CandidateViews.ReasonView> reasons) {}
 
   private static @Nullable String name(World world, Optional<PersonId> person) {
     return person.map(id -> world.person(id).name()).orElse(null);
@@ -336,7 +260,7 @@ class CoverViews {
                     one.person().map(PersonId::value).orElse(null),
                     name(world, one.person()),
                     name(world, one.nearest()),
-                    reasons(one.reasons())))
+                    CandidateViews.reasons(one.reasons())))
         .toList();
   }
 
@@ -394,7 +318,7 @@ class CoverViews {
       @Schema(description = "The best candidate, where nobody is available")
           @Nullable String nearest,
       @Schema(description = "Warnings about the person, or what rules out the best candidate")
-          List<ReasonView> reasons) {}
+          List<CandidateViews.ReasonView> reasons) {}
 
   List<LeftView> left(World world, Person asker, List<Fill.Suggestion> found) {
     List<LeftView> views = new ArrayList<>();
@@ -420,7 +344,7 @@ class CoverViews {
               one.person().map(PersonId::value).orElse(null),
               name(world, one.person()),
               name(world, one.nearest()),
-              reasons(one.reasons())));
+              CandidateViews.reasons(one.reasons())));
     }
     return views;
   }
@@ -436,8 +360,10 @@ class CoverViews {
       @Schema(description = "Who has it") long person,
       String name,
       WhoCould.Verdict verdict,
-      @Schema(description = "Why the other person should not have ours") List<ReasonView> theirs,
-      @Schema(description = "Why ours should not have the other person’s") List<ReasonView> ours) {}
+      @Schema(description = "Why the other person should not have ours")
+          List<CandidateViews.ReasonView> theirs,
+      @Schema(description = "Why ours should not have the other person’s")
+          List<CandidateViews.ReasonView> ours) {}
 
   static List<SwapView> swaps(List<CandidateFinder.Offer> found) {
     return found.stream()
@@ -457,8 +383,8 @@ class CoverViews {
                   theirs.holder().person().value(),
                   theirs.holder().name(),
                   one.swap().verdict(),
-                  reasons(one.swap().they().reasons()),
-                  reasons(one.swap().we().reasons()));
+                  CandidateViews.reasons(one.swap().they().reasons()),
+                  CandidateViews.reasons(one.swap().we().reasons()));
             })
         .toList();
   }

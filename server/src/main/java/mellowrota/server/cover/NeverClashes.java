@@ -3,13 +3,11 @@ package mellowrota.server.cover;
 import static mellowrota.server.platform.Words.say;
 
 import java.util.List;
-import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.server.acts.Act;
 import mellowrota.server.acts.ActCheck;
 import mellowrota.server.acts.Acts;
-import mellowrota.server.platform.Locks;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -24,7 +22,7 @@ class NeverClashes implements ActCheck {
   private final SaveTrial trial;
   private final HouseLimits limits;
   private final TrialViews views;
-  private final Locks locks;
+  private final AssignLock lock;
 
   @Override
   public void require(Act act) {
@@ -40,12 +38,7 @@ class NeverClashes implements ActCheck {
     if (touched.isNothing() || !limits.limits().levels().containsValue(Clash.Level.NEVER)) {
       return;
     }
-    // Whoever gives work to the same people at the same time waits, and then sees what was given.
-    locks.alone(
-        Stream.concat(
-                touched.people().stream().map(one -> "time/" + one),
-                touched.places().stream().map(one -> "room/" + one))
-            .toList());
+    lock.take(touched);
     World world = worlds.locked(act.worldVersion());
     SaveTrial.Found found = trial.find(world, touched);
     List<Clash> refused =

@@ -77,8 +77,17 @@ class SaveTrial {
   }
 
   Found find(World world, Touched touched) {
+    return find(touched, others(world, touched));
+  }
+
+  /** The same beside others that were brought before. */
+  Found find(Touched touched, CrewTimes.Around others) {
     Limits house = limits.limits();
-    Sides sides = sides(world, touched, house);
+    List<Change> changes = touched.changes();
+    Sides sides =
+        new Sides(
+            others.and(standing(changes.stream().flatMap(one -> one.before().stream()))),
+            others.and(standing(changes.stream().map(Change::after))));
     List<Clash> found = new ArrayList<>();
     Travel travel = limits.travel();
     for (PersonId person : touched.people()) {
@@ -157,7 +166,8 @@ class SaveTrial {
 
   private record Sides(CrewTimes.Around before, CrewTimes.Around after) {}
 
-  private Sides sides(World world, Touched touched, Limits house) {
+  /** What stands around it but for what is changed. */
+  CrewTimes.Around others(World world, Touched touched) {
     ZoneId zone = world.house().zone();
     LocalDate first = LocalDate.MAX;
     LocalDate last = LocalDate.MIN;
@@ -168,19 +178,14 @@ class SaveTrial {
       first = begins.isBefore(first) ? begins : first;
       last = ends.isAfter(last) ? ends : last;
     }
-    List<Change> changes = touched.changes();
-    CrewTimes.Around others =
-        crew.around(
-            world,
-            duties.all(),
-            first.minusDays(Covers.AROUND_DAYS + 7L * house.periodWeeks()),
-            last.plusDays(Covers.AROUND_DAYS),
-            touched.people(),
-            touched.places(),
-            changes.stream().map(one -> one.after().id()).collect(Collectors.toSet()));
-    return new Sides(
-        others.and(standing(changes.stream().flatMap(one -> one.before().stream()))),
-        others.and(standing(changes.stream().map(Change::after))));
+    return crew.around(
+        world,
+        duties.all(),
+        first.minusDays(Covers.AROUND_DAYS + 7L * limits.limits().periodWeeks()),
+        last.plusDays(Covers.AROUND_DAYS),
+        touched.people(),
+        touched.places(),
+        touched.changes().stream().map(one -> one.after().id()).collect(Collectors.toSet()));
   }
 
   private static Collection<WorkRecord> standing(Stream<WorkRecord> records) {

@@ -42,6 +42,7 @@ class TrialController {
   private final SaveTrial trial;
   private final TrialViews views;
   private final CandidateFinder finder;
+  private final CandidateViews candidates;
   private final Clock clock;
 
   @Schema(name = "TrialAsked")
@@ -56,7 +57,7 @@ class TrialController {
       @Schema(description = "The clashes behind them, of people the caller coordinates")
           List<ClashViews.ClashView> clashes,
       @Schema(description = "Who could do its first visit with a time, of the same people")
-          List<CoverViews.AnswerView> people,
+          List<CandidateViews.AnswerView> people,
       @Schema(description = "Of that visit") @Nullable Instant start,
       @Nullable Instant end) {}
 
@@ -84,8 +85,10 @@ class TrialController {
         trial.touched(
             List.of(new SaveTrial.Change(standing.map(RecordAccess.Standing::record), planned)));
     Optional<CandidateFinder.Asked> asked = office ? asked(world, me, planned) : Optional.empty();
+    List<CandidateViews.AnswerView> people =
+        asked.map(one -> candidates.answers(world, me, one)).orElse(List.of());
     if (touched.isNothing()) {
-      return view(NOTHING, NOTHING, asked);
+      return view(NOTHING, NOTHING, people, asked);
     }
     SaveTrial.Found found = trial.find(world, touched);
     // Whoever has no office rights on it learns of nobody else by trying.
@@ -95,20 +98,23 @@ class TrialController {
             .toList();
     TrialViews.Told refused = views.of(world, me, found, at(known, Clash.Level.NEVER));
     TrialViews.Told warns = views.of(world, me, found, at(known, Clash.Level.WARN));
-    return view(refused, warns, asked);
+    return view(refused, warns, people, asked);
   }
 
   private static TrialView view(
-      TrialViews.Told refused, TrialViews.Told warns, Optional<CandidateFinder.Asked> asked) {
+      TrialViews.Told refused,
+      TrialViews.Told warns,
+      List<CandidateViews.AnswerView> people,
+      Optional<CandidateFinder.Asked> asked) {
     List<ClashViews.ClashView> clashes = new ArrayList<>(refused.clashes());
     clashes.addAll(warns.clashes());
     return new TrialView(
         refused.says(),
         warns.says(),
         clashes,
-        asked.map(CoverViews::answers).orElse(List.of()),
-        asked.map(one -> one.span().start()).orElse(null),
-        asked.map(one -> one.span().end()).orElse(null));
+        people,
+        asked.map(one -> one.work().span().start()).orElse(null),
+        asked.map(one -> one.work().span().end()).orElse(null));
   }
 
   private Optional<CandidateFinder.Asked> asked(World world, Person me, WorkRecord planned) {

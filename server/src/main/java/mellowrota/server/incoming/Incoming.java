@@ -24,6 +24,7 @@ import mellowrota.server.incoming.store.ImportedRows;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.IncomingRecords;
+import mellowrota.server.records.PlannedCheck;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Service;
@@ -44,10 +45,11 @@ class Incoming {
   private final People people;
   private final Acts acts;
   private final Worlds worlds;
+  private final PlannedCheck check;
   private final Clock clock;
 
   /** One row, judged, and what taking it does; nothing where it is faulty or as it was. */
-  private record Judged(Verdict verdict, Optional<BiConsumer<Act, World>> deed) {}
+  private record Judged(Verdict verdict, Optional<Deed> deed) {}
 
   /** What came of taking rows. */
   record Taking(Acts.Done done, List<Verdict> verdicts) {}
@@ -72,7 +74,7 @@ class Incoming {
                 records.lock(file.source(), file.rows().stream().map(r -> id(file, r)).toList());
               }
               for (Judged one : judge(world, world.person(asker.person()), file)) {
-                one.deed().ifPresent(deed -> deed.accept(act, world));
+                one.deed().ifPresent(deed -> deed.how().accept(act, world));
                 verdicts.add(one.verdict());
               }
               return "";
@@ -101,6 +103,32 @@ class Incoming {
       faultsOfId(file, cells, id, rowOf.putIfAbsent(id, row.row()));
       found.add(judge(judging, row, cells, id, Optional.ofNullable(before.get(id))));
     }
+    return together(world, asker, found);
+  }
+
+  /** What no row says by itself: those that would clash are left until they are mended. */
+  private List<Judged> together(World world, Person asker, List<Judged> rows) {
+    List<Judged> found = new ArrayList<>(rows);
+    List<Integer> places = new ArrayList<>();
+    List<PlannedCheck.Planned> planned = new ArrayList<>();
+    for (int at = 0; at < rows.size(); at++) {
+      Optional<PlannedCheck.Planned> row = rows.get(at).deed().flatMap(Deed::planned);
+      if (row.isPresent()) {
+        places.add(at);
+        planned.add(row.get());
+      }
+    }
+    check
+        .refused(world, asker, planned)
+        .forEach(
+            (which, why) -> {
+              int row = found.get(places.get(which)).verdict().row();
+              Verdict.Fault fault = new Verdict.Fault(null, why, null);
+              found.set(
+                  places.get(which),
+                  new Judged(
+                      new Verdict(row, Verdict.Outcome.FAULTY, List.of(fault)), Optional.empty()));
+            });
     return found;
   }
 
@@ -119,7 +147,7 @@ class Incoming {
           new Verdict(row.row(), Verdict.Outcome.FAULTY, cells.faults()), Optional.empty());
     }
     Verdict.Outcome outcome = deed.makes() ? Verdict.Outcome.NEW : Verdict.Outcome.CHANGED;
-    return new Judged(new Verdict(row.row(), outcome, List.of()), Optional.of(deed.how()));
+    return new Judged(new Verdict(row.row(), outcome, List.of()), Optional.of(deed));
   }
 
   /** A row's own id; where the file has none, all it says stands for it. */
@@ -144,8 +172,13 @@ class Incoming {
     }
   }
 
-  /** What taking a row does, and whether that makes something new. */
-  private record Deed(boolean makes, BiConsumer<Act, World> how) {}
+  /**
+   * What taking a row does, and whether that makes something new.
+   *
+   * @param planned the record it makes or changes
+   */
+  private record Deed(
+      boolean makes, Optional<PlannedCheck.Planned> planned, BiConsumer<Act, World> how) {}
 
   /** Judges rows of one sort. */
   private interface Judging {
@@ -172,6 +205,7 @@ class Incoming {
       People.PersonWanted wanted = rows.person(cells, before);
       return new Deed(
           wanted.known().isEmpty(),
+          Optional.empty(),
           (act, world) -> {
             long person = people.keep(wanted).value();
             taken.remember(act, file.what().name(), file.source(), id, person, cells.all());
@@ -184,6 +218,7 @@ class Incoming {
       People.PlaceWanted wanted = rows.place(cells, before);
       return new Deed(
           wanted.known().isEmpty(),
+          Optional.empty(),
           (act, world) -> {
             long place = people.keep(wanted).value();
             taken.remember(act, file.what().name(), file.source(), id, place, cells.all());
@@ -233,13 +268,16 @@ class Incoming {
       Optional<RecordId> number = Optional.ofNullable(numbers.get(id));
       Optional<WorkRecord> record = number.map(loaded::get);
       ObjectNode body = record.map(r -> changed(row, r, before)).orElseGet(() -> made(row, id));
+      Optional<PlannedCheck.Planned> planned = Optional.empty();
       try {
-        records.judge(world, asker, record, body, now);
+        WorkRecord after = records.judge(world, asker, record, body, now);
+        planned = Optional.of(new PlannedCheck.Planned(record, after));
       } catch (Problem problem) {
         row.tell(problem);
       }
       return new Deed(
           number.isEmpty(),
+          planned,
           (act, its) -> {
             RecordId kept = records.take(act, its, number, body);
             taken.remember(act, file.what().name(), file.source(), id, kept.value(), cells.all());

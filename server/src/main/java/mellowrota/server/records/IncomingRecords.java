@@ -48,19 +48,21 @@ public class IncomingRecords {
    * Tells whether somebody may make or change a record so; nothing is kept.
    *
    * @param known the record to change; empty for a new one
+   * @return the record as it would be
    * @throws Problem with the faults of the body, or where the asker may not
    */
-  public void judge(
+  public WorkRecord judge(
       World world, Person asker, Optional<WorkRecord> known, JsonNode body, Instant now) {
     RecordInput input = RecordInput.of(body, world, asker);
     if (known.isEmpty()) {
-      records.requireMayMake(world, asker, input.make(asker.id(), now));
-      return;
+      WorkRecord made = input.make(asker.id(), now);
+      records.requireMayMake(world, asker, made);
+      return made;
     }
     RecordAccess.Standing standing = access.standing(world, asker, known.get());
     input.refuseWhatIsSettled();
     Permits.require(standing, input.named());
-    input.apply(known.get(), now);
+    return input.apply(known.get(), now);
   }
 
   /** Makes or changes one of them in an act. */
