@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { readDue } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Field, Line, Pick, Text } from './fields';
+import { InRole } from './InRole';
 import type { DateDraft, ExceptionDraft } from './model';
 import styles from './records.module.css';
 import { numbersOf, howTyped } from './numbers';
@@ -20,6 +21,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
     return null;
   }
   const set1 = [
+    ...form.roles.flatMap((role) => draft.others[role.number] ?? []),
     draft.tags,
     ...Object.values(draft.numbers),
     draft.wants || draft.wantSkills,
@@ -72,6 +74,11 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
               hint={words.wantSkillsHint}
               needs="wants"
             />
+          </div>
+          <div className={styles.two}>
+            {form.roles.map((role) => (
+              <InRole key={role.number} form={form} role={role.number} name={role.name} />
+            ))}
           </div>
           {form.isNew && (
             <div className={styles.two}>

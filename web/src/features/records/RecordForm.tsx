@@ -6,7 +6,9 @@ import { Breaks } from '../cover';
 import { DetailFields } from './DetailFields';
 import { Field, Pick, Several, Text } from './fields';
 import { Landings } from './Landings';
-import { dueFault, type Kind, type RecordView } from './model';
+import { isTeam } from './holders';
+import { InRole } from './InRole';
+import { dueFault, SUPERVISOR, type Kind, type RecordView } from './model';
 import { More } from './More';
 import { Team } from './Team';
 import styles from './records.module.css';
@@ -147,28 +149,20 @@ function People({ form }: { form: RecordFormState }) {
         <Field label={words.leadOfKind[draft.kind]} id="lead" fault={form.faultAt('people')}>
           <Pick
             id="lead"
-            options={form.takers}
+            options={form.holders}
             value={draft.lead}
             none={words.nobody}
             disabled={!may('people')}
             onChange={(lead) => set({ lead })}
           />
         </Field>
-        <Field label={words.supervisor} id="supervisor">
-          <Pick
-            id="supervisor"
-            options={form.people}
-            value={draft.supervisor}
-            none={words.nobody}
-            disabled={!may('people')}
-            onChange={(supervisor) => set({ supervisor })}
-          />
-        </Field>
+        <InRole form={form} role={SUPERVISOR} name={words.supervisor} />
       </div>
+      {isTeam(draft.lead) && <p className={styles.quiet}>{words.teamLeads}</p>}
       <Field label={words.support} id="support">
         <Several
           id="support"
-          options={form.takers}
+          options={form.holders}
           value={draft.support}
           disabled={!may('people')}
           onChange={(support) => set({ support })}

@@ -50,7 +50,7 @@ export function Visits({ form }: { form: RecordFormState }) {
                 <Field label={words.leadOf(i + 1)} id={`lead${i + 1}`}>
                   <Pick
                     id={`lead${i + 1}`}
-                    options={form.people}
+                    options={form.holders}
                     value={visit.lead}
                     none={words.nobody}
                     disabled={!may('people')}
@@ -60,7 +60,7 @@ export function Visits({ form }: { form: RecordFormState }) {
                 <Field label={words.supportOf(i + 1)} id={`support${i + 1}`}>
                   <Several
                     id={`support${i + 1}`}
-                    options={form.people}
+                    options={form.holders}
                     value={visit.support}
                     disabled={!may('people')}
                     onChange={(support) => put(i, { support })}

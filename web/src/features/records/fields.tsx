@@ -6,7 +6,7 @@ import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
 
 /** Chosen to take a choice back; a clear button would be one more stop for the keyboard. */
-const NONE = -1;
+const NONE = 0;
 
 export function Field({
   label,

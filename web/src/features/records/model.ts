@@ -1,3 +1,4 @@
+import { holderOf, isTeam, named, type Holder } from './holders';
 import { NUMBERS, numbersOf, numbersTyped, sent, type NumberField } from './numbers';
 import type { Schemas } from '../../shared/api/client';
 import {
@@ -30,8 +31,8 @@ export interface VisitDraft {
   before: string;
   after: string;
   /** Of this visit alone, where each has its own people. */
-  lead: number | null;
-  support: number[];
+  lead: Holder | null;
+  support: Holder[];
 }
 
 export interface DateDraft {
@@ -53,9 +54,10 @@ export interface Draft {
   title: string;
   place: number | null;
   team: number | null;
-  lead: number | null;
-  support: number[];
-  supervisor: number | null;
+  lead: Holder | null;
+  support: Holder[];
+  /** Of the other roles, by their numbers. */
+  others: Record<number, Holder[]>;
   ownPeople: boolean;
   visits: VisitDraft[];
   due: string;
@@ -93,7 +95,7 @@ export const emptyDraft: Draft = {
   team: null,
   lead: null,
   support: [],
-  supervisor: null,
+  others: {},
   ownPeople: false,
   visits: [emptyVisit],
   due: '',
@@ -143,7 +145,7 @@ export function draftOf(record: RecordView): Draft {
       people
         .filter((p) => p.role === role)
         .filter((p) => visit === undefined || p.visit == null || p.visit === visit)
-        .flatMap((p) => p.person ?? []),
+        .flatMap((p) => holderOf(p) ?? []),
     ),
   ];
   const minutes = (n: number | undefined) => (n === undefined ? '' : String(n));
@@ -155,7 +157,11 @@ export function draftOf(record: RecordView): Draft {
     team: record.team?.id ?? null,
     lead: inRole(LEAD)[0] ?? null,
     support: inRole(SUPPORT),
-    supervisor: inRole(SUPERVISOR)[0] ?? null,
+    others: Object.fromEntries(
+      people
+        .filter((p) => p.role !== LEAD && p.role !== SUPPORT)
+        .map((p) => [p.role, inRole(p.role)]),
+    ),
     ownPeople: differs(record),
     visits:
       visits.length === 0
@@ -208,27 +214,31 @@ function numbers(draft: Draft): number[] {
 
 function people(draft: Draft, kept: PersonChange[]): PersonChange[] {
   const list: PersonChange[] = [];
-  const add = (role: number, person: number | null, visit?: number) =>
-    person !== null && list.push({ role, person, ...(visit !== undefined && { visit }) });
+  const add = (role: number, holder: Holder | null, visit?: number) =>
+    holder !== null && list.push({ role, ...named(holder), ...(visit !== undefined && { visit }) });
   if (draft.ownPeople && draft.visits.length > 1) {
     const no = numbers(draft);
     draft.visits.forEach((v, i) => {
       add(LEAD, v.lead, no[i]);
-      v.support.forEach((person) => add(SUPPORT, person, no[i]));
+      v.support.forEach((holder) => add(SUPPORT, holder, no[i]));
     });
   } else {
     add(LEAD, draft.lead);
-    draft.support.forEach((person) => add(SUPPORT, person));
+    draft.support.forEach((holder) => add(SUPPORT, holder));
   }
-  add(SUPERVISOR, draft.supervisor);
+  Object.entries(draft.others).forEach(([role, holders]) =>
+    holders.forEach((holder) => add(Number(role), holder)),
+  );
   return [...list, ...kept];
 }
 
-/** Who takes time for a visit. */
+/** Whose time a visit takes; a team's is taken once somebody is named. */
 export function peopleOf(draft: Draft, visit: VisitDraft): number[] {
   const own = draft.ownPeople && draft.visits.length > 1;
   const { lead, support } = own ? visit : draft;
-  return [...new Set([...(lead === null ? [] : [lead]), ...support])];
+  return [...new Set([...(lead === null ? [] : [lead]), ...support])].filter(
+    (holder) => !isTeam(holder),
+  );
 }
 
 export function typedSpan(draft: Draft, visit: VisitDraft): TypedSpan | null {
@@ -327,7 +337,7 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
   const seats = (d: Draft) => [
     d.lead,
     d.support,
-    d.supervisor,
+    d.others,
     d.ownPeople,
     ...(d.ownPeople ? d.visits.map((v) => [v.lead, v.support]) : []),
   ];
@@ -379,23 +389,24 @@ function keptZones(record: RecordView, draft: Draft, before: Draft): VisitChange
   });
 }
 
-/** Teams, further Leads and roles the form has no field for stay as they are. */
+/** Further Leads, for whom the form has no field, stay as they are. */
 function untouched(record: RecordView): PersonChange[] {
   const seen = new Set<string>();
   return (record.people ?? [])
     .filter((p) => {
-      const seat = `${p.role}:${p.visit ?? 0}`;
-      const single = p.role === LEAD || p.role === SUPERVISOR;
-      const shown = p.person != null && (p.role === SUPPORT || (single && !seen.has(seat)));
-      seen.add(seat);
+      const seat = String(p.visit ?? 0);
+      const shown = p.role !== LEAD || !seen.has(seat);
+      seen.add(p.role === LEAD ? seat : '');
       return !shown;
     })
-    .map((p) => ({
-      role: p.role,
-      ...(p.person != null ? { person: p.person } : { team: p.team }),
-      ...(p.visit != null && { visit: p.visit }),
-    }));
+    .map(seatOf);
 }
+
+const seatOf = (p: NonNullable<RecordView['people']>[number]): PersonChange => ({
+  role: p.role,
+  ...named(holderOf(p)!),
+  ...(p.visit != null && { visit: p.visit }),
+});
 
 export function dueFault(draft: Draft): boolean {
   return draft.kind !== 'SHIFT' && draft.due.trim() !== '' && readDue(draft.due) === null;
@@ -418,10 +429,6 @@ export function faulty(draft: Draft): boolean {
 export function givenTo(record: RecordView, person: number): Change {
   const kept = (record.people ?? [])
     .filter((p) => !(p.role === LEAD && p.person != null))
-    .map((p) => ({
-      role: p.role,
-      ...(p.person != null ? { person: p.person } : { team: p.team }),
-      ...(p.visit != null && { visit: p.visit }),
-    }));
+    .map(seatOf);
   return { people: [{ role: LEAD, person }, ...kept] };
 }

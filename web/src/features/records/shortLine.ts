@@ -1,11 +1,14 @@
 import { distance } from 'fastest-levenshtein';
 import { dueInput, readDue, readSpan, spanInput } from '../../shared/time';
+import type { Holder } from './holders';
 import { usualMinutes, type Draft, type Kind } from './model';
 
 /** People and places by name, as the line may name them. */
 export interface Known {
   people: { value: number; label: string }[];
   places: { value: number; label: string; code: string }[];
+  /** By their numbers as holders. */
+  teams: { value: Holder; label: string }[];
   /** Whether the house keeps who called, and their number. */
   callers: boolean;
 }
@@ -172,7 +175,7 @@ function readPiece(
     text: piece,
     as: 'fault',
     means: 'nobody of that name, and no time',
-    near: nearNames(piece, [...known.people, ...known.places]),
+    near: nearNames(piece, [...known.people, ...known.teams, ...known.places]),
   };
 }
 
@@ -213,9 +216,10 @@ function nearNames(said: string, all: { label: string }[]): string[] {
     .map((one) => one.label);
 }
 
+/** People by a name of theirs, teams by their whole name. */
 function people(said: string, known: Known) {
   const wanted = plain(said);
-  const exact = known.people.filter((p) => plain(p.label) === wanted);
+  const exact = [...known.people, ...known.teams].filter((p) => plain(p.label) === wanted);
   if (exact.length > 0) {
     return exact;
   }

@@ -1,9 +1,9 @@
 import { useDeferredValue, useLayoutEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { newKey, ProblemError } from '../../shared/api/client';
-import { useCalendars, useDetails, useTeams } from '../../shared/api/house';
-import { triedPeople } from '../cover';
+import { useDetails } from '../../shared/api/house';
 import { typedAhead } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
+import type { Holder } from './holders';
 import {
   changesOf,
   draftFrom,
@@ -14,9 +14,10 @@ import {
   type Draft,
   type RecordView,
 } from './model';
+import { useChoices } from './useChoices';
 import { useChange, useCreate, usePreview } from './queries';
 import { readShortLine } from './shortLine';
-import { useKnown } from './useShortLine';
+import { teamOfLead, useKnown } from './useShortLine';
 import { ofItsKind, useTried } from './useTried';
 import { words } from './words';
 
@@ -33,8 +34,6 @@ export function useRecordForm(
   /** Fields that somebody set by hand; the line leaves them alone. */
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const { crew, known, isWhole } = useKnown();
-  const teams = useTeams();
-  const calendars = useCalendars();
   const details = useDetails();
 
   const understood = useMemo(
@@ -48,8 +47,9 @@ export function useRecordForm(
   const office = !base || base.data.mayChange.includes('title');
   const preview = usePreview(wish, office && !faulty(settled));
   const tried = useTried(base?.data, draft, settled, details.data);
+  const choices = useChoices(known, tried.trial);
   /** Work usually is of the team its Lead is in. */
-  const usualTeam = (lead: number | null) => crew.find((p) => p.id === lead)?.teams[0] ?? null;
+  const usualTeam = (lead: Holder | null) => teamOfLead(lead, crew);
   const set = (some: Partial<Draft>) => {
     setTouched((before) => new Set([...before, ...fieldsOf(some, draft)]));
     setDraft((now) => {
@@ -119,13 +119,9 @@ export function useRecordForm(
     faultAt: (pointer: string) =>
       saving.faults?.find((f) => f.pointer.startsWith('/' + pointer))?.message,
     details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
-    people: known.people,
-    takers: triedPeople(known.people, tried.trial?.people),
+    ...choices,
     trial: tried.trial,
     isWarned: tried.isWarned,
-    places: known.places,
-    teams: (teams.data ?? []).map((t) => ({ value: t.id, label: t.name })),
-    calendars: (calendars.data ?? []).map((c) => ({ value: c.id, label: c.name })),
     picking: (event: KeyboardEvent) =>
       event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',
   };

@@ -17,6 +17,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * What the front end computes, asked by tables: a page that holds its pure modules and nothing
@@ -209,7 +210,63 @@ public class PureModulesTest {
       },
       {"{'numbers': {'estimateMinutes': '2.5', 'leastHeadCount': '3'}}", "{'leastHeadCount': 3}"},
       {"{'isPrivate': true}", "{'private': true}"},
+      {"{'lead': -2}", "{'people': [{'role': 0, 'team': 2}]}"},
+      {"{'lead': null}", "{'people': []}"},
+      {
+        "{'support': [4, -2]}",
+        "{'people': [{'role': 0, 'person': 3}, {'role': 1, 'person': 4}, {'role': 1, 'team': 2}]}"
+      },
+      {
+        "{'others': {'2': [4], '3': [-2]}}",
+        "{'people': [{'role': 0, 'person': 3}, {'role': 2, 'person': 4}, {'role': 3, 'team': 2}]}"
+      },
     };
+  }
+
+  /**
+   * Who is on it in which role, as people and teams; what the draft is changed to; what is sent.
+   */
+  @DataProvider
+  public Object[][] holders() {
+    String teams = "[{'role': 0, 'team': 2}, {'role': 3, 'team': 5}, {'role': 4, 'person': 3}]";
+    return new Object[][] {
+      {teams, "{}", "{}"},
+      {teams, "{'lead': -2, 'others': {'3': [-5], '4': [3]}}", "{}"},
+      {
+        teams,
+        "{'support': [3]}",
+        "{'people': [{'role': 0, 'team': 2}, {'role': 1, 'person': 3}, {'role': 3, 'team': 5},"
+            + " {'role': 4, 'person': 3}]}"
+      },
+      {
+        teams,
+        "{'others': {'3': [-5, 7]}}",
+        "{'people': [{'role': 0, 'team': 2}, {'role': 3, 'team': 5}, {'role': 3, 'person': 7}]}"
+      },
+      // A second Lead has no field, and stays.
+      {
+        "[{'role': 0, 'person': 3}, {'role': 0, 'team': 2}]",
+        "{'support': [4]}",
+        "{'people': [{'role': 0, 'person': 3}, {'role': 1, 'person': 4}, {'role': 0, 'team': 2}]}"
+      },
+    };
+  }
+
+  @Test(dataProvider = "holders")
+  public void whoIsOnItStaysAsItIsButForWhatWasChanged(String people, String typed, String change) {
+    ObjectNode record = (ObjectNode) Api.JSON.readTree(RECORD);
+    record.set("people", json(people));
+    Object said =
+        page.evaluate(
+            """
+            ([record, typed]) => {
+              const one = JSON.parse(record);
+              const draft = { ...pure.draftOf(one), ...JSON.parse(typed) };
+              return JSON.stringify(pure.changesOf(one, draft));
+            }
+            """,
+            List.of(record.toString(), json(typed).toString()));
+    assertThat(Api.JSON.readTree((String) said)).isEqualTo(json(change));
   }
 
   @Test(dataProvider = "edits")
@@ -252,6 +309,11 @@ public class PureModulesTest {
       {"job Lock 7 dredge, Thu 8-12", "kind place title span"},
       {"ticket Paddle, Nobody Known", "kind title fault"},
       {"ticket Paddle, by whenever", "kind title fault"},
+      {"ticket Paddle stuck, Thornmere crew, by Fri 13:00", "kind title person due"},
+      {"shift Keeper, Tam, Thornmere crew, Fri 7-19", "kind title person person span"},
+      {"ticket Paddle stuck, Lock 7, Ines", "kind title place person"},
+      {"ticket Lock 7 paddle stuck, Lock 7", "kind place title fault"},
+      {"ticket Paddle, Thornmere", "kind title fault"},
     };
   }
 
@@ -261,7 +323,8 @@ public class PureModulesTest {
         json(
             """
             {'people': [{'value': 3, 'label': 'Ines Okafor'}, {'value': 4, 'label': 'Tam Birtles'}],
-             'places': [{'value': 9, 'label': 'Lock 7', 'code': 'L7'}], 'callers': false}
+             'places': [{'value': 9, 'label': 'Lock 7', 'code': 'L7'}],
+             'teams': [{'value': -2, 'label': 'Thornmere crew'}], 'callers': false}
             """);
     List<String> said =
         ask("readShortLine", line, known)
