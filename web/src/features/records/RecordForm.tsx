@@ -88,16 +88,7 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
         {kind !== 'DEADLINE' && (kind !== 'TICKET' || hasSpan(form)) && <Visits form={form} />}
         <People form={form} />
         <DetailFields form={form} />
-        {kind === 'JOB' && may('state') && (
-          <Field label={words.standing} id="state">
-            <Choice
-              id="state"
-              value={draft.state || 'DRAFT'}
-              options={words.standings}
-              onChange={(state) => set({ state })}
-            />
-          </Field>
-        )}
+        {kind === 'JOB' && may('state') && <Standing form={form} />}
         {may('private') && (
           <Checkbox
             checked={draft.isPrivate}
@@ -116,6 +107,36 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
       <Saving form={form} onClose={onClose} />
       {form.mayPreview && <Landings query={form.preview} title={words.willLand} planned />}
     </form>
+  );
+}
+
+/** A new job is a draft or meant at once; one that stands may be in any state. */
+function Standing({ form }: { form: RecordFormState }) {
+  const { draft, set } = form;
+  const value = draft.state || 'DRAFT';
+  return (
+    <Field
+      label={words.standing}
+      id="state"
+      hint={form.isNew ? words.standingMeans[value === 'CONFIRMED' ? 'CONFIRMED' : 'DRAFT'] : ''}
+    >
+      {form.isNew ? (
+        <Segmented
+          aria-label={words.standing}
+          block
+          options={words.standingsOfNew}
+          value={value}
+          onChange={(state) => set({ state })}
+        />
+      ) : (
+        <Choice
+          id="state"
+          value={value}
+          options={words.standings}
+          onChange={(state) => set({ state })}
+        />
+      )}
+    </Field>
   );
 }
 

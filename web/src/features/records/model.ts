@@ -129,7 +129,6 @@ export function draftFrom(pointed: string | null): Draft {
   return {
     ...emptyDraft,
     kind: span ? 'JOB' : 'TICKET',
-    state: span ? 'CONFIRMED' : '',
     lead: spot.lead ?? null,
     place: spot.place ?? null,
     visits: [{ ...emptyVisit, span: span ?? '' }],

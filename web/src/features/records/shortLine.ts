@@ -16,7 +16,7 @@ export interface Known {
 /** A word of the line and what it was taken for; a fault where it could not be taken. */
 export interface Understood {
   text: string;
-  as: 'kind' | 'place' | 'title' | 'person' | 'due' | 'span' | 'contact' | 'fault';
+  as: 'kind' | 'place' | 'title' | 'person' | 'due' | 'span' | 'contact' | 'state' | 'fault';
   /** What it stands for, or what is wrong with it. */
   means: string;
   /** Names that it may have been meant for. */
@@ -41,6 +41,9 @@ const KIND_WORDS: Record<Kind, string> = {
   SHIFT: 'Shift',
   DEADLINE: 'Deadline',
 };
+
+/** How a job may begin. */
+const STATES: Record<string, string> = { draft: 'DRAFT', confirmed: 'CONFIRMED' };
 
 const plain = (text: string) => text.trim().toLowerCase();
 
@@ -126,6 +129,11 @@ function readPiece(
   support: number[],
   known: Known,
 ): Understood {
+  const state = STATES[plain(piece)];
+  if (state && draft.kind === 'JOB') {
+    draft.state = state;
+    return { text: piece, as: 'state', means: plain(piece) };
+  }
   const by = /^by\s+(.+)$/i.exec(piece);
   if (by) {
     const due = readDue(by[1]!);

@@ -56,6 +56,7 @@ export const words = {
     due: '',
     span: 'when',
     contact: 'caller',
+    state: 'stands as',
   } satisfies Record<Exclude<Understood['as'], 'fault'>, string>,
   chosen: (n: number) => `${n} selected`,
   choose: (ref: string) => `Select ${ref}`,
@@ -86,6 +87,10 @@ export const words = {
   supportOf: (no: number) => `Support of visit ${no}`,
   minutesBefore: (n: number) => `${n} min before`,
   minutesAfter: (n: number) => `${n} min after`,
+  standingsOfNew: [
+    { value: 'DRAFT', label: 'Draft' },
+    { value: 'CONFIRMED', label: 'Confirmed' },
+  ],
   standings: [
     { value: 'DRAFT', label: 'draft (on no calendar)' },
     { value: 'TENTATIVE', label: 'tentative' },

@@ -38,7 +38,32 @@ public final class CoverLoad {
     System.out.printf(
         "cover of 500 people, 13 weeks, %d shifts: %s%n",
         shifts, Readings.of(hana, path, READINGS));
+    long somebody =
+        JSON.readTree(hana.send("GET", "/api/v1/people", null)).get(20).get("id").asLong();
+    System.out.printf(
+        "a shift tried while it is planned, all 500 with their reasons: %s%n",
+        Readings.of(
+            number ->
+                hana.send(
+                    "POST",
+                    "/api/v1/cover/trial",
+                    "{\"change\": %s}".formatted(shift(number, somebody))),
+            READINGS));
+    System.out.printf(
+        "a shift saved, with the trial of who gets it: %s%n",
+        Readings.of(
+            number -> hana.send("POST", "/api/v1/records", shift(number, somebody)), READINGS));
     inBrowser(arguments[0]);
+  }
+
+  /** Of two hours, each at a time of its own. */
+  private static String shift(int number, long person) {
+    LocalDate day = MONDAY.plusDays(number % DAYS);
+    return """
+        {"kind": "SHIFT", "title": "Planned", "people": [{"role": 1, "person": %d}],
+         "visits": [{"start": "%sT05:00", "end": "%sT06:30"}]}
+        """
+        .formatted(person, day, day);
   }
 
   /** Four days of seven each, by day or by night. */

@@ -3,29 +3,38 @@ package mellowrota.bench;
 import java.util.Arrays;
 
 /**
- * How long one address takes to answer, in milliseconds.
+ * How long one call takes to be answered, in milliseconds.
  *
  * @param first before anything is warm
  */
 record Readings(double first, double p50, double p95) {
 
-  /** So many of them, after half as many that do not count. */
+  /** One call, of which the number is given. */
+  interface Call {
+    void go(int number) throws Exception;
+  }
+
   static Readings of(DemoClient client, String path, int readings) throws Exception {
-    double first = timed(client, path);
+    return of(number -> client.send("GET", path, null), readings);
+  }
+
+  /** So many of them, after half as many that do not count. */
+  static Readings of(Call call, int readings) throws Exception {
+    double first = timed(call, 0);
     for (int i = 0; i < readings / 2; i++) {
-      timed(client, path);
+      timed(call, i + 1);
     }
     double[] times = new double[readings];
     for (int i = 0; i < readings; i++) {
-      times[i] = timed(client, path);
+      times[i] = timed(call, readings / 2 + i + 1);
     }
     Arrays.sort(times);
     return new Readings(first, times[readings / 2], times[(int) (readings * 0.95)]);
   }
 
-  private static double timed(DemoClient client, String path) throws Exception {
+  private static double timed(Call call, int number) throws Exception {
     long from = System.nanoTime();
-    client.send("GET", path, null);
+    call.go(number);
     return (System.nanoTime() - from) / 1e6;
   }
 

@@ -314,6 +314,8 @@ public class PureModulesTest {
       {"ticket Paddle stuck, Lock 7, Ines", "kind title place person"},
       {"ticket Lock 7 paddle stuck, Lock 7", "kind place title fault"},
       {"ticket Paddle, Thornmere", "kind title fault"},
+      {"job Dredge, Ines, Fri 9-12, confirmed", "kind title person span state"},
+      {"ticket Dredge, confirmed", "kind title fault"},
     };
   }
 
