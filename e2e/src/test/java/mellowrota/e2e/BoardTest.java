@@ -298,7 +298,10 @@ public class BoardTest extends InBrowser {
     drag(page, box.x + 9 * hour, box.y + 30, box.x + 13 * hour, box.y + 30);
     page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)).waitFor();
     type(page, "Drawn work");
+    assertThat(page.getByText("On no calendar until it is confirmed.")).isVisible();
+    page.getByText("Confirmed", new Page.GetByTextOptions().setExact(true)).click();
     assertThat(page.getByText("Will land on")).isVisible();
+    page.getByLabel("What", new Page.GetByLabelOptions().setExact(true)).focus();
     press(page, "Enter");
     assertThat(page.getByText("Drawn work").first()).isVisible();
     assertThat(told(page, " saved: ")).isVisible();

@@ -81,6 +81,75 @@ public class ShortLineTest extends InBrowser {
         .contains("wet");
   }
 
+  /** Who called and their number, a team that does it, all in one line, and Enter. */
+  @Test
+  public void aTicketFromTheTelephoneIsOneLineAndEnter() {
+    Page page = writing();
+    page.getByLabel("In one line")
+        .fill("ticket Lock 7 sluice leaks, Thornmere crew, Mrs Reed 0555 0147, by Fri 13:00");
+    assertThat(page.getByLabel("Understood")).containsText("Thornmere crew, Lead");
+    assertThat(page.getByText("sees what the Lead sees")).isVisible();
+    press(page, "Enter");
+    page.getByText(" saved: ").waitFor();
+    JsonNode made = newest();
+    assertThat(made.get("people").size()).isEqualTo(1);
+    assertThat(made.get("people").get(0).get("name").asString()).isEqualTo("Thornmere crew");
+    assertThat(made.get("people").get(0).has("person")).isFalse();
+    assertThat(made.get("details").toString()).contains("Mrs Reed").contains("0555 0147");
+    // Whoever is in the team has it from now on.
+    assertThat(Api.of(server, "ines").get("/api/v1/records/" + made.get("id").asLong()).text())
+        .contains("Sluice leaks");
+  }
+
+  /** What only warns is read beside the button, and saved by a second Enter. */
+  @Test
+  public void whatSavingWouldBreakIsSaidBeforeItIsSaved() {
+    Page page = writing();
+    page.getByLabel("In one line").fill("shift Long watch, Hedda, Wed 3:00-18:00");
+    Locator breaks = page.getByLabel("What saving would break");
+    assertThat(breaks).containsText("Warning: Hedda Quay would work outside their hours");
+    assertThat(page.getByLabel("Their days around it")).containsText("Hedda Quay");
+    String before = newest().get("title").asString();
+    press(page, "Enter");
+    assertThat(button(page, "Save all the same")).isVisible();
+    assertThat(newest().get("title").asString()).isEqualTo(before);
+    press(page, "Enter");
+    page.getByText(" saved: ").waitFor();
+    assertThat(newest().get("title").asString()).isEqualTo("Long watch");
+  }
+
+  /** What is never allowed is said as it is typed, is not saved, and is once it is mended. */
+  @Test
+  public void whatIsNeverAllowedIsMendedInTheForm() {
+    Page page = writing();
+    String line = "shift Second watch, Wren, Tue %s";
+    Api hana = Api.of(server, "hana");
+    hana.record(
+        """
+        {"kind": "SHIFT", "title": "First watch", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-08T09:00", "end": "2026-12-08T12:00"}]}
+        """
+            .formatted(hana.idOf("people", "Wren Adeyemi")));
+    String from = line.formatted("8 Dec 10:00-13:00");
+    page.getByLabel("In one line").fill(from);
+    Locator breaks = page.getByLabel("What saving would break");
+    assertThat(breaks).containsText("Can’t be saved: Wren Adeyemi already has other work");
+    assertThat(page.getByLabel("Their days around it")).containsText("First watch");
+    String newest = newest().get("title").asString();
+    press(page, "Enter");
+    assertThat(breaks).containsText("Can’t be saved");
+    assertThat(newest().get("title").asString()).isEqualTo(newest);
+    page.getByLabel("In one line").fill(line.formatted("8 Dec 12:00-15:00"));
+    assertThat(breaks).not().containsText("Can’t be saved");
+    press(page, "Enter");
+    page.getByText(Pattern.compile(" saved: |Save all the same")).first().waitFor();
+    if (button(page, "Save all the same").count() > 0) {
+      press(page, "Enter");
+      page.getByText(" saved: ").waitFor();
+    }
+    assertThat(newest().get("title").asString()).isEqualTo("Second watch");
+  }
+
   /** The keys of a record work as soon as it is saved, whichever hand saved it. */
   @Test
   public void theKeysWorkRightAfterASaveByMouse() {
