@@ -22,7 +22,7 @@ public final class CoverLoad {
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
   private static final int DUTIES = 40;
-  private static final int DAYS = 91;
+  private static final int DAYS = Integer.getInteger("days", 91);
   private static final int READINGS = 60;
   private static final int OPENINGS = 5;
   private static final LocalDate MONDAY = LocalDate.of(2027, 9, 6);

@@ -189,6 +189,28 @@ public class CopiesTest {
     assertThat(history.toString()).contains("moved in their own calendar").contains("Ines Okafor");
   }
 
+  /** What would break a limit is not taken from there; it waits for somebody, with why. */
+  @Test
+  public void whatIsMovedOntoOtherWorkThereIsProposed() {
+    String job =
+        """
+        {"kind": "JOB", "title": "%s", "state": "CONFIRMED", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-12T%s", "end": "2026-12-12T%s", "zone": "Europe/London"}]}
+        """;
+    long record = hana.record(job.formatted("Short of other work", inesId, "10:00", "11:00"));
+    hana.record(job.formatted("The other work", inesId, "13:00", "14:00"));
+    hana.minding("NEVER");
+    Outside.edit(work, "Short of other work", "20261212T110000", "20261212T133000");
+    Outside.again(ines);
+    JsonNode proposal = change(hana, record, about("TIMES", "PROPOSED"));
+    assertThat(proposal.toString()).contains("Ines Okafor already has other work");
+    assertThat(record(record).get("visits").get(0).get("end").asString()).contains("T11:00");
+    String take = "/api/v1/outside-changes/" + proposal.get("id").asLong() + "/take";
+    assertThat(hana.post(take, "{}").expect(409).text()).contains("already has other work");
+    hana.warned().post(take, "{}").expect(204);
+    assertThat(record(record).get("visits").get(0).get("end").asString()).contains("T13:30");
+  }
+
   @Test
   public void whatSupportMovesThereIsProposedAndTakenOrPutBack() {
     long record = ticket("Asked about", "2026-12-03T13:00");

@@ -311,6 +311,103 @@ public class SavingTest extends OnDemo {
     assertThat(told.get(0)).contains("Nell Ashdown can’t be given this").isEqualTo(told.get(1));
   }
 
+  private static String tried(String change) {
+    return "{\"change\": " + change + "}";
+  }
+
+  private static JsonNode of(JsonNode trial, long person) {
+    return trial
+        .get("people")
+        .valueStream()
+        .filter(one -> one.get("person").asLong() == person)
+        .findFirst()
+        .orElseThrow(() -> new AssertionError("nothing is said of " + person));
+  }
+
+  /**
+   * What a form is told is what a save is refused for, and who could do it, with what is in the
+   * way.
+   */
+  @Test
+  public void whatIsTriedIsWhatIsRefused() {
+    LocalDate on = fresh();
+    hana.record(job("Stands there", on, 8, 12, as(0, nell)));
+    String wanted = shift("Second", on, 10, 14, as(0, nell));
+    JsonNode trial = hana.post("/api/v1/cover/trial", tried(wanted)).expect(200).json();
+    Api.Answer refused = hana.post("/api/v1/records", wanted).expect(409);
+    assertThat(trial.get("refused").size()).isEqualTo(1);
+    assertThat(refused.json().get("detail").asString())
+        .endsWith(trial.get("refused").get(0).asString());
+    JsonNode hers = of(trial, nell);
+    assertThat(hers.get("verdict").asString()).isEqualTo("NO");
+    assertThat(hers.get("reasons").toString()).contains("Stands there");
+    assertThat(of(trial, caio).get("verdict").asString()).isNotEqualTo("NO");
+    assertThat(trial.get("start").asString()).isEqualTo(on + "T10:00:00Z");
+    // A draft is on nobody's calendar and breaks nothing.
+    JsonNode draft =
+        hana.post(
+                "/api/v1/cover/trial",
+                tried(job("Draft", on, 10, 14, as(0, nell)).replace("CONFIRMED", "DRAFT")))
+            .expect(200)
+            .json();
+    assertThat(draft.get("refused").size() + draft.get("warns").size()).isZero();
+    assertThat(of(draft, nell).get("verdict").asString()).isEqualTo("NO");
+    assertThat(hana.post("/api/v1/cover/trial", "{\"record\": 999999, \"change\": {}}").status())
+        .isEqualTo(404);
+    assertThat(hana.post("/api/v1/cover/trial", tried("{\"title\": 7}")).expect(422).text())
+        .contains("/title");
+  }
+
+  /** A record is tried as it would be changed, beside all but itself. */
+  @Test
+  public void aChangeIsTriedBesideAllButItself() {
+    LocalDate on = fresh();
+    long record = hana.record(job("Moves", on, 8, 12, as(0, nell)));
+    hana.record(job("Stays", on, 14, 16, as(0, nell)));
+    String moved =
+        "{\"record\": %d, \"change\": {\"visits\": [{\"no\": 1, \"start\": \"%sT%s\", \"end\": \"%sT%s\"}]}}";
+    JsonNode free =
+        hana.post("/api/v1/cover/trial", moved.formatted(record, on, "09:00", on, "13:00"))
+            .expect(200)
+            .json();
+    assertThat(free.get("refused").size()).isZero();
+    JsonNode onto =
+        hana.post("/api/v1/cover/trial", moved.formatted(record, on, "13:00", on, "15:00"))
+            .expect(200)
+            .json();
+    assertThat(onto.get("refused").get(0).asString()).contains("14:00–15:00");
+    assertThat(of(onto, nell).get("reasons").toString()).contains("Stays").doesNotContain("Moves");
+  }
+
+  /**
+   * Whoever answers for somebody is told that they have other work, and of it what they may see.
+   */
+  @Test
+  public void workThatIsKeptFromTheAskerIsNotNamed() {
+    LocalDate on = fresh();
+    Api marguerite = Api.of(server, "marguerite");
+    long team = hana.idOf("teams", "Upper Quill crew");
+    hana.record(
+        job("Hush hush", on, 8, 12, as(0, nell))
+            .replace("{\"kind\"", "{\"private\": true, \"kind\""));
+    String wanted =
+        shift("Second", on, 10, 14, as(0, nell))
+            .replace("{\"kind\"", "{\"team\": %d, \"kind\"".formatted(team));
+    assertThat(hana.post("/api/v1/cover/trial", tried(wanted)).expect(200).text())
+        .contains("Hush hush");
+    Api.Answer told = marguerite.post("/api/v1/cover/trial", tried(wanted)).expect(200);
+    assertThat(told.text()).contains("Nell Ashdown already has other work").doesNotContain("Hush");
+    assertThat(told.json().get("clashes").get(0).get("items").toString())
+        .contains("Second")
+        .doesNotContain("\"record\"");
+    assertThat(told.json().get("people").valueStream().map(one -> one.get("name").asString()))
+        .as("those she coordinates alone")
+        .contains("Nell Ashdown")
+        .doesNotContain("Caio Merrin", "Wren Adeyemi");
+    assertThat(marguerite.post("/api/v1/records", wanted).status()).isIn(403, 409);
+    Api.of(server, "wren").post("/api/v1/cover/trial", tried(wanted)).expect(403);
+  }
+
   /** How many of eight who give one person the same hours at once are answered so. */
   private static long assigned(Server server, LocalDate on, long person, int status) {
     ExecutorService threads = Executors.newFixedThreadPool(ASSIGNERS);

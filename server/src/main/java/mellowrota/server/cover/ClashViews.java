@@ -124,10 +124,12 @@ class ClashViews {
   private static ItemView item(Clash.Item item, Map<Long, RecordAccess.Standing> standings) {
     RecordAccess.Standing one = item.sort() == Clash.Sort.WORK ? standings.get(record(item)) : null;
     boolean opens = one != null && one.opens();
+    // What is only planned has no number.
+    boolean kept = opens && one.record().id().value() > 0;
     return new ItemView(
         item.sort(),
-        opens ? one.record().id().value() : null,
-        opens ? visit(item) : null,
+        kept ? one.record().id().value() : null,
+        kept ? visit(item) : null,
         opens && one.sees(DetailKey.REF) ? one.record().ref() : null,
         opens && one.sees(DetailKey.TITLE) ? one.record().text(DetailKey.TITLE).orElse(null) : null,
         item.span().start(),
