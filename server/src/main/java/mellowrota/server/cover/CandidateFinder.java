@@ -67,7 +67,7 @@ class CandidateFinder {
     if (ask instanceof Ask.OfVisit visit) {
       TimeSpan whole = span(world, wanting(world, asker, visit), visit.visit());
       CandidateTrial trying = source.trying(world, asker, whole);
-      CrewTimes.Wanting wanting =
+      Wanting wanting =
           trying.around.wanting().stream()
               .filter(one -> one.ask().equals(visit))
               .findFirst()
@@ -399,7 +399,7 @@ class CandidateFinder {
     CandidateTrial trying = source.trying(world, asker, range);
     Map<String, Duties.Kept> duty = new HashMap<>();
     trying.duties.forEach(one -> duty.put(one.key(), one));
-    Map<String, CrewTimes.Wanting> works = new HashMap<>();
+    Map<String, Wanting> works = new HashMap<>();
     covers
         .seen(world, asker, trying.around, range)
         .forEach(one -> works.put(one.key(), one.wanting()));
@@ -433,7 +433,7 @@ class CandidateFinder {
   }
 
   /** Whoever comes has the whole visit. */
-  private static Work trial(CrewTimes.Wanting one, List<Optional<String>> missing) {
+  private static Work trial(Wanting one, List<Optional<String>> missing) {
     return new Work(
         one.id(),
         one.span(),

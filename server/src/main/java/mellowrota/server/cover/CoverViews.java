@@ -213,7 +213,7 @@ class CoverViews {
   }
 
   private static AskView view(World world, Covers.Seen one) {
-    CrewTimes.Wanting wanting = one.wanting();
+    Wanting wanting = one.wanting();
     RecordAccess.Standing standing = one.standing();
     return new AskView(
         one.key(),

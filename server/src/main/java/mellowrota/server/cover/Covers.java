@@ -57,7 +57,7 @@ class Covers {
   }
 
   /** A visit that wants people, to whom the asker may see it. */
-  record Seen(CrewTimes.Wanting wanting, RecordAccess.Standing standing) {
+  record Seen(Wanting wanting, RecordAccess.Standing standing) {
     String key() {
       return wanting.ask().key();
     }
@@ -159,7 +159,7 @@ class Covers {
   /** What a visit wants is for the office. */
   List<Seen> seen(World world, Person asker, CrewTimes.Around around, TimeSpan range) {
     List<Seen> found = new ArrayList<>();
-    for (CrewTimes.Wanting one : around.wanting()) {
+    for (Wanting one : around.wanting()) {
       if (one.span().overlaps(range)) {
         access
             .opening(world, asker, one.record())
@@ -209,7 +209,7 @@ class Covers {
   private static Cover apart(TimeSpan range, CrewTimes.Around around) {
     List<Need> needs = new ArrayList<>();
     around.wanting().stream()
-        .filter(CrewTimes.Wanting::isTentative)
+        .filter(Wanting::isTentative)
         .forEach(one -> one.need(range).ifPresent(needs::add));
     return Cover.of(needs, coming(around, true), able(around));
   }

@@ -20,7 +20,6 @@ import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Hours;
-import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Work;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -65,37 +64,6 @@ class CrewTimes {
   record Waiting(WorkRecord record, Visit visit, TimeSpan span) {
     String id() {
       return OnIt.id(record, visit);
-    }
-  }
-
-  /**
-   * One visit of a record that wants so many people.
-   *
-   * @param zone of the site
-   */
-  record Wanting(WorkRecord record, Visit visit, ZoneId zone) {
-
-    Ask.OfVisit ask() {
-      return new Ask.OfVisit(record.id().value(), visit.no());
-    }
-
-    String id() {
-      return OnIt.id(record, visit);
-    }
-
-    boolean isTentative() {
-      return OnIt.isTentative(record, visit);
-    }
-
-    /** All-day work asks for the site's local day. */
-    TimeSpan span() {
-      return visit.when().orElseThrow().in(zone);
-    }
-
-    Optional<Need> need(TimeSpan range) {
-      return span()
-          .intersection(range)
-          .map(span -> new Need(ask().key(), false, zone, span, record.wants().places()));
     }
   }
 
