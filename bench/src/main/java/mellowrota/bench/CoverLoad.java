@@ -39,7 +39,7 @@ public final class CoverLoad {
         "cover of 500 people, 13 weeks, %d shifts: %s%n",
         shifts, Readings.of(hana, path, READINGS));
     long somebody =
-        JSON.readTree(hana.send("GET", "/api/v1/people", null)).get(20).get("id").asLong();
+        JSON.readTree(hana.send("GET", "/api/v1/people", null)).get(2).get("id").asLong();
     System.out.printf(
         "a shift tried while it is planned, all 500 with their reasons: %s%n",
         Readings.of(

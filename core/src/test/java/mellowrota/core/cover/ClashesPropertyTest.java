@@ -165,15 +165,7 @@ public class ClashesPropertyTest {
       List<Clash> clashes = Clashes.of(all, limits, TRAVEL);
       for (Work trial : all.work()) {
         List<Clash> expected = clashes.stream().filter(one -> one.involves(trial.id())).toList();
-        Commitments others =
-            new Commitments(
-                all.person(),
-                all.zone(),
-                all.hours(),
-                all.leave(),
-                all.busy(),
-                all.work().stream().filter(one -> one != trial).toList(),
-                all.able());
+        Commitments others = with(all, all.work().stream().filter(one -> one != trial).toList());
         assertThat(Clashes.involving(trial, others, limits, TRAVEL))
             .as("seed " + seed + ", " + trial.id())
             .containsExactlyInAnyOrderElementsOf(expected);

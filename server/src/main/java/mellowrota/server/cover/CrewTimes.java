@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
@@ -85,6 +86,7 @@ class CrewTimes {
     private final Map<Long, WorkRecord> byId = new HashMap<>();
     private final List<OnIt> onIt = new ArrayList<>();
     private final Map<PersonId, List<OnIt>> byPerson = new HashMap<>();
+    private final Map<String, List<OnIt>> there = new HashMap<>();
     private final Map<PersonId, WorkTimes.Terms> terms;
     private final Map<PersonId, Hours> hours;
     private final Map<PersonId, List<Commitments.Leave>> leave = new HashMap<>();
@@ -269,9 +271,34 @@ class CrewTimes {
       return standing(one.record(), one.role());
     }
 
-    /** Whether a shift is one of a duty, whoever is on it. */
-    boolean isShiftOf(WorkRecord record, Duties.Kept duty) {
-      return standing(record, duty.role()).contains(duty);
+    /** Who is on what asks, counting or not: on the visit, or in whatever role on a shift of it. */
+    List<OnIt> there(String ask) {
+      if (there.isEmpty()) {
+        stood.values().stream()
+            .flatMap(List::stream)
+            .forEach(duty -> there.put(duty.key(), new ArrayList<>()));
+        for (WorkRecord record : work) {
+          Set<String> asks = shiftOf(record);
+          OnIt.all(record)
+              .forEach(
+                  one -> {
+                    asks.forEach(key -> there.get(key).add(one));
+                    there.computeIfAbsent(one.ask().key(), key -> new ArrayList<>()).add(one);
+                  });
+        }
+      }
+      return there.getOrDefault(ask, List.of());
+    }
+
+    /** The duties of which a record is a shift, whoever is on it. */
+    private Set<String> shiftOf(WorkRecord record) {
+      return record.kind() != Kind.SHIFT || record.place().isEmpty()
+          ? Set.of()
+          : stood.keySet().stream()
+              .filter(post -> post.place().equals(record.place().get()))
+              .flatMap(post -> standing(record, post.role()).stream())
+              .map(Duties.Kept::key)
+              .collect(Collectors.toSet());
     }
 
     /** What it fills: all-day work fills the site's days, wherever who is on it lives. */

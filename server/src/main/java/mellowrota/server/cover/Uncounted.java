@@ -53,11 +53,10 @@ final class Uncounted {
   static List<One> of(
       Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around, Set<PersonId> watched) {
     List<One> found = new ArrayList<>();
-    for (OnIt one : around.onIt()) {
+    for (OnIt one : around.there(gap.of())) {
       boolean there =
           watched.contains(one.person())
               && one.takesTime()
-              && isThere(one, gap, duty, around)
               && around.isIn(one, gap.span())
               && found.stream().noneMatch(other -> other.person().equals(one.person()));
       if (there) {
@@ -73,13 +72,6 @@ final class Uncounted {
       }
     }
     return found;
-  }
-
-  /** On the visit, or on a shift of the duty in whatever role. */
-  private static boolean isThere(
-      OnIt one, Cover.Gap gap, Optional<Duties.Kept> duty, CrewTimes.Around around) {
-    return duty.map(kept -> around.isShiftOf(one.record(), kept))
-        .orElseGet(() -> one.ask().key().equals(gap.of()));
   }
 
   /** Empty: they count. */
