@@ -405,6 +405,14 @@ public class SavingTest extends OnDemo {
         .contains("Nell Ashdown")
         .doesNotContain("Caio Merrin", "Wren Adeyemi");
     assertThat(marguerite.post("/api/v1/records", wanted).status()).isIn(403, 409);
+    // Of whom she does not answer for she learns nothing by trying.
+    hana.record(shift("Caio's own", on, 8, 12, as(0, caio)));
+    JsonNode others =
+        marguerite
+            .post("/api/v1/cover/trial", tried(wanted.replace(as(0, nell), as(0, caio))))
+            .expect(200)
+            .json();
+    assertThat(others.get("refused").size() + others.get("warns").size()).isZero();
     Api.of(server, "wren").post("/api/v1/cover/trial", tried(wanted)).expect(403);
   }
 

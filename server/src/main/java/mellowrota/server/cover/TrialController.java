@@ -91,11 +91,8 @@ class TrialController {
       return view(NOTHING, NOTHING, people, asked);
     }
     SaveTrial.Found found = trial.find(world, touched);
-    // Whoever has no office rights on it learns of nobody else by trying.
-    List<Clash> known =
-        found.clashes().stream()
-            .filter(one -> office || one.person().equals(Optional.of(me.id())))
-            .toList();
+    // Trying leaves no trace, so that it tells of those the asker answers for alone.
+    List<Clash> known = views.known(me, found.clashes());
     TrialViews.Told refused = views.of(world, me, found, at(known, Clash.Level.NEVER));
     TrialViews.Told warns = views.of(world, me, found, at(known, Clash.Level.WARN));
     return view(refused, warns, people, asked);

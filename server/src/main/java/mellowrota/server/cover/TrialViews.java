@@ -3,7 +3,6 @@ package mellowrota.server.cover;
 import static mellowrota.server.platform.Words.say;
 
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -35,25 +34,29 @@ class TrialViews {
    */
   record Told(List<String> says, List<ClashViews.ClashView> clashes) {}
 
-  /** Of whom the asker does not answer for they are told only that it cannot be. */
-  Told of(World world, Person asker, SaveTrial.Found found, List<Clash> clashes) {
+  /** Those of whom the asker answers for, and for the coordinator those of places. */
+  List<Clash> known(Person asker, List<Clash> clashes) {
     Set<PersonId> answered =
         times.answeredForBy(
             asker, clashes.stream().flatMap(one -> one.person().stream()).distinct().toList());
-    List<Clash> told = new ArrayList<>();
+    return clashes.stream()
+        .filter(one -> one.person().map(answered::contains).orElseGet(asker::isCoordinator))
+        .toList();
+  }
+
+  /** Of whom the asker does not answer for they are told only that it cannot be. */
+  Told of(World world, Person asker, SaveTrial.Found found, List<Clash> clashes) {
+    List<Clash> told = known(asker, clashes);
     Set<String> says = new TreeSet<>();
-    for (Clash one : clashes) {
-      boolean tells = one.person().map(answered::contains).orElseGet(asker::isCoordinator);
-      if (tells) {
-        told.add(one);
-        says.add(why(world, one, found));
-      } else {
-        says.add(
-            one.person()
-                .map(person -> say("cover.never-unavailable", world.person(person).name()))
-                .orElseGet(() -> say("cover.never-full")));
-      }
-    }
+    told.forEach(one -> says.add(why(world, one, found)));
+    clashes.stream()
+        .filter(one -> !told.contains(one))
+        .map(
+            one ->
+                one.person()
+                    .map(person -> say("cover.never-unavailable", world.person(person).name()))
+                    .orElseGet(() -> say("cover.never-full")))
+        .forEach(says::add);
     return new Told(List.copyOf(says), views.of(world, asker, found.around(), told));
   }
 
