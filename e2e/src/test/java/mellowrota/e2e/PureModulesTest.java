@@ -259,6 +259,21 @@ public class PureModulesTest {
     assertThat(changes(record, typed)).isEqualTo(json(change));
   }
 
+  /** What the form sends once a draft of a record is changed so. */
+  private JsonNode changes(JsonNode record, String typed) {
+    Object said =
+        page.evaluate(
+            """
+            ([record, typed]) => {
+              const one = JSON.parse(record);
+              const draft = { ...pure.draftOf(one), ...JSON.parse(typed) };
+              return JSON.stringify(pure.changesOf(one, draft));
+            }
+            """,
+            List.of(record.toString(), json(typed).toString()));
+    return Api.JSON.readTree((String) said);
+  }
+
   @Test(dataProvider = "edits")
   public void onlyWhatDiffersIsSent(String typed, String change) {
     JsonNode record = Api.JSON.readTree(RECORD);

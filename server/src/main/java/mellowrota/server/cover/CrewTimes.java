@@ -101,6 +101,7 @@ class CrewTimes {
         LocalDate first,
         LocalDate until,
         Set<PersonId> watched,
+        List<WorkTimes.Hours> weekly,
         List<WorkRecord> work) {
       this.world = world;
       this.first = first;
@@ -110,7 +111,7 @@ class CrewTimes {
       sort();
       wanting = wanted();
       terms = times.terms();
-      hours = hours();
+      hours = hours(weekly);
       known = skills.all();
       duties.forEach(
           duty -> stood.computeIfAbsent(duty.post(), key -> new ArrayList<>()).add(duty));
@@ -163,9 +164,9 @@ class CrewTimes {
       return new Around(this, all);
     }
 
-    private Map<PersonId, Hours> hours() {
+    private Map<PersonId, Hours> hours(List<WorkTimes.Hours> weeks) {
       Map<PersonId, List<Hours.Weekly>> weekly = new HashMap<>();
-      for (WorkTimes.Hours one : times.hours()) {
+      for (WorkTimes.Hours one : weeks) {
         weekly
             .computeIfAbsent(one.person(), key -> new ArrayList<>())
             .add(
@@ -472,7 +473,7 @@ class CrewTimes {
       LocalDate until,
       Set<PersonId> watched) {
     Map<Long, Long> all = sets.standing(range(world, first, until));
-    return new Around(world, duties, first, until, watched, records.load(all));
+    return new Around(world, duties, first, until, watched, times.hours(), records.load(all));
   }
 
   /** The same of what these people are on, or stands in these places, without these records. */
@@ -486,7 +487,7 @@ class CrewTimes {
       Set<RecordId> without) {
     Map<Long, Long> all = sets.standing(range(world, first, until), people, places);
     without.forEach(one -> all.remove(one.value()));
-    return new Around(world, duties, first, until, people, records.load(all));
+    return new Around(world, duties, first, until, people, times.hours(people), records.load(all));
   }
 
   private static RecordSets.Range range(World world, LocalDate first, LocalDate until) {

@@ -124,6 +124,11 @@ public class WorkTimes {
     return times.hours();
   }
 
+  /** The same of some people alone. */
+  public List<Hours> hours(Collection<PersonId> people) {
+    return times.hours(people);
+  }
+
   /** Everybody's other hours in a range of days, for computing. */
   public List<Dated> dated(LocalDate first, LocalDate until) {
     return times.dated(first, until);

@@ -30,6 +30,19 @@ public class Times {
         .toList();
   }
 
+  /** Of some people alone. */
+  public List<Hours> hours(Collection<PersonId> people) {
+    return kept
+        .createQuery(
+            "from HoursEntity where holds(:people, person) order by person, weekday, fromTime, id",
+            HoursEntity.class)
+        .setParameter("people", people.stream().map(PersonId::value).toArray(Long[]::new))
+        .getResultList()
+        .stream()
+        .map(HoursEntity::hours)
+        .toList();
+  }
+
   /** In place of what was said before. */
   public void setHours(PersonId person, Collection<Hours> hours) {
     kept.createQuery("delete from HoursEntity where person = :person")
