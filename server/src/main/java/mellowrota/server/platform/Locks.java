@@ -4,9 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.util.Collection;
 import lombok.RequiredArgsConstructor;
-import org.hibernate.FlushMode;
 import org.hibernate.Session;
-import org.hibernate.jpa.HibernateHints;
 import org.springframework.stereotype.Repository;
 
 /** Locks of rows, and of what has no row to lock. */
@@ -43,8 +41,6 @@ public class Locks {
             """,
             Long.class)
         .setParameter("names", names.toArray(String[]::new))
-        // No row is read by it, so that nothing need be written before.
-        .setHint(HibernateHints.HINT_FLUSH_MODE, FlushMode.MANUAL)
         .getSingleResult();
   }
 }

@@ -17,7 +17,6 @@ import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.crew.Naming;
-import org.hibernate.FlushMode;
 import org.hibernate.Session;
 import org.hibernate.jpa.HibernateHints;
 import org.springframework.stereotype.Repository;
@@ -104,7 +103,6 @@ public class RecordStore implements Naming {
         .createNativeQuery(
             "select nextval('record_id_seq'), :letter || nextval('ref_number')", Numbers.class)
         .setParameter("letter", letter)
-        .setHint(HibernateHints.HINT_FLUSH_MODE, FlushMode.MANUAL)
         .getSingleResult();
   }
 
