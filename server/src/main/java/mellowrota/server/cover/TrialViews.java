@@ -29,7 +29,7 @@ class TrialViews {
   /**
    * What somebody is told.
    *
-   * @param says each with its remedy, what is never allowed first
+   * @param says what is wrong, each with its remedy, each once
    * @param clashes those of whom the asker answers for
    */
   record Told(List<String> says, List<ClashViews.ClashView> clashes) {}
@@ -54,8 +54,8 @@ class TrialViews {
         .map(
             one ->
                 one.person()
-                    .map(person -> say("cover.never-unavailable", world.person(person).name()))
-                    .orElseGet(() -> say("cover.never-full")))
+                    .map(person -> say("cover.breaks-unavailable", world.person(person).name()))
+                    .orElseGet(() -> say("cover.breaks-full")))
         .forEach(says::add);
     return new Told(List.copyOf(says), views.of(world, asker, found.around(), told));
   }
@@ -63,7 +63,7 @@ class TrialViews {
   /** What is wrong, by how much, and how to mend it. */
   private static String why(World world, Clash clash, SaveTrial.Found found) {
     if (clash.person().isEmpty()) {
-      return say("cover.never-capacity", SpanWords.said(clash.span(), world.house().zone()));
+      return say("cover.breaks-capacity", SpanWords.said(clash.span(), world.house().zone()));
     }
     PersonId person = clash.person().get();
     String who = world.person(person).name();
@@ -73,19 +73,19 @@ class TrialViews {
     String is = figure.map(one -> amount(clash.kind(), one.is())).orElse("");
     String most = figure.map(one -> amount(clash.kind(), one.limit())).orElse("");
     return switch (clash.kind()) {
-      case DOUBLE -> say("cover.never-double", who, when);
-      case LEAVE -> say("cover.never-leave", who, when);
-      case BUSY -> say("cover.never-busy", who, when);
-      case TRAVEL -> say("cover.never-travel", who, when);
-      case REST -> say("cover.never-rest", who, is, most, when);
-      case MARGIN -> say("cover.never-margin", who, when);
-      case HOURS -> say("cover.never-hours", who, when);
-      case LONGEST -> say("cover.never-longest", who, is, most, when);
-      case WEEK -> say("cover.never-week", who, is, most, when);
-      case PERIOD -> say("cover.never-period", who, when);
-      case DAYS -> say("cover.never-days", who, is, most, when);
-      case NIGHTS -> say("cover.never-nights", who, is, most, when);
-      case SKILL -> say("cover.never-skill", who, when);
+      case DOUBLE -> say("cover.breaks-double", who, when);
+      case LEAVE -> say("cover.breaks-leave", who, when);
+      case BUSY -> say("cover.breaks-busy", who, when);
+      case TRAVEL -> say("cover.breaks-travel", who, when);
+      case REST -> say("cover.breaks-rest", who, is, most, when);
+      case MARGIN -> say("cover.breaks-margin", who, when);
+      case HOURS -> say("cover.breaks-hours", who, when);
+      case LONGEST -> say("cover.breaks-longest", who, is, most, when);
+      case WEEK -> say("cover.breaks-week", who, is, most, when);
+      case PERIOD -> say("cover.breaks-period", who, when);
+      case DAYS -> say("cover.breaks-days", who, is, most, when);
+      case NIGHTS -> say("cover.breaks-nights", who, is, most, when);
+      case SKILL -> say("cover.breaks-skill", who, when);
       // Of a place alone, and of due times alone, which no visit is part of.
       case CAPACITY, DUE -> throw new IllegalStateException(clash.toString());
     };
