@@ -38,12 +38,12 @@ public record TimeSpan(Instant start, Instant end) {
     return from.isBefore(until) ? Optional.of(new TimeSpan(from, until)) : Optional.empty();
   }
 
-  /** Whether they share a part. */
   /** Whether all of another lies in it. */
   public boolean contains(TimeSpan other) {
     return !other.start().isBefore(start) && !other.end().isAfter(end);
   }
 
+  /** Whether they share a part. */
   public boolean overlaps(TimeSpan other) {
     Instant from = start.isAfter(other.start) ? start : other.start;
     Instant until = end.isBefore(other.end) ? end : other.end;

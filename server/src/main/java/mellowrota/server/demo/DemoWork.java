@@ -5,10 +5,8 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.SplittableRandom;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -24,7 +22,8 @@ final class DemoWork {
   private static final long SEED = 7_302;
   private static final int TICKETS = 40;
   private static final int DAYS_BACK = 7;
-  private static final int DAYS_AHEAD = 21;
+  static final int DAYS_LAID = 21;
+  private static final int DAYS_DRAFTED = 35;
   private static final List<String> DETAILS =
       List.of("contact", "phone", "gate code", "parts", "quote", "notes");
 
@@ -187,72 +186,31 @@ final class DemoWork {
     return body;
   }
 
-  /** Each duty goes round among those whose hours hold it; what falls to nobody stays open. */
+  /** Laid out whole for three weeks; what comes after is a draft of a rota. */
   private void shifts() {
-    Set<String> standing = new HashSet<>();
-    for (int i = -DAYS_BACK; i < DAYS_AHEAD; i++) {
-      LocalDate day = today.plusDays(i);
-      for (JsonNode duty : world.get("duties")) {
-        int seat = 0;
-        for (JsonNode span : duty.get("spans")) {
-          made.add(shift(duty, span, day, i, seat++, standing));
-        }
+    for (DemoShifts.Shift shift : new DemoShifts(world, today).laid(-DAYS_BACK, DAYS_DRAFTED)) {
+      ObjectNode body = record("SHIFT", shift.duty().get("name").asString(), shift.duty());
+      body.putArray("visits")
+          .addObject()
+          .put("start", shift.times().start().toString())
+          .put("end", shift.times().end().toString());
+      ArrayNode on = body.putArray("people");
+      shift.person().ifPresent(name -> on(on, RoleId.LEAD, name, today.minusDays(14).atTime(9, 0)));
+      if (shift.day() < 0) {
+        body.put("state", "DONE");
+      } else if (shift.day() >= DAYS_LAID) {
+        body.put("state", "TENTATIVE");
       }
+      made.add(body);
     }
-  }
-
-  private boolean nobodyIsOn(String duty, int offset) {
-    return world
-        .get("nobodyOn")
-        .valueStream()
-        .anyMatch(gap -> gap.get(0).asString().equals(duty) && gap.get(1).asInt() == offset);
-  }
-
-  private ObjectNode shift(
-      JsonNode duty, JsonNode span, LocalDate day, int offset, int seat, Set<String> standing) {
-    String name = duty.get("name").asString();
-    LocalTime from = LocalTime.parse(span.get(0).asString());
-    LocalTime until = LocalTime.parse(span.get(1).asString());
-    ObjectNode body = record("SHIFT", name, duty);
-    body.putArray("visits")
-        .addObject()
-        .put("start", day.atTime(from).toString())
-        .put("end", (until.isAfter(from) ? day : day.plusDays(1)).atTime(until).toString());
-    boolean open = seat == 0 && nobodyIsOn(name, offset);
-    List<String> able = duty.get("people").valueStream().map(JsonNode::asString).toList();
-    ArrayNode on = body.putArray("people");
-    for (int k = 0; !open && on.isEmpty() && k < able.size(); k++) {
-      String person = able.get(Math.floorMod(offset + k, able.size()));
-      if (works(person, day.getDayOfWeek(), from) && standing.add(person + day)) {
-        on(on, RoleId.LEAD, person, today.minusDays(14).atTime(9, 0));
-      }
-    }
-    if (offset < 0) {
-      body.put("state", "DONE");
-    }
-    return body;
-  }
-
-  private boolean works(String name, DayOfWeek weekday, LocalTime from) {
-    for (JsonNode person : world.get("people")) {
-      if (person.get("name").asString().equals(name)) {
-        JsonNode week = world.get("hours").get(person.get("hours").asString());
-        JsonNode span = week.get("" + weekday.getValue());
-        if (span == null) {
-          return false;
-        }
-        LocalTime begins = LocalTime.parse(span.get(0).asString());
-        LocalTime ends = LocalTime.parse(span.get(1).asString());
-        return !from.isBefore(begins) && (ends.isAfter(from) || !ends.isAfter(begins));
-      }
-    }
-    return false;
   }
 
   private void tickets() {
     List<String> workers = new ArrayList<>();
     for (JsonNode person : world.get("people")) {
-      if (person.has("hours") && !person.path("right").asString("").equals("COORDINATOR")) {
+      if (person.has("hours")
+          && !person.has("shiftsAlone")
+          && !person.path("right").asString("").equals("COORDINATOR")) {
         workers.add(person.get("name").asString());
       }
     }

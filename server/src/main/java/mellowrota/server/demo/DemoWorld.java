@@ -226,7 +226,7 @@ class DemoWorld {
                       LocalTime.parse(span.split("/")[1]),
                       count,
                       Optional.empty(),
-                      Optional.empty())));
+                      Optional.of(made.today.plusDays(DemoWork.DAYS_LAID - 1L)))));
       duties.add(
           made.coordinator,
           Optional.empty(),
@@ -318,6 +318,7 @@ class DemoWorld {
         hours(world, made, person);
       }
     }
+    otherHours(world, made);
     for (JsonNode leave : world.get("leave")) {
       LocalDate first = made.today.plusDays(leave.get("first").asInt());
       times.addLeave(
@@ -327,6 +328,24 @@ class DemoWorld {
           !leave.path("asked").asBoolean(false),
           leave.path("sick").asBoolean(false));
     }
+  }
+
+  /** Who is on work of a day on which they are not at work as a rule has other hours then. */
+  private void otherHours(JsonNode world, Made made) {
+    new DemoShifts(world, made.today)
+        .otherHours()
+        .forEach(
+            (name, days) -> days.forEach(day -> otherHours(made, made.persons.get(name), day)));
+  }
+
+  private void otherHours(Made made, PersonId person, DemoShifts.Times day) {
+    times.setDated(
+        made.coordinator,
+        person,
+        day.start().toLocalDate(),
+        Optional.empty(),
+        Optional.of(
+            List.of(new WorkTimes.Span(day.start().toLocalTime(), day.end().toLocalTime()))));
   }
 
   private static WorkTimes.Hours hours(PersonId person, String weekday, JsonNode span) {
