@@ -5,15 +5,21 @@ import { GoesOut, useGoesOut } from '../features/copies';
 import { useReleases } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { eyes, lookWith } from '../shared/api/client';
+import { usePeople } from '../shared/api/house';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
 import { typeAhead, useKeys } from '../shared/ui/keys';
 import { TrayContext } from '../shared/ui/tray';
 import styles from './frame.module.css';
+import { page } from './page';
+import { ReasonDialog } from './ReasonDialog';
 import { useLive } from './useLive';
+import { whoIsSick } from './sick';
 import { useDeeds } from './useDeeds';
 import type { useMode } from './useMode';
 import { frameWords as words } from './words';
+
+const SickDialog = page(async () => (await import('../features/crew/SickDialog')).SickDialog);
 
 interface Props {
   session: Session;
@@ -29,6 +35,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
   const make = useMake();
+  const sick = useSick();
   const find = useRef<InputRef>(null);
   useLive();
 
@@ -47,7 +54,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     z: deeds.undo,
     Z: deeds.redo,
     '?': () => setKeys(true),
-    ...(mayMake && { n: make }),
+    ...(mayMake && { n: make, k: () => sick.report() }),
   });
 
   return (
@@ -60,7 +67,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
           <Mark />
           <PageList mayMake={mayMake} mayRule={mayRule} />
           <span className={styles.grow} />
-          <FindBox inputRef={find} />
+          <FindBox inputRef={find} onSick={mayMake ? sick.report : undefined} />
           <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
         </header>
         {eyes() && <Eyes name={session.name ?? ''} />}
@@ -68,10 +75,37 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
           <LookDialog>{children}</LookDialog>
         </main>
         <TrayBar deeds={deeds} mayMake={mayMake} />
+        {mayMake && sick.open && <SickDialog person={sick.person} onClose={sick.close} />}
+        <ReasonDialog />
         <KeyList open={keys} onClose={() => setKeys(false)} />
       </div>
     </TrayContext.Provider>
   );
+}
+
+/** Who is reported sick, by the address, so that any page leads to it. */
+function useSick() {
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('sick');
+  const to = (who: string | null) =>
+    setSearch((before) => {
+      const next = new URLSearchParams(before);
+      next.delete('sick');
+      if (who !== null) {
+        next.set('sick', who);
+      }
+      return next;
+    });
+  return {
+    open: asked !== null,
+    person: asked ? Number(asked) : undefined,
+    report: (person?: number) => {
+      // What a fast hand types meanwhile starts nothing else.
+      typeAhead();
+      to(person === undefined ? '' : String(person));
+    },
+    close: () => to(null),
+  };
 }
 
 /** Opens the form of a new record, beside what stands there. */
@@ -140,7 +174,7 @@ function TrayBar({ deeds, mayMake }: { deeds: ReturnType<typeof useDeeds>; mayMa
       {told && <span>{told.text}</span>}
       <span className={styles.grow} />
       {waiting > 0 && (
-        <Link className={styles.waiting} to="/today#waiting">
+        <Link className={styles.waiting} to="/today?open=waiting">
           {words.waiting(waiting)}
         </Link>
       )}
@@ -189,23 +223,40 @@ function Page({ to, name }: { to: string; name: string }) {
   );
 }
 
-function FindBox({ inputRef }: { inputRef: React.RefObject<InputRef | null> }) {
+function FindBox({
+  inputRef,
+  onSick,
+}: {
+  inputRef: React.RefObject<InputRef | null>;
+  /** For who may note it. */
+  onSick?: (person: number) => void;
+}) {
   const navigate = useNavigate();
+  const people = usePeople();
   const [search] = useSearchParams();
   const asked = search.get('find') ?? '';
   const [text, setText] = useState(asked);
   useEffect(() => setText(asked), [asked]);
+  const find = () => {
+    const sick = onSick && whoIsSick(text, people.data ?? []);
+    if (sick) {
+      setText(asked);
+      onSick(sick.id);
+      return;
+    }
+    const query = new URLSearchParams({ state: 'all' });
+    if (text.trim()) {
+      query.set('find', text.trim());
+    }
+    void navigate('/records?' + query.toString());
+    inputRef.current?.blur();
+  };
   return (
     <form
       role="search"
       onSubmit={(event) => {
         event.preventDefault();
-        const query = new URLSearchParams({ state: 'all' });
-        if (text.trim()) {
-          query.set('find', text.trim());
-        }
-        void navigate('/records?' + query.toString());
-        inputRef.current?.blur();
+        find();
       }}
     >
       <Input

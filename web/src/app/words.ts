@@ -10,6 +10,7 @@ export const frameWords = {
   keyList: [
     ['/', 'find'],
     ['n', 'new record, typed in one line'],
+    ['k', 'somebody is sick'],
     ['g t', 'Today'],
     ['g b', 'Board'],
     ['g r', 'Records'],

@@ -198,6 +198,16 @@ export function daysText(first: string, last: string): string {
  * A span as it is told of what is short, in the site's zone: the second weekday only where the last
  * minute is on another day, and midnight at the end is 24:00.
  */
+/** Days of leave, or some hours of one. */
+export function leaveText(leave: {
+  first: string;
+  last: string;
+  hours?: { from: string; until: string };
+}): string {
+  const days = spanText({ first: leave.first, last: leave.last });
+  return leave.hours ? `${days}, ${leave.hours.from} – ${leave.hours.until}` : days;
+}
+
 export function gapText(start: string, end: string, zone: string): string {
   const begins = dayjs(start).tz(zone);
   const ends = dayjs(end).tz(zone);

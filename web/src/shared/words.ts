@@ -48,3 +48,11 @@ const SETTLED: Record<string, string> = {
 export function settledSaid(kind: string): string {
   return SETTLED[kind] ?? 'Changed';
 }
+
+/** Why people usually let something stand that a limit warns of. */
+export const usualReasons = [
+  'Agreed with the person',
+  'They swapped',
+  'One-off',
+  'Paid as overtime',
+];

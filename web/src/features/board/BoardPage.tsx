@@ -11,7 +11,7 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { CoverCounts, CoverRows, useTakers } from '../cover';
-import { RecordSide } from '../records';
+import { Many, RecordSide } from '../records';
 import { daysOf, placeOf, type Zoom } from './days';
 import { Grid } from './Grid';
 import { layBoard, type Board, type Grouping, type World } from './lanes';
@@ -216,20 +216,12 @@ function Lanes({ page, mayMake, board, people, teams, places }: LanesProps) {
   return (
     <>
       {hint && (
-        <div className={styles.hint} role="status">
-          {hint}
-          <span className={styles.grow} />
-          {hands.chosen.size > 0 && (
-            <>
-              <Button size="small" onClick={hands.copyOn}>
-                {words.copyOn}
-              </Button>
-              <Button size="small" type="text" onClick={hands.dropChosen}>
-                {words.dropChosen}
-              </Button>
-            </>
-          )}
-        </div>
+        <Hint
+          said={hint}
+          hands={hands}
+          records={[...hands.chosen].flatMap((key) => shown.get(key)?.item.record ?? [])}
+          mayMake={mayMake}
+        />
       )}
       {people.length === 0 && <p className={styles.pad}>{words.noPeople}</p>}
       <Grid
@@ -319,5 +311,36 @@ function ConflictDialog({
         <dd>{conflict?.mine}</dd>
       </dl>
     </Modal>
+  );
+}
+
+/** What the keys act on, and what can be done with all that is chosen. */
+function Hint({
+  said,
+  hands,
+  records,
+  mayMake,
+}: {
+  said: string;
+  hands: ReturnType<typeof useBoardActions>;
+  records: number[];
+  mayMake: boolean;
+}) {
+  return (
+    <div className={styles.hint} role="status">
+      {said}
+      <span className={styles.grow} />
+      {hands.chosen.size > 0 && (
+        <>
+          {mayMake && <Many bare chosen={records} onNone={hands.dropChosen} />}
+          <Button size="small" onClick={hands.copyOn}>
+            {words.copyOn}
+          </Button>
+          <Button size="small" type="text" onClick={hands.dropChosen}>
+            {words.dropChosen}
+          </Button>
+        </>
+      )}
+    </div>
   );
 }

@@ -3,7 +3,11 @@ import type { Days } from './days';
 import type { Board, Empty, Lane } from './lanes';
 
 export function busyOf(board: Board, person: number): Lane['busy'] {
-  return board.busy
+  // Leave of some hours takes these like anything else that somebody has.
+  const hours = board.away.flatMap(({ starts, ends, ...one }) =>
+    starts && ends ? [{ ...one, starts, ends, tentative: false }] : [],
+  );
+  return [...board.busy, ...hours]
     .filter((b) => b.person === person)
     .map((b) => ({
       start: Date.parse(b.starts),
@@ -39,7 +43,7 @@ function works({ week, days }: { week: Board['hours']; days: Map<string, boolean
 /** What the cells of a person are where nothing stands in them. */
 export function emptiness(board: Board, person: number, days: Days, hours: HoursOf) {
   const week = hours.get(person);
-  const away = board.away.filter((a) => a.person === person);
+  const away = board.away.filter((a) => a.person === person && !a.starts);
   const busy = busyOf(board, person);
   const unread = board.busyKnown.some((k) => k.person === person && k.trust === 'UNKNOWN');
   const now = nowMoment();

@@ -6,6 +6,7 @@ import { momentText, shortSpanText } from '../../shared/time';
 import { useTray } from '../../shared/ui/tray';
 import { Table } from '../../shared/ui/Table';
 import { Candidates } from './Candidates';
+import { usualReasons } from '../../shared/words';
 import styles from './cover.module.css';
 import { SwapPart } from './SwapPart';
 import { useCoverDeeds, useWhoCouldTake, type Clash, type ClashItem, type Held } from './queries';
@@ -151,7 +152,7 @@ function Standing({ clash, from, until }: { clash: Clash; from: string; until: s
         onChange={setReason}
         maxLength={200}
         placeholder={words.reasonHint}
-        options={words.ready.map((value) => ({ value }))}
+        options={usualReasons.map((value) => ({ value }))}
       />
       <Button htmlType="submit" disabled={!reason.trim()} loading={letStand.isPending}>
         {words.letStand}

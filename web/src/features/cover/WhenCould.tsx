@@ -28,6 +28,25 @@ export function WhenCould({
   return (
     <table className={styles.whenCould} aria-label={words.whenCould}>
       <tbody>
+        <tr>
+          <th scope="row">{words.bestStarts}</th>
+          <td>
+            {best(days.flatMap((day) => starts.flatMap((one) => on(one, day, local)))).map(
+              (one) => (
+                <Button
+                  key={one.day + one.from}
+                  size="small"
+                  type={one.verdict === 'YES' ? 'primary' : 'default'}
+                  title={why(one.against)}
+                  aria-label={words.startAt(shortDayText(one.day), one.from, why(one.against))}
+                  onClick={() => onPick(`${one.day}T${one.from}`)}
+                >
+                  {shortDayText(one.day)} {one.from}
+                </Button>
+              ),
+            )}
+          </td>
+        </tr>
         {days.map((day) => {
           const here = starts.flatMap((one) => on(one, day, local));
           const free = here.filter((one) => one.verdict === 'YES');
@@ -65,10 +84,37 @@ export function WhenCould({
 }
 
 interface OnDay {
+  day: string;
   verdict: Starts['verdict'];
   against: Starts['against'];
   from: string;
   last: string;
+}
+
+const OFFERED = 3;
+/** When nobody has hours of their own, nobody is asked to begin at night. */
+const DAY_BEGINS = '07:00';
+const DAY_ENDS = '18:00';
+
+/** The first start of each day within working hours: with least against it, then the soonest. */
+function best(runs: OnDay[]): OnDay[] {
+  const reasons = (one: OnDay) => new Set(one.against.map((a) => a.person + a.why)).size;
+  const byDay = new Map<string, OnDay>();
+  for (const run of runs) {
+    const from = run.from < DAY_BEGINS ? DAY_BEGINS : run.from;
+    const before = byDay.get(run.day);
+    if (
+      run.verdict !== 'NO' &&
+      from <= run.last &&
+      from < DAY_ENDS &&
+      (!before || reasons(run) < reasons(before))
+    ) {
+      byDay.set(run.day, { ...run, from });
+    }
+  }
+  return [...byDay.values()]
+    .sort((a, b) => reasons(a) - reasons(b) || a.day.localeCompare(b.day, 'en'))
+    .slice(0, OFFERED);
 }
 
 /** What of a run of starts lies on one day. */
@@ -79,6 +125,7 @@ function on(one: Starts, day: string, local: (at: string) => string): OnDay[] {
   }
   return [
     {
+      day,
       verdict: one.verdict,
       against: one.against,
       from: first.slice(0, 10) < day ? '00:00' : clockOf(first),

@@ -1,16 +1,42 @@
-import { addDays, gapText, today } from '../../shared/time';
-import { useCover, type Clash } from './queries';
+import { addDays, gapText, localAt, mondayOf, nowMoment, today } from '../../shared/time';
+import { useCover, type Clash, type Gap } from './queries';
 import { askName, clashText, gapKey, words } from './words';
 
 const TWO_WEEKS = 14;
+const SOON = 48 * 3_600_000;
+
+/** Where stands what somebody leaves who is away. */
+export const leftBy = (away: { person: number; name: string; first: string; last: string }) =>
+  `/cover?away=${away.person}&who=${encodeURIComponent(away.name)}&first=${away.first}&last=${away.last}&from=${mondayOf(away.first)}`;
 
 /** One thing that is wrong before long, and where it is mended. */
 export interface Ahead {
   key: string;
   what: string;
   when: string;
-  never: boolean;
   to: string;
+}
+
+const to = (on: string) => `/cover?from=${today()}&zoom=weeks&on=${encodeURIComponent(on)}`;
+
+const clashOf = (one: Clash): Ahead => ({
+  key: one.key,
+  what: one.name ?? words.aPlace,
+  when: clashText(one),
+  to: to(one.key),
+});
+
+/** What only warns, one line a person, led to the first. */
+function byPerson(clashes: Clash[]): Ahead[] {
+  const lines = new Map<string, Clash[]>();
+  for (const one of clashes) {
+    const name = one.name ?? words.aPlace;
+    lines.set(name, [...(lines.get(name) ?? []), one]);
+  }
+  return [...lines.values()].map((some) => ({
+    ...clashOf(some[0]!),
+    when: some.map(clashText).join('; '),
+  }));
 }
 
 /** What is short, clashes or is due on top of each other in the next two weeks. */
@@ -18,29 +44,31 @@ export function useAhead() {
   const from = today();
   const asked = useCover(from, addDays(from, TWO_WEEKS));
   const cover = asked.data;
-  const to = (on: string) => `/cover?from=${from}&zoom=weeks&on=${encodeURIComponent(on)}`;
-  const clash = (one: Clash): Ahead => ({
-    key: one.key,
-    what: one.name ?? words.aPlace,
-    when: clashText(one),
-    never: one.never,
-    to: to(one.key),
-  });
   const ask = (key: string) => cover?.asks.find((one) => one.key === key);
+  const short = (gap: Gap): Ahead => ({
+    key: gapKey(gap),
+    what: askName(ask(gap.ask)),
+    when: `${gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
+    to: to(gapKey(gap)),
+  });
+  const soon = nowMoment() + SOON;
+  const isSoon = (gap: Gap) => Date.parse(gap.start) < soon;
+  const gaps = cover?.gaps ?? [];
+  const open = (cover?.clashes ?? []).filter((one) => !one.letStand);
   return {
     pending: asked.isPending,
-    short: (cover?.gaps ?? []).map((gap) => ({
-      key: gapKey(gap),
-      what: askName(ask(gap.ask)),
-      when: `${gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
-      never: false,
-      to: to(gapKey(gap)),
-    })),
-    // What must never be stands first.
-    clashes: (cover?.clashes ?? [])
-      .filter((one) => !one.letStand)
-      .map(clash)
-      .sort((a, b) => Number(b.never) - Number(a.never)),
-    pileUps: (cover?.pileUps ?? []).map(clash),
+    short: gaps.filter(isSoon).map(short),
+    /** Whether what begins there then is told as a gap already. */
+    isShort: (place: string | undefined, start: string | undefined) =>
+      gaps.some((gap) => {
+        const of = ask(gap.ask);
+        const [first, last] = [gap.start, gap.end].map((moment) =>
+          localAt(Date.parse(moment), of?.zone ?? 'UTC'),
+        );
+        return of?.place === place && start !== undefined && first! <= start && start < last!;
+      }),
+    shortLater: gaps.filter((gap) => !isSoon(gap)).map(short),
+    never: open.filter((one) => one.never).map(clashOf),
+    warns: byPerson([...open.filter((one) => !one.never), ...(cover?.pileUps ?? [])]),
   };
 }

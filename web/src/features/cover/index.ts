@@ -1,6 +1,7 @@
-export { useAhead, type Ahead } from './ahead';
+export { leftBy, useAhead, type Ahead } from './ahead';
 export { Breaks, ChosenDays, triedPeople } from './Breaks';
 export { CoverCounts } from './Counts';
+export { CoverSoon } from './CoverSoon';
 export { CoverRows } from './CoverRows';
 export { useTakers, type HeldVisit, type Taker } from './queries';
 export { useTrial, type Planned } from './useTrial';

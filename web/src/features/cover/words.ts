@@ -101,7 +101,6 @@ export const words = {
   noSwaps: (n: number) => (n === 1 ? '1 other not possible' : `${n} others not possible`),
   swapped: (what: string, to: string, theirs: string, from: string) =>
     `${what} now goes to ${to}, and ${theirs} to ${from}`,
-  ready: ['Agreed with the person', 'They swapped', 'One-off', 'Paid as overtime'],
   stands: (by: string, at: string) => `Accepted by ${by}, ${at}:`,
   suggest: (n: number) => (n === 1 ? 'Suggest cover' : `Suggest cover for all ${n}`),
   giveAll: (n: number) => (n === 1 ? 'Assign 1' : `Assign ${n}`),

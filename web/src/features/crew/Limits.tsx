@@ -11,7 +11,13 @@ import { words } from './words';
 /** What of it is said in hours; the rest are counts. */
 const IN_HOURS: Limit['kind'][] = ['REST', 'LONGEST', 'WEEK', 'PERIOD'];
 
-type Values = Record<string, { level: Limit['level']; amount?: number }> & {
+/** As it is chosen: one that warns may ask for a reason too. */
+type Level = Limit['level'] | 'REASON';
+
+const levelOf = (limit: Limit): Level =>
+  limit.level === 'WARN' && limit.asksReason ? 'REASON' : limit.level;
+
+type Values = Record<string, { level: Level; amount?: number }> & {
   weekBegins: LimitsChange['weekBegins'];
   periodWeeks: number;
 };
@@ -33,7 +39,7 @@ export function Limits() {
   const initial = Object.fromEntries(
     all.map((one) => [
       one.kind,
-      { level: one.level, amount: one.amount == null ? undefined : one.amount / per(one.kind) },
+      { level: levelOf(one), amount: one.amount == null ? undefined : one.amount / per(one.kind) },
     ]),
   );
   return (
@@ -55,7 +61,8 @@ export function Limits() {
             periodWeeks: values.periodWeeks,
             limits: all.map(({ kind }) => ({
               kind,
-              level: values[kind]!.level,
+              level: values[kind]!.level === 'NEVER' ? 'NEVER' : 'WARN',
+              asksReason: values[kind]!.level === 'REASON',
               ...(values[kind]!.amount != null && {
                 amount: Math.round(values[kind]!.amount * per(kind)),
               }),

@@ -1,14 +1,15 @@
 import { Button, Checkbox, Form, Input, InputNumber } from 'antd';
 import { Link } from 'react-router';
 import { usePlaces } from '../../shared/api/house';
-import { mondayOf, spanText } from '../../shared/time';
+import { leaveText, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
+import { leftBy } from '../cover';
 import { Fault } from '../../shared/ui/Fault';
 import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
 import { ClockField, DateField } from '../../shared/ui/Moments';
 import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './crew.module.css';
-import { useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
+import { useAddLeave, useTimes, useTimesDeeds, type Person, type WorkTimes } from './queries';
 import { words } from './words';
 
 interface Row {
@@ -49,8 +50,15 @@ export function TimesDialog({ person, onClose }: { person: Person; onClose: () =
 }
 
 function Leave({ person, times }: { person: Person; times: WorkTimes }) {
-  const { addLeave, agree, removeLeave } = useTimesDeeds(person.id);
-  const [form] = Form.useForm<{ first: string; last?: string; sick: boolean }>();
+  const addLeave = useAddLeave();
+  const { agree, removeLeave } = useTimesDeeds(person.id);
+  const [form] = Form.useForm<{
+    first: string;
+    last?: string;
+    from?: string;
+    until?: string;
+    sick: boolean;
+  }>();
   const error = addLeave.error ?? agree.error ?? removeLeave.error;
   return (
     <section aria-label={words.leaves}>
@@ -58,7 +66,7 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
       {times.leave.length === 0 && <p className={styles.quiet}>{words.noLeave}</p>}
       {times.leave.map((one) => (
         <div key={one.id} className={styles.line}>
-          <span>{spanText({ first: one.first, last: one.last })}</span>
+          <span>{leaveText(one)}</span>
           <span className={one.agreed ? styles.quiet : styles.asks}>
             {[one.sick && words.sick, !one.agreed && words.askedFor].filter(Boolean).join(', ')}
           </span>
@@ -67,14 +75,12 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
               {words.agree}
             </Button>
           )}
-          <Link
-            to={`/cover?away=${person.id}&who=${encodeURIComponent(person.name)}&first=${one.first}&last=${one.last}&from=${mondayOf(one.first)}`}
-          >
+          <Link to={leftBy({ ...one, person: person.id, name: person.name })}>
             {words.whatIsLeft}
           </Link>
           <Button
             size="small"
-            aria-label={`${words.takeOff}: ${spanText({ first: one.first, last: one.last })}`}
+            aria-label={`${words.takeOff}: ${leaveText(one)}`}
             onClick={() => removeLeave.mutate(one.id)}
           >
             {words.takeOff}
@@ -87,9 +93,16 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
         layout="vertical"
         requiredMark={false}
         initialValues={{ sick: false }}
-        onFinish={({ first, last, sick }) =>
+        onFinish={({ first, last, from, until, sick }) =>
           addLeave.mutate(
-            { first, ...(last && { last }), sick },
+            {
+              person: person.id,
+              first,
+              ...(last && { last }),
+              ...(from && { from }),
+              ...(until && { until }),
+              sick,
+            },
             { onSuccess: () => form.resetFields() },
           )
         }
@@ -99,6 +112,12 @@ function Leave({ person, times }: { person: Person; times: WorkTimes }) {
         </Form.Item>
         <Form.Item label={words.leaveLast} name="last">
           <DateField />
+        </Form.Item>
+        <Form.Item label={words.leaveFrom} name="from">
+          <ClockField />
+        </Form.Item>
+        <Form.Item label={words.until} name="until">
+          <ClockField />
         </Form.Item>
         <Form.Item name="sick" valuePropName="checked">
           <Checkbox>{words.sick}</Checkbox>

@@ -88,6 +88,11 @@ export const useTimes = (id: number) =>
   useReadNow(keys.times(id), () => api.GET('/api/v1/people/{id}/times', of({ id })));
 
 /** What is changed of somebody's hours and leave; cover and the board follow. */
+export const useAddLeave = () =>
+  useDo(({ person, ...body }: Schemas['LeaveWish'] & { person: number }) =>
+    api.POST('/api/v1/people/{id}/leave', { ...of({ id: person }), body }),
+  );
+
 export function useTimesDeeds(id: number) {
   return {
     setHours: useDo(({ tag, ...body }: Seen<Schemas['HoursChange']>) =>
@@ -103,9 +108,6 @@ export function useTimesDeeds(id: number) {
       api.DELETE('/api/v1/people/{id}/days/{day}', {
         params: { path: { id, day }, query: place ? { place } : {} },
       }),
-    ),
-    addLeave: useDo((body: Schemas['LeaveWish']) =>
-      api.POST('/api/v1/people/{id}/leave', { ...of({ id }), body }),
     ),
     agree: useDo((leave: number) =>
       api.POST('/api/v1/people/{id}/leave/{leave}/agree', of({ id, leave })),

@@ -69,6 +69,7 @@ export const words = {
   levels: [
     { value: 'NEVER', label: 'block' },
     { value: 'WARN', label: 'warn' },
+    { value: 'REASON', label: 'warn, and ask for a reason' },
   ],
   skillsTitle: (name: string) => `Skills of ${name}`,
   deciderWords: {

@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 
 import { Fault } from '../../shared/ui/Fault';
-import { DateField } from '../../shared/ui/Moments';
+import { ClockField, DateField } from '../../shared/ui/Moments';
 import styles from './myday.module.css';
 import { useMyLeave } from './useMyDay';
 import { words } from './words';
@@ -12,6 +12,8 @@ export default function AskLeave({ person }: { person: number }) {
   const { ask } = useMyLeave(person);
   const [first, setFirst] = useState('');
   const [last, setLast] = useState('');
+  const [from, setFrom] = useState('');
+  const [until, setUntil] = useState('');
   return (
     <>
       <form
@@ -19,11 +21,18 @@ export default function AskLeave({ person }: { person: number }) {
         onSubmit={(event) => {
           event.preventDefault();
           ask.mutate(
-            { first, ...(last && { last }) },
+            {
+              first,
+              ...(last && { last }),
+              ...(from && { from }),
+              ...(until && { until }),
+            },
             {
               onSuccess: () => {
                 setFirst('');
                 setLast('');
+                setFrom('');
+                setUntil('');
               },
             },
           );
@@ -36,6 +45,14 @@ export default function AskLeave({ person }: { person: number }) {
         <label>
           {words.leaveLast}
           <DateField short value={last} onChange={setLast} />
+        </label>
+        <label>
+          {words.leaveFrom}
+          <ClockField value={from} onChange={setFrom} />
+        </label>
+        <label>
+          {words.leaveUntil}
+          <ClockField value={until} onChange={setUntil} />
         </label>
         <Button htmlType="submit" disabled={first === ''} loading={ask.isPending}>
           {words.askLeave}

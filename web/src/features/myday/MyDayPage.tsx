@@ -5,11 +5,11 @@ import type { Schemas } from '../../shared/api/client';
 import {
   clockOf,
   isOverdue,
+  leaveText,
   longDayText,
   momentText,
   nowMoment,
   shortDayText,
-  spanText,
 } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -157,6 +157,7 @@ function Day({ my, person }: { my: My; person: number }) {
           ))}
         </Section>
       )}
+      <Lost my={my} />
       <Section name={words.today} aside={places > 0 ? words.places(places) : undefined}>
         {now.length === 0 && <p className={styles.none}>{words.nothing}</p>}
         {now.map((p) => (
@@ -170,6 +171,36 @@ function Day({ my, person }: { my: My; person: number }) {
         ))}
       </Section>
     </>
+  );
+}
+
+/** What is no longer theirs, as they knew it. */
+function Lost({ my }: { my: My }) {
+  const lost = my.day!.lost;
+  if (lost.length === 0) {
+    return null;
+  }
+  return (
+    <Section name={words.lost}>
+      {lost.map((one) => {
+        const known = [one.day && shortDayText(one.day), one.place].filter(Boolean).join(' · ');
+        return (
+          <div key={one.record} className={styles.changed}>
+            <div>
+              <strong>{known || words.work}</strong>
+              <div className={styles.small}>{one.cancelled ? words.cancelled : words.another}</div>
+            </div>
+            <Button
+              aria-label={`${words.seen}: ${known || words.work}`}
+              disabled={my.without}
+              onClick={() => void my.lostSeen(one.record)}
+            >
+              {words.seen}
+            </Button>
+          </div>
+        );
+      })}
+    </Section>
   );
 }
 
@@ -388,7 +419,7 @@ function Times({ person }: { person: number }) {
         {times.data?.leave.length === 0 && <p className={styles.none}>{words.noLeave}</p>}
         {times.data?.leave.map((l) => (
           <div key={l.id} className={styles.row}>
-            <span>{spanText({ first: l.first, last: l.last })}</span>
+            <span>{leaveText(l)}</span>
             <span>{l.agreed ? l.sick && words.sick : words.askedFor}</span>
             {!l.agreed && (
               <Button size="small" onClick={() => back.mutate(l.id)}>

@@ -51,6 +51,8 @@ export function keepWaiting(person: number, waiting: Waiting[]): void {
 export function withMarks(day: MyDay, waiting: Waiting[]): MyDay {
   return {
     ...day,
+    // A day that was kept before there was such a thing has none.
+    lost: (day as Partial<MyDay>).lost ?? [],
     work: day.work.map((record) => {
       const mine = waiting.filter((w) => w.record === record.id && !w.refused);
       return mine.reduce<typeof record>(

@@ -100,6 +100,10 @@ export function useMyDay(person: number) {
       await take(api.POST('/api/v1/records/{id}/seen', of({ id: record })));
       await queries.invalidateQueries({ queryKey: keys.myDay });
     },
+    lostSeen: async (record: number) => {
+      await take(api.POST('/api/v1/my-day/lost/{record}/seen', of({ record })));
+      await queries.invalidateQueries({ queryKey: keys.myDay });
+    },
   };
 }
 

@@ -5,7 +5,9 @@ import type { Schemas } from '../../shared/api/client';
 import { spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { copyText, isTrouble, type Copy } from './copies';
+import type { RecordView } from './model';
 import { Section } from './Section';
+import { NeverHere } from './SheetActions';
 import styles from './records.module.css';
 import { reason, words } from './words';
 
@@ -17,12 +19,15 @@ export function Landings({
   title,
   planned = false,
   copies = [],
+  record,
 }: {
   query: UseQueryResult<Schemas['LandingView']>;
   title: (n: number) => string;
   planned?: boolean;
   /** The record's copies in outside calendars, each told under its calendar. */
   copies?: Copy[];
+  /** Where it may be kept off a calendar. */
+  record?: RecordView;
 }) {
   const [why, setWhy] = useState(false);
   if (query.error) {
@@ -45,13 +50,14 @@ export function Landings({
       aside={aside}
     >
       <ul className={styles.lands}>
-        {lands.map((landing) => (
-          <Landing
-            key={landing.calendar + landing.family + (landing.visit ?? '')}
-            landing={landing}
+        {byCalendar(lands).map((some) => (
+          <OnCalendar
+            key={some[0]!.calendar}
+            lands={some}
             why={why}
             planned={planned}
-            copies={copies.filter((copy) => copy.calendar === landing.calendar)}
+            copies={copies.filter((copy) => copy.calendar === some[0]!.calendar)}
+            record={record}
           />
         ))}
       </ul>
@@ -71,34 +77,45 @@ export function Landings({
   );
 }
 
-function Landing({
-  landing,
+function byCalendar(lands: Lands[]): Lands[][] {
+  const found = new Map<number, Lands[]>();
+  lands.forEach((one) => found.set(one.calendar, [...(found.get(one.calendar) ?? []), one]));
+  return [...found.values()];
+}
+
+/** What stands on one calendar: its visits and families together, each reason once. */
+function OnCalendar({
+  lands,
   why,
   planned,
   copies,
+  record,
 }: {
-  landing: Lands;
+  lands: Lands[];
   why: boolean;
   planned: boolean;
   copies: Copy[];
+  record?: RecordView;
 }) {
-  const kept = landing.details.filter((d) => d.because?.startsWith('not for'));
-  const shown = landing.details.filter((d) => d.shown).map((d) => d.label.toLowerCase());
+  const first = lands[0]!;
+  const once = (all: string[]) => [...new Set(all)];
+  const details = lands.flatMap((one) => one.details);
+  const shown = once(details.filter((d) => d.shown).map((d) => d.label.toLowerCase()));
+  const kept = details.filter((d) => d.because?.startsWith('not for'));
+  const waits = lands.find((one) => one.waits)?.waits;
   return (
     <li className={styles.landing}>
       <div>
-        <strong>{landing.name}</strong>
-        <div className={styles.small}>
-          {landing.visit ? words.visit(landing.visit) + ', ' : ''}
-          {words.families[landing.family]}
-          {landing.times ? `, ${spanText(landing.times)}` : ''}
-          {landing.late ? ' · ' + words.late : ''}
-          {landing.unhanded ? ' · ' + words.unhanded : ''}
-        </div>
+        <strong>{first.name}</strong>
+        {lands.map((one) => (
+          <div key={one.family + (one.visit ?? '')} className={styles.small}>
+            {entryText(one)}
+          </div>
+        ))}
         <div className={styles.small}>{shown.join(', ')}</div>
-        {copies.map((copy, at) => (
+        {latest(copies).map((copy) => (
           <div
-            key={at}
+            key={copy.there + copy.state}
             className={`${styles.small} ${isTrouble(copy) ? styles.brick : copy.state === 'SENT' ? '' : styles.amber}`}
           >
             {words.copyIn(copy.there)}: {copyText(copy)}
@@ -106,28 +123,58 @@ function Landing({
         ))}
         {why && (
           <ul className={styles.reasons}>
-            {landing.why.map((w) => (
-              <li key={w.code + w.subject}>{reason(w)}</li>
+            {once(lands.flatMap((one) => one.why.map(reason))).map((text) => (
+              <li key={text}>{text}</li>
             ))}
-            {kept.map((d) => (
-              <li key={d.label}>
-                {d.label}: {d.because}
-              </li>
+            {once(kept.map((d) => `${d.label}: ${d.because}`)).map((text) => (
+              <li key={text}>{text}</li>
             ))}
           </ul>
+        )}
+        {why && record?.mayChange.includes('exceptions') && (
+          <NeverHere record={record} calendar={first.calendar} name={first.name} />
         )}
       </div>
       <div
         className={styles.count}
-        title={landing.details.map((d) => `${d.label}: ${d.because ?? 'shown'}`).join('\n')}
+        title={first.details.map((d) => `${d.label}: ${d.because ?? 'shown'}`).join('\n')}
       >
-        {words.seesOf(landing.asked, landing.ofDetails)}
-        {landing.waits ? (
-          <div className={styles.amber}>{words.waits[landing.waits]}</div>
+        {words.seesOf(first.asked, first.ofDetails)}
+        {waits ? (
+          <div className={styles.amber}>{words.waits[waits]}</div>
         ) : (
           !planned && <div>{words.served}</div>
         )}
       </div>
     </li>
   );
+}
+
+function entryText(one: Lands): string {
+  return [
+    [
+      one.visit && words.visit(one.visit),
+      words.families[one.family],
+      one.times && spanText(one.times),
+    ]
+      .filter(Boolean)
+      .join(', '),
+    one.late && words.late,
+    one.unhanded && words.unhanded,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+/** Of the copies in one calendar that stand alike, the last that was sent. */
+function latest(copies: Copy[]): Copy[] {
+  const found = new Map<string, Copy>();
+  for (const copy of copies) {
+    const key = [copy.there, copy.state, copy.faultWords].join('|');
+    const before = found.get(key);
+    if (!before || (copy.sentAt ?? '') > (before.sentAt ?? '')) {
+      found.set(key, copy);
+    }
+  }
+  return [...found.values()];
 }

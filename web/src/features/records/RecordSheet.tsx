@@ -12,6 +12,7 @@ import { Landings } from './Landings';
 import { draftOf, type Change, type RecordView } from './model';
 import { useChangeNow, useLandings, type useRecord } from './queries';
 import { NUMBERS } from './numbers';
+import { SheetActions } from './SheetActions';
 import { Section } from './Section';
 import styles from './records.module.css';
 import { words } from './words';
@@ -21,9 +22,10 @@ interface Props {
   query: ReturnType<typeof useRecord>;
   onClose: () => void;
   onEdit: () => void;
+  onOpen: (id: number) => void;
 }
 
-export function RecordSheet({ id, query, onClose, onEdit }: Props) {
+export function RecordSheet({ id, query, onClose, onEdit, onOpen }: Props) {
   if (query.isPending) {
     return <Loading what={words.loadingRecord} />;
   }
@@ -37,7 +39,9 @@ export function RecordSheet({ id, query, onClose, onEdit }: Props) {
       </div>
     );
   }
-  return <Sheet id={id} record={query.data.data} onClose={onClose} onEdit={onEdit} />;
+  return (
+    <Sheet id={id} record={query.data.data} onClose={onClose} onEdit={onEdit} onOpen={onOpen} />
+  );
 }
 
 interface SheetProps {
@@ -45,9 +49,10 @@ interface SheetProps {
   record: RecordView;
   onClose: () => void;
   onEdit: () => void;
+  onOpen: (id: number) => void;
 }
 
-function Sheet({ id, record, onClose, onEdit }: SheetProps) {
+function Sheet({ id, record, onClose, onEdit, onOpen }: SheetProps) {
   const change = useChangeNow();
   const landings = useLandings(id);
   const copies = useCopiesOf(id);
@@ -105,15 +110,16 @@ function Sheet({ id, record, onClose, onEdit }: SheetProps) {
           <Button onClick={() => act({ state: 'CONFIRMED' }, 'open again')}>{words.reopen}</Button>
         )}
         {record.mayChange.length > 0 && <Button onClick={onEdit}>{words.change}</Button>}
+        <SheetActions record={record} onOpen={onOpen} />
       </div>
       {change.error && <Fault error={change.error} />}
       <Section name={words.people}>
         <People record={record} />
       </Section>
+      <Landings query={landings} title={words.lands} copies={copies.data} record={record} />
       <Section name={words.details}>
         <Details record={record} />
       </Section>
-      <Landings query={landings} title={words.lands} copies={copies.data} />
       <History id={id} />
     </div>
   );

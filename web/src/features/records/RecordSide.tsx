@@ -38,6 +38,13 @@ export function RecordSide(props: Props) {
       onSaved={props.onOpen}
     />
   ) : (
-    <RecordSheet key={id} id={id} query={record} onClose={props.onClose} onEdit={props.onEdit} />
+    <RecordSheet
+      key={id}
+      id={id}
+      query={record}
+      onClose={props.onClose}
+      onEdit={props.onEdit}
+      onOpen={props.onOpen}
+    />
   );
 }

@@ -10,6 +10,7 @@ export {
   useUndo,
   useYes,
 } from './queries';
+export { Many } from './Many';
 export { RecordSide } from './RecordSide';
 export { dueLater, sentVisits, visitLater, type Shift } from './times';
 export { reason } from './words';

@@ -272,7 +272,7 @@ const dates = (draft: Draft) =>
     .filter((d) => d.name.trim() || d.when.trim())
     .map((d) => ({ name: d.name, ...readDue(d.when) }));
 
-const exceptions = (draft: Draft) =>
+export const exceptionsOf = (draft: Pick<Draft, 'exceptions'>) =>
   draft.exceptions.map((e) => ({
     sort: e.sort,
     ...(e.sort !== 'NOT_SENT' && e.calendar !== null && { calendar: e.calendar }),
@@ -303,7 +303,7 @@ export function newRecord(draft: Draft): Change {
     ),
     ...(wants(draft) && { wants: wants(draft) }),
     ...(dates(draft).length > 0 && { dates: dates(draft) }),
-    ...(draft.exceptions.length > 0 && { exceptions: exceptions(draft) }),
+    ...(draft.exceptions.length > 0 && { exceptions: exceptionsOf(draft) }),
     ...(draft.repeatUnit && {
       repeat: { every: 1, unit: draft.repeatUnit, times: Number(draft.repeatTimes || 2) },
     }),
@@ -358,7 +358,7 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
     change.dates = dates(draft);
   }
   if (differ(draft.exceptions, before.exceptions)) {
-    change.exceptions = exceptions(draft);
+    change.exceptions = exceptionsOf(draft);
   }
   const details = Object.entries(draft.details).filter(
     ([key, value]) => value !== (before.details[key] ?? ''),
@@ -401,7 +401,7 @@ function untouched(record: RecordView): PersonChange[] {
     .map(seatOf);
 }
 
-const seatOf = (p: NonNullable<RecordView['people']>[number]): PersonChange => ({
+export const seatOf = (p: NonNullable<RecordView['people']>[number]): PersonChange => ({
   role: p.role,
   ...named(holderOf(p)!),
   ...(p.visit != null && { visit: p.visit }),

@@ -60,10 +60,18 @@ export const words = {
   } satisfies Record<Exclude<Understood['as'], 'fault'>, string>,
   chosen: (n: number) => `${n} selected`,
   choose: (ref: string) => `Select ${ref}`,
-  gaveAll: (n: number, name: string) => `${n} assigned to ${name}`,
-  moved: (n: number, days: number) =>
-    `${n} moved by ${days} ${Math.abs(days) === 1 ? 'day' : 'days'}`,
-  finishedAll: (n: number) => `${n} finished`,
+  gaveAll: (name: string) => `Assign to ${name}`,
+  handedFrom: (from: string, to: string) => `Hand over from ${from} to ${to}`,
+  taggedAll: (tag: string) => `Tag as ${tag.trim()}`,
+  manyStates: { CONFIRMED: 'Confirm', DONE: 'Finish', CANCELLED: 'Cancel the work' },
+  changed: (n: number) => (n === 1 ? '1 record changed' : `${n} records changed`),
+  applyTo: (n: number) => (n === 1 ? 'Apply 1 change' : `Apply ${n} changes`),
+  goOn: (n: number) => (n === 1 ? 'Go on with 1' : `Go on with ${n}`),
+  doneOf: (n: number, all: number) => `${n} of ${all}`,
+  moved: (days: number) =>
+    days > 0
+      ? `Move ${days} ${days === 1 ? 'day' : 'days'} later`
+      : `Move ${-days} ${days === -1 ? 'day' : 'days'} earlier`,
   viewSaved: (name: string) => `View “${name}” saved`,
   letGo: (name: string) => `Delete view ${name}`,
   kindChoices: [
@@ -98,6 +106,26 @@ export const words = {
     { value: 'DONE', label: 'done' },
     { value: 'CANCELLED', label: 'cancelled' },
   ],
+  /** What is asked before something is done from the sheet. */
+  asks: {
+    handOver: (ref: string) => `Hand over ${ref}`,
+    copy: (ref: string) => `Copy ${ref} to another day`,
+    again: (ref: string) => `One more visit of ${ref}`,
+    oneMore: (ref: string) => `Put ${ref} on one more calendar`,
+  },
+  asksDone: {
+    handOver: 'Hand over',
+    copy: 'Copy',
+    again: 'Add the visit',
+    oneMore: 'Put it there',
+  },
+  neverOn: (ref: string, calendar: string) => `Keep ${ref} off ${calendar}`,
+  handedOver: (ref: string) => `${ref} handed over`,
+  copied: (ref: string) => `${ref} copied`,
+  comesAgain: (ref: string) => `${ref} has one more visit`,
+  putThere: (ref: string) => `${ref} put on one more calendar`,
+  tookOff: (ref: string) => `${ref} kept off the calendar`,
+  calledOff: (ref: string) => `${ref} cancelled`,
   more: (n: number) => (n > 0 ? `More (${n} set)` : 'More'),
   /** The numbers of a record, in the order of the form; what is said of one that stands there. */
   numbers: {

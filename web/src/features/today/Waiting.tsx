@@ -1,11 +1,11 @@
 import { Button } from 'antd';
-import { useEffect, useRef, useState } from 'react';
-import { useLocation } from 'react-router';
+import { useState } from 'react';
 import { ProblemError, type Schemas } from '../../shared/api/client';
 import { spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { useTray } from '../../shared/ui/tray';
 import { useReleases, useYes } from '../records';
+import { Part } from './Part';
 import styles from './today.module.css';
 import { words } from './words';
 
@@ -18,22 +18,10 @@ export function Waiting({ open }: { open: (id: number) => void }) {
   const yes = useYes();
   const tray = useTray();
   const [shown, setShown] = useState<number | null>(null);
-  // The strip along the bottom leads here.
-  const { hash, key } = useLocation();
-  const part = useRef<HTMLElement>(null);
-  const there = (waiting.data?.length ?? 0) > 0;
-  useEffect(() => {
-    if (there && hash === '#waiting') {
-      part.current?.scrollIntoView({ block: 'nearest' });
-    }
-  }, [there, hash, key]);
   if (waiting.error) {
     return <Fault error={waiting.error} again={() => void waiting.refetch()} />;
   }
   const all = waiting.data ?? [];
-  if (all.length === 0) {
-    return null;
-  }
   const say = (some: One[]) =>
     yes.mutate(
       some.map(({ entry, as }) => ({ entry, as })),
@@ -44,53 +32,55 @@ export function Waiting({ open }: { open: (id: number) => void }) {
       },
     );
   return (
-    <section id="waiting" ref={part} className={styles.part} aria-label={words.waiting}>
-      <h2 className={styles.waiting}>
-        {words.waiting} <span className="number">{words.of(all.length)}</span>
-        {all.length > 1 && (
+    <Part
+      name={words.waiting}
+      count={all.length}
+      asks
+      folds="waiting"
+      extra={
+        all.length > 1 && (
           <Button size="small" loading={yes.isPending} onClick={() => say(all)}>
             {words.yesToAll(all.length)}
           </Button>
-        )}
-      </h2>
-      <ul>
-        {all.map((one) => (
-          <li key={one.entry}>
-            <div className={styles.line}>
-              <button
-                type="button"
-                className={`${styles.what} ${styles.asks}`}
-                onClick={() => open(one.record)}
+        )
+      }
+    >
+      {all.map((one) => (
+        <li key={one.entry}>
+          <div className={styles.line}>
+            <button
+              type="button"
+              className={`${styles.what} ${styles.asks}`}
+              onClick={() => open(one.record)}
+            >
+              <span className={styles.ref}>{one.ref}</span>
+              <span className={styles.name}>{one.title || words.work}</span>
+              <span className={styles.where}>{one.name}</span>
+              <span className={styles.when}>{told(one)}</span>
+            </button>
+            <span className={styles.answers}>
+              <Button
+                size="small"
+                type="text"
+                aria-expanded={shown === one.entry}
+                onClick={() => setShown(shown === one.entry ? null : one.entry)}
               >
-                <span className={styles.ref}>{one.ref}</span>
-                <span className={styles.name}>{one.title || words.work}</span>
-                <span className={styles.where}>{one.name}</span>
-                <span className={styles.when}>{told(one)}</span>
-              </button>
-              <span className={styles.answers}>
-                <Button
-                  size="small"
-                  type="text"
-                  aria-expanded={shown === one.entry}
-                  onClick={() => setShown(shown === one.entry ? null : one.entry)}
-                >
-                  {words.look}
-                </Button>
-                <Button size="small" loading={yes.isPending} onClick={() => say([one])}>
-                  {words.yes}
-                </Button>
-              </span>
+                {words.look}
+              </Button>
+              <Button size="small" loading={yes.isPending} onClick={() => say([one])}>
+                {words.yes}
+              </Button>
+            </span>
+          </div>
+          {shown === one.entry && (
+            <div className={styles.compared}>
+              <Side heading={words.theyHave(one.readers)} entry={one.before} />
+              <Side heading={words.theyWouldGet} entry={one.after} />
             </div>
-            {shown === one.entry && (
-              <div className={styles.compared}>
-                <Side heading={words.theyHave(one.readers)} entry={one.before} />
-                <Side heading={words.theyWouldGet} entry={one.after} />
-              </div>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
+          )}
+        </li>
+      ))}
+    </Part>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { Schemas } from '../../shared/api/client';
 import text from './words.json';
 
 /** Everything Today says. */
@@ -19,7 +20,6 @@ export const words = {
       why: 'type it in one line; the form shows where it will land',
     },
   },
-  more: (n: number) => (n === 1 ? '1 more' : `${n} more`),
   yesToAll: (n: number) => `Approve all ${n}`,
   released: (n: number) => (n === 1 ? '1 entry approved' : `${n} entries approved`),
   isNew: (when: string) => `new, ${when}`,
@@ -33,7 +33,16 @@ export const words = {
     reminders: 'reminders',
   },
   giveTo: (what: string) => `Assign ${what} to`,
-  notSeenBy: (name: string) => `${name} has not acknowledged this`,
+  tellHow: [
+    { how: 'PHONE', label: 'told by phone' },
+    { how: 'IN_PERSON', label: 'told in person' },
+    { how: 'MESSAGE', label: 'told by message' },
+    { how: 'PAPER', label: 'told on paper' },
+  ] satisfies { how: Schemas['ToldOf']['how']; label: string }[],
+  notSeen: (people: string[], unseen: string[]) =>
+    people.length === unseen.length
+      ? `${people.join(', ')} (not acknowledged)`
+      : `${people.join(', ')} (not acknowledged by ${unseen.join(', ')})`,
   finished: (ref: string) => `${ref} finished`,
   given: (ref: string, name: string) => `${ref} assigned to ${name}`,
   done: (ref: string) => `${ref} reopened`,

@@ -1,6 +1,7 @@
 import createClient, { type Middleware } from 'openapi-fetch';
 import { words } from '../words';
 import { tellSettled } from './acts';
+import { withReason } from './reason';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -93,11 +94,13 @@ export const api = createClient<paths>({ baseUrl: '/' });
 api.use(csrf);
 api.use(seenBy);
 api.use(settles);
+api.use(withReason);
 
 /** The same, but nothing is done: each change answers what it would do. */
 const looks = createClient<paths>({ baseUrl: '/', headers: { 'Look-First': 'true' } });
 looks.use(csrf);
 looks.use(seenBy);
+looks.use(withReason);
 
 export type Client = typeof api;
 

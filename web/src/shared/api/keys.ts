@@ -30,6 +30,7 @@ export const keys = {
   landings: (id: number) => ['record', id, 'landings'],
   history: (id: number) => ['record', id, 'history'],
   preview: (change: object) => ['preview', change],
+  manyLook: (items: unknown) => ['many-look', items],
   views: ['views'],
   releases: ['releases'],
   board: ['board'],

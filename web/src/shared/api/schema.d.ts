@@ -1018,6 +1018,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/my-day/lost/{record}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Acknowledge that work is no longer the caller’s */
+        post: operations["lostSeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/outside-changes": {
         parameters: {
             query?: never;
@@ -1485,6 +1502,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/records/{id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who without an account was told of a record’s changes */
+        get: operations["toldOf"];
+        put?: never;
+        /** Note that somebody without an account was told of a record’s changes */
+        post: operations["told"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/regions": {
         parameters: {
             query?: never;
@@ -1892,7 +1927,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What needs attention: overdue, due, unassigned, on no calendar, not acknowledged */
+        /** What needs attention: overdue, due, unassigned, leave, on no calendar, not acknowledged */
         get: operations["today"];
         put?: never;
         post?: never;
@@ -1992,10 +2027,17 @@ export interface components {
             zone: string;
         };
         BoardAway: {
+            /** Format: date-time */
+            ends?: string;
             first: string;
             last: string;
             /** Format: int64 */
             person: number;
+            /**
+             * Format: date-time
+             * @description Of some hours of that day
+             */
+            starts?: string;
             what?: string;
         };
         BoardBusy: {
@@ -2861,16 +2903,36 @@ export interface components {
             /** @description Otherwise it is requested */
             agreed: boolean;
             first: string;
+            /** @description Of some hours of that day */
+            hours?: components["schemas"]["DayTimes"];
             /** Format: int64 */
             id: number;
             last: string;
             sick: boolean;
         };
+        LeaveRequest: {
+            /** Format: date */
+            first: string;
+            /** @description Of some hours of that day, as 13:00 */
+            from?: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            last: string;
+            name: string;
+            /** Format: int64 */
+            person: number;
+            until?: string;
+        };
         LeaveWish: {
             first: string;
+            /** @description A time of that day, for leave of some hours */
+            from?: string;
             /** @description Last day, inclusive; default: the first day */
             last?: string;
             sick?: boolean;
+            /** @description Likewise */
+            until?: string;
         };
         LetStand: {
             clash: string;
@@ -2889,6 +2951,8 @@ export interface components {
              * @description Minutes or a count; 0: no limit; absent: this limit has no amount
              */
             amount?: number;
+            /** @description Where it warns: who goes against it has to say why */
+            asksReason?: boolean;
             /** @enum {string} */
             kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
             /** @enum {string} */
@@ -3061,6 +3125,18 @@ export interface components {
              */
             writes?: number;
         };
+        LostWork: {
+            cancelled: boolean;
+            /**
+             * Format: date
+             * @description On which it was next, where the caller might know
+             */
+            day?: string;
+            /** @description Where, likewise */
+            place?: string;
+            /** Format: int64 */
+            record: number;
+        };
         Made: {
             /** Format: int64 */
             id: number;
@@ -3084,6 +3160,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             changed: components["schemas"]["UnseenChange"][];
+            lost: components["schemas"]["LostWork"][];
             today: string;
             work: components["schemas"]["RecordView"][];
             zone: string;
@@ -3783,11 +3860,27 @@ export interface components {
             at: string;
             cant: components["schemas"]["RecordView"][];
             dueToday: components["schemas"]["RecordView"][];
+            leave: components["schemas"]["LeaveRequest"][];
             nobody: components["schemas"]["RecordView"][];
+            nobodyLater: components["schemas"]["RecordView"][];
             nowhere: components["schemas"]["RecordView"][];
             overdue: components["schemas"]["RecordView"][];
             today: string;
             unseen: components["schemas"]["UnseenChange"][];
+        };
+        ToldChange: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @enum {string} */
+            how: "PHONE" | "IN_PERSON" | "MESSAGE" | "PAPER";
+            name: string;
+        };
+        ToldOf: {
+            /** @enum {string} */
+            how: "PHONE" | "IN_PERSON" | "MESSAGE" | "PAPER";
+            /** Format: int64 */
+            person: number;
         };
         Trial: {
             /** @description The clashes behind them, of people the caller coordinates */
@@ -3818,11 +3911,15 @@ export interface components {
             landings: components["schemas"]["LandingView"];
             sight: components["schemas"]["Sight"];
         };
-        UnseenChange: {
-            change?: components["schemas"]["HistoryView"];
+        UnseenBy: {
+            hasAccount: boolean;
             name: string;
             /** Format: int64 */
             person: number;
+        };
+        UnseenChange: {
+            change?: components["schemas"]["HistoryView"];
+            people: components["schemas"]["UnseenBy"][];
             record: components["schemas"]["RecordView"];
         };
         UsualWordings: {
@@ -6241,6 +6338,33 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
+    lostSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
     changes: {
         parameters: {
             query?: {
@@ -7342,6 +7466,66 @@ export interface operations {
             401: components["responses"]["NOT_SIGNED_IN"];
             403: components["responses"]["NOT_ALLOWED"];
             404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    toldOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ToldChange"][];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    told: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldOf"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
             422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
         };

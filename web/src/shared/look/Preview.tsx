@@ -88,7 +88,9 @@ function Seen({
       <ul>
         {[...byCalendar].map(([key, some]) => (
           <li key={key}>
-            <strong>{some.map((one) => words.to(one.detail, one.entries)).join(', ')}</strong>
+            <strong>
+              {[...new Set(some.map((one) => words.to(one.detail, one.entries)))].join(', ')}
+            </strong>
             <span>{key}</span>
           </li>
         ))}

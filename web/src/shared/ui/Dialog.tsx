@@ -47,18 +47,20 @@ interface AnswersProps {
   pending: boolean;
   error: Error | null;
   onClose: () => void;
+  /** What saving is called where it does more. */
+  save?: string;
   /** What else can be done, at the far end. */
   children?: ReactNode;
 }
 
 /** What ends a form: saves it, or leaves it; what failed stands above. */
-export function Answers({ pending, error, onClose, children }: AnswersProps) {
+export function Answers({ pending, error, onClose, save = words.save, children }: AnswersProps) {
   return (
     <>
       {error && <Fault error={error} />}
       <div className={styles.answers}>
         <Button type="primary" htmlType="submit" loading={pending}>
-          {words.save}
+          {save}
         </Button>
         <Button onClick={onClose}>{words.cancel}</Button>
         <span className={styles.grow} />

@@ -57,6 +57,31 @@ public class PureModulesTest {
   }
 
   @DataProvider
+  public Object[][] sick() {
+    return new Object[][] {
+      {"Tam sick", "Tam Birtles"},
+      {"sick tam", "Tam Birtles"},
+      {"Birtles is sick", "Tam Birtles"},
+      {"sick Marguerite Pell", "Marguerite Pell"},
+      {"Pell Ombury sick", "Pell Ombury"},
+      {"sick pell", null},
+      {"sick", null},
+      {"sick notes", null},
+      {"homesick", null},
+    };
+  }
+
+  @Test(dataProvider = "sick")
+  public void whoIsSickIsHeardWhereOnePersonFits(String line, String name) {
+    List<Map<String, String>> people =
+        List.of(
+            Map.of("name", "Tam Birtles"),
+            Map.of("name", "Marguerite Pell"),
+            Map.of("name", "Pell Ombury"));
+    assertThat(ask("whoIsSick", line, people).path("name").asString(null)).isEqualTo(name);
+  }
+
+  @DataProvider
   public Object[][] clocks() {
     return new Object[][] {
       {"8", "'08:00'"},

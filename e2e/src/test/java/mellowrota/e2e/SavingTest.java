@@ -287,6 +287,53 @@ public class SavingTest extends OnDemo {
         .isEqualTo(caio);
   }
 
+  /** Where a limit only warns, the house may ask why: said, it is kept with the clash. */
+  @Test
+  public void aLimitMayAskForAReason() {
+    LocalDate on = fresh();
+    hana.put(
+            "/api/v1/limits",
+            "{\"limits\": [{\"kind\": \"LONGEST\", \"amount\": 540, \"asksReason\": true}]}")
+        .expect(204);
+    try {
+      assertThat(hana.get("/api/v1/limits").text())
+          .contains("\"kind\":\"LONGEST\",\"level\":\"WARN\",\"amount\":540,\"asksReason\":true");
+      String body = job("Ten hours", on, 8, 18, as(0, caio));
+      Api.Answer refused = hana.post("/api/v1/records", body).expect(409);
+      assertThat(refused.json().get("type").asString()).endsWith(":reason");
+      assertThat(refused.json().get("detail").asString()).contains("Caio Merrin");
+      hana.post("/api/v1/records", body, "Act-Reason", "%").expect(400);
+      long record =
+          hana.post("/api/v1/records", body, "Act-Reason", "agreed%20by%20phone%20%E2%80%93%20Caio")
+              .expect(201)
+              .json()
+              .get("record")
+              .get("id")
+              .asLong();
+      JsonNode stands = null;
+      for (JsonNode clash :
+          hana.get("/api/v1/cover?from=" + on + "&until=" + on.plusDays(1)).json().get("clashes")) {
+        stands = clash.get("kind").asString().equals("LONGEST") ? clash : stands;
+      }
+      assertThat(stands.get("letStand").get("reason").asString())
+          .isEqualTo("agreed by phone – Caio");
+      assertThat(stands.get("letStand").get("by").asString()).isEqualTo("Hana Vesely");
+      assertThat(hana.get("/api/v1/records/" + record + "/history").text())
+          .contains("agreed by phone – Caio");
+      // Whatever makes no clash is asked nothing, and what is longer is another clash.
+      put(record, change("\"title\": \"Ten long hours\"")).expect(200);
+      String longer = change("\"visits\": [{\"start\": \"%1$sT08:00\", \"end\": \"%1$sT19:00\"}]");
+      put(record, longer.formatted(on)).expect(409);
+      assertThat(hana.get("/api/v1/records/" + record).text()).contains(on + "T18:00");
+      put(record, change("\"state\": \"CANCELLED\"")).expect(200);
+    } finally {
+      hana.put(
+              "/api/v1/limits",
+              "{\"limits\": [{\"kind\": \"LONGEST\", \"amount\": 840, \"asksReason\": false}]}")
+          .expect(204);
+    }
+  }
+
   /** Whoever does not answer for a person is told only that they are not available. */
   @Test
   public void whoAnswersForNobodyIsToldNoReason() {

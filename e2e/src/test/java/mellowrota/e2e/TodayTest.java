@@ -12,6 +12,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -116,6 +117,88 @@ public class TodayTest extends InBrowser {
     }
   }
 
+  /** A day of one who is sick, from the key to the last work handed over. */
+  @Test
+  public void sickIsCoveredInFiveActions() {
+    String left = "/api/v1/cover/left?from=2026-12-01&until=2026-12-02&person=";
+    String sick = "Isla Wherry";
+    long id = hana.idOf("people", sick);
+    assertThat(hana.get(left + id).json().size()).isPositive();
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
+    button(page, "Report sick…").waitFor();
+    press(page, "k"); // 1
+    page.getByLabel("Person").waitFor();
+    type(page, sick);
+    press(page, "Enter"); // 2
+    page.getByLabel("First day").fill("1 Dec 2026"); // 3
+    press(page, "Tab");
+    page.getByLabel("Last day").fill("1 Dec 2026");
+    press(page, "Enter"); // 4
+    Locator hand =
+        page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Hand .* over")));
+    assertThat(page.getByText("Work to reassign from " + sick)).isVisible();
+    hand.click(); // 5
+    assertThat(page.getByText("handed over")).isVisible();
+    assertThat(hana.get(left + id).json().size()).isZero();
+    assertThat(hana.get("/api/v1/people/" + id + "/times").text())
+        .contains("\"first\":\"2026-12-01\"")
+        .contains("\"sick\":true");
+  }
+
+  @Test
+  public void leaveThatIsAskedForIsAgreedToFromToday() {
+    wren.post(
+            "/api/v1/people/" + wrenId + "/leave",
+            "{\"first\": \"2027-01-04\", \"last\": \"2027-01-05\"}")
+        .expect(204);
+    assertThat(hana.get("/api/v1/today").json().get("leave").toString()).contains("Wren Adeyemi");
+    // Of somebody else's people a team coordinator is told nothing.
+    assertThat(Api.of(server, "marguerite").get("/api/v1/today").json().get("leave").size())
+        .isZero();
+    assertThat(wren.get("/api/v1/today").json().get("leave").size()).isZero();
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
+    button(page, "Leave requests 1").click();
+    button(page, "Agree").click();
+    assertThat(page.getByText("Leave requests")).hasCount(0);
+    assertThat(wren.get("/api/v1/people/" + wrenId + "/times").text()).contains("\"agreed\":true");
+  }
+
+  /** What is told in one place is told nowhere else, and five people who have not seen it once. */
+  @Test
+  public void nothingStandsThereTwice() {
+    StringBuilder people = new StringBuilder();
+    for (String name : List.of("Joss Hallard", "Hedda Quay", "Caio Merrin", "Bram Idowu")) {
+      people.append(", {\"role\": 1, \"person\": ").append(hana.idOf("people", name)).append('}');
+    }
+    String body =
+        "{\"title\": \"%s\", \"due\": {\"at\": \"%s\"}, \"people\": [{\"role\": 0, \"person\": %d}%s]}";
+    hana.record(body.formatted("Five to see it", "2026-12-05T08:00", wrenId, people));
+    hana.record(body.formatted("Late and unseen", "2026-11-25T07:00", wrenId, people));
+    JsonNode today = hana.get("/api/v1/today").json();
+    List<String> unseen = titles(today.get("unseen"));
+    assertThat(unseen).containsOnlyOnce("Five to see it").containsOnlyOnce("Late and unseen");
+    for (JsonNode one : today.get("unseen")) {
+      if (one.get("record").get("title").asString().equals("Five to see it")) {
+        assertThat(one.get("people").size()).isEqualTo(5);
+      }
+    }
+    long cannot = ticket("Late, and cannot be", "2026-11-25T07:30", 0);
+    hana.change(cannot, "{\"cant\": true, \"note\": \"no boat\"}");
+    today = hana.get("/api/v1/today").json();
+    assertThat(titles(today.get("cant"))).contains("Late, and cannot be");
+    for (String list : List.of("overdue", "dueToday", "nobody", "nobodyLater", "nowhere")) {
+      assertThat(titles(today.get(list))).doesNotContain("Late, and cannot be");
+    }
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today?open=unseen");
+    assertThat(page.getByText("Five to see it")).hasCount(1);
+    assertThat(
+            page.getByRole(AriaRole.LISTITEM)
+                .filter(new Locator.FilterOptions().setHasText("Late and unseen"))
+                .getByText("(not acknowledged)"))
+        .hasCount(1);
+  }
+
   private static Locator button(Page page, String name) {
     return page.getByRole(
         AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
@@ -189,6 +272,82 @@ public class TodayTest extends InBrowser {
     assertThat(work).isVisible();
     String text = hana.get("/api/v1/records/" + record).text();
     assertThat(text.split("kept in the pocket", -1)).as("sent once").hasSize(2);
+  }
+
+  /** What one had and lost: its day and place as they knew it, until they say they know. */
+  @Test
+  public void whoLosesWorkIsToldOnceAndOfNoMoreThanTheyKnew() {
+    long ines = hana.idOf("people", "Ines Okafor");
+    Api inesApi = Api.of(server, "ines");
+    long record =
+        hana.record(
+            """
+            {"title": "Secret of the lock", "place": %d, "due": {"at": "2026-12-09T08:00"}, "people":
+             [{"role": 0, "person": %d}]}
+            """
+                .formatted(hana.idOf("places", "Osier Weir"), wrenId));
+    assertThat(lost(wren)).isEmpty();
+    long act = hana.change(record, "{\"people\": [{\"role\": 0, \"person\": %d}]}".formatted(ines));
+    assertThat(lost(wren)).containsExactly(record + " 2026-12-09 Osier Weir false");
+    assertThat(wren.get("/api/v1/my-day").text()).doesNotContain("Secret of the lock");
+    hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
+    assertThat(lost(wren)).as("it is theirs again").isEmpty();
+    assertThat(lost(inesApi)).containsExactly(record + " 2026-12-09 Osier Weir false");
+    inesApi.post("/api/v1/my-day/lost/" + record + "/seen", "{}").expect(204);
+    assertThat(lost(inesApi)).isEmpty();
+    inesApi.post("/api/v1/my-day/lost/" + record + "/seen", "{}").expect(404);
+
+    hana.change(record, "{\"state\": \"CANCELLED\"}");
+    assertThat(lost(wren)).containsExactly(record + " 2026-12-09 Osier Weir true");
+    Page page = phone();
+    assertThat(page.getByText("No longer yours")).isVisible();
+    assertThat(page.getByText("Wed 9 Dec · Osier Weir")).isVisible();
+    page.getByLabel("Got it: Wed 9 Dec · Osier Weir").click();
+    assertThat(page.getByText("No longer yours")).hasCount(0);
+    assertThat(lost(wren)).isEmpty();
+  }
+
+  private static List<String> lost(Api who) {
+    List<String> found = new ArrayList<>();
+    for (JsonNode one : who.get("/api/v1/my-day").expect(200).json().get("lost")) {
+      found.add(
+          one.get("record").asLong()
+              + " "
+              + one.path("day").asString("-")
+              + " "
+              + one.path("place").asString("-")
+              + " "
+              + one.get("cancelled").asBoolean());
+    }
+    return found;
+  }
+
+  /** Who has no account is told by somebody, and it is kept by whom and how. */
+  @Test
+  public void whoHasNoAccountIsToldByACoordinator() {
+    long joss = hana.idOf("people", "Joss Hallard");
+    long record = ticket("Told by phone", "2026-12-10T08:00", joss);
+    String told = "/api/v1/records/" + record + "/told";
+    String body = "{\"person\": %d, \"how\": \"%s\"}";
+    assertThat(titles(hana.get("/api/v1/today").json().get("unseen"))).contains("Told by phone");
+    wren.post(told, body.formatted(joss, "PHONE")).expect(403);
+    assertThat(hana.post(told, body.formatted(wrenId, "PHONE")).expect(422).text())
+        .contains("/person");
+    assertThat(hana.post(told, body.formatted(joss, "PIGEON")).expect(422).text()).contains("/how");
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today?open=unseen");
+    Locator line =
+        page.getByRole(AriaRole.LISTITEM)
+            .filter(new Locator.FilterOptions().setHasText("Told by phone"));
+    line.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Told…")).click();
+    page.getByText("Joss Hallard told by phone").click();
+    assertThat(line).hasCount(0);
+    assertThat(hana.get(told).expect(200).text())
+        .contains("Joss Hallard")
+        .contains("\"by\":\"Hana Vesely\"")
+        .contains("PHONE");
+    wren.get(told).expect(403);
+    hana.change(record, "{\"due\": {\"at\": \"2026-12-10T09:00\"}}");
+    assertThat(titles(hana.get("/api/v1/today").json().get("unseen"))).contains("Told by phone");
   }
 
   private Page phone() {

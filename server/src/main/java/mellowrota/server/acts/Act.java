@@ -78,7 +78,8 @@ public final class Act {
     reason = why;
   }
 
-  String reason() {
+  /** Empty: nobody said why. */
+  public String reason() {
     return reason;
   }
 

@@ -1,6 +1,11 @@
 package mellowrota.server.acts;
 
+import static mellowrota.server.platform.Words.say;
+
 import jakarta.servlet.http.HttpServletResponse;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import mellowrota.server.platform.Problem;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.web.context.request.RequestContextHolder;
@@ -14,6 +19,11 @@ import org.springframework.web.context.request.ServletRequestAttributes;
 final class ActHeader {
 
   static final String NAME = "Act";
+
+  /** Of a request: why it is done, in UTF-8 with percent signs (RFC 3986 §2.1). */
+  static final String REASON = "Act-Reason";
+
+  private static final int MOST = 300;
 
   private ActHeader() {}
 
@@ -29,6 +39,24 @@ final class ActHeader {
               response.addHeader(NAME, act + ";kind=" + kind);
             }
           });
+    }
+  }
+
+  /** Why the request that is answered now is made; empty: it does not say. */
+  static String reason() {
+    if (!(RequestContextHolder.getRequestAttributes()
+        instanceof ServletRequestAttributes request)) {
+      return "";
+    }
+    String sent = request.getRequest().getHeader(REASON);
+    if (sent == null) {
+      return "";
+    }
+    try {
+      String said = URLDecoder.decode(sent.replace("+", "%2B"), StandardCharsets.UTF_8).strip();
+      return said.length() > MOST ? said.substring(0, MOST) : said;
+    } catch (IllegalArgumentException notEncoded) {
+      throw Problem.badRequest(say("acts.reason-is-not-encoded"));
     }
   }
 }

@@ -124,6 +124,9 @@ public class Acts {
       return firstAnswer(wanted, bodyHash);
     }
     Act act = new Act(begun.get(), at, wanted, worldVersion, looks);
+    if (act.reason().isEmpty()) {
+      act.because(ActHeader.reason());
+    }
     if (wanted.changesWorld()) {
       affected.getObject().worldAboutToChange(act);
     }

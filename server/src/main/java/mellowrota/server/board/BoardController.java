@@ -6,9 +6,11 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
@@ -93,7 +95,13 @@ class BoardController {
 
   /** Days on which somebody is away, the last included. */
   @Schema(name = "BoardAway")
-  record AwayView(long person, String first, String last, @Nullable String what) {}
+  record AwayView(
+      long person,
+      String first,
+      String last,
+      @Nullable String what,
+      @Schema(description = "Of some hours of that day") @Nullable Instant starts,
+      @Nullable Instant ends) {}
 
   @GetMapping
   @Operation(summary = "What is on the board in a range of days, as the caller may see it")
@@ -114,6 +122,7 @@ class BoardController {
     Person me = world.person(asker.person());
     WorkTimes.Known known = times.knownTo(me, first, end);
     TimeSpan days = DaySpan.of(first, end).in(world.house().zone());
+    Function<PersonId, ZoneId> zones = times.zones(world.house().zone());
     Set<PersonId> watched = times.answeredForBy(me, busy.people());
     return new BoardView(
         first.toString(),
@@ -139,14 +148,18 @@ class BoardController {
         known.away().stream()
             .filter(WorkTimes.Away::agreed)
             .map(
-                a ->
-                    new AwayView(
-                        a.person().value(),
-                        a.days().first().toString(),
-                        a.days().until().minusDays(1).toString(),
-                        a.told() ? "leave" : null))
+                a -> {
+                  TimeSpan span = a.in(zones.apply(a.person()));
+                  return new AwayView(
+                      a.person().value(),
+                      a.days().first().toString(),
+                      a.days().until().minusDays(1).toString(),
+                      a.told() ? "leave" : null,
+                      a.hours().map(hours -> span.start()).orElse(null),
+                      a.hours().map(hours -> span.end()).orElse(null));
+                })
             .toList(),
-        busy.between(watched, days.start(), days.end(), times.zones(world.house().zone())).stream()
+        busy.between(watched, days.start(), days.end(), zones).stream()
             .map(b -> new BusyView(b.person().value(), b.starts(), b.ends(), b.tentative()))
             .toList(),
         busy.ages(watched).stream()

@@ -119,7 +119,7 @@ class CrewTimes {
         if (away.agreed()) {
           leave
               .computeIfAbsent(away.person(), key -> new ArrayList<>())
-              .add(new Commitments.Leave("" + away.id(), away.days().in(zone(away.person()))));
+              .add(new Commitments.Leave("" + away.id(), away.in(zone(away.person()))));
         }
       }
       busy.between(watched, range.start(), range.end(), this::zone)

@@ -3,9 +3,11 @@ package mellowrota.server.cover;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
@@ -59,10 +61,24 @@ public class HouseLimits {
         amounts.get(Clash.Kind.DUE));
   }
 
+  /** Against which one may go only with a reason, where they warn. */
+  Set<Clash.Kind> askingReason() {
+    Set<Clash.Kind> found = EnumSet.noneOf(Clash.Kind.class);
+    store
+        .limits()
+        .forEach(
+            (kind, limit) -> {
+              if (limit.asksReason()) {
+                found.add(kind);
+              }
+            });
+    return found;
+  }
+
   /** Sets how long a stretch of work may be. */
   public void longest(PersonId actor, Duration most) {
     LimitStore.Limit wish =
-        new LimitStore.Limit(Clash.Level.WARN, Optional.of((int) most.toMinutes()));
+        new LimitStore.Limit(Clash.Level.WARN, Optional.of((int) most.toMinutes()), false);
     set(actor, Map.of(Clash.Kind.LONGEST, wish), Optional.empty(), Optional.empty());
   }
 
@@ -72,7 +88,7 @@ public class HouseLimits {
     Limits.usual()
         .levels()
         .keySet()
-        .forEach(kind -> wishes.put(kind, new LimitStore.Limit(level, Optional.empty())));
+        .forEach(kind -> wishes.put(kind, new LimitStore.Limit(level, Optional.empty(), false)));
     set(actor, wishes, Optional.empty(), Optional.empty());
   }
 

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
@@ -51,7 +52,9 @@ class LimitsController {
       Clash.Kind kind,
       Clash.Level level,
       @Schema(description = "Minutes or a count; 0: no limit; absent: this limit has no amount")
-          @Nullable Integer amount) {}
+          @Nullable Integer amount,
+      @Schema(description = "Where it warns: who goes against it has to say why")
+          @Nullable Boolean asksReason) {}
 
   @Schema(name = "Limits")
   record LimitsView(
@@ -73,11 +76,18 @@ class LimitsController {
   LimitsView limits(Asker asker) {
     DutiesController.requireOffice(worlds.now().person(asker.person()));
     Limits now = limits.limits();
+    Set<Clash.Kind> asking = limits.askingReason();
     return AsSeen.tagged(
         new LimitsView(
             Stream.of(Clash.Kind.values())
                 .filter(kind -> kind != Clash.Kind.MARGIN)
-                .map(kind -> new LimitView(kind, now.level(kind), now.amount(kind).orElse(null)))
+                .map(
+                    kind ->
+                        new LimitView(
+                            kind,
+                            now.level(kind),
+                            now.amount(kind).orElse(null),
+                            asking.contains(kind)))
                 .toList(),
             now.weekBegins(),
             now.periodWeeks(),
@@ -96,6 +106,7 @@ class LimitsController {
     }
     Input input = Input.of(body, LimitsSchema.class);
     Limits now = limits.limits();
+    Set<Clash.Kind> asking = limits.askingReason();
     Map<Clash.Kind, LimitStore.Limit> wishes = new EnumMap<>(Clash.Kind.class);
     for (Input one : input.objects("limits", Clash.Kind.values().length, LimitView.class)) {
       Optional<Clash.Kind> kind = one.choice("kind", Clash.Kind.class);
@@ -113,7 +124,8 @@ class LimitsController {
             new LimitStore.Limit(
                 level.orElse(now.level(kind.get())),
                 now.amount(kind.get())
-                    .map(was -> amount.isPresent() ? (int) amount.getAsLong() : was)));
+                    .map(was -> amount.isPresent() ? (int) amount.getAsLong() : was),
+                one.flag("asksReason").orElse(asking.contains(kind.get()))));
       }
     }
     Optional<DayOfWeek> begins = input.choice("weekBegins", DayOfWeek.class);

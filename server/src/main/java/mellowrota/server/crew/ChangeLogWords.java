@@ -225,6 +225,7 @@ final class ChangeLogWords {
               + amount(kept);
       case "leave" ->
           span(kept.get("first_day").asString(), kept.get("until_day").asString())
+              + hoursOf(kept)
               + (kept.get("sick").asBoolean() ? ", sick" : "")
               + (kept.get("agreed").asBoolean() ? "" : ", requested");
       case "travel" -> text(table, "to_place", kept) + " " + text(table, "minutes", kept) + " min";
@@ -284,6 +285,13 @@ final class ChangeLogWords {
     String first = kept.has("first_day") ? text("", "first_day", kept) : "";
     String last = text("", "last_day", kept);
     return (first.isEmpty() ? "" : " from " + first) + (last.isEmpty() ? "" : " until " + last);
+  }
+
+  private static String hoursOf(JsonNode leave) {
+    String from = leave.path("from_time").asString("");
+    return from.isEmpty()
+        ? ""
+        : " " + from.substring(0, 5) + "–" + leave.get("until_time").asString().substring(0, 5);
   }
 
   private static String weekdays(String numbers) {

@@ -21,6 +21,8 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
@@ -70,11 +72,30 @@ public class WorkTimes {
   /**
    * Days away.
    *
+   * @param hours of the one day it is, in the person's zone; empty: all of each day
    * @param agreed else it is asked for, and changes nothing yet
    * @param told whether the asker may know why
    */
   public record Away(
-      long id, PersonId person, DaySpan days, boolean agreed, boolean sick, boolean told) {}
+      long id,
+      PersonId person,
+      DaySpan days,
+      Optional<Span> hours,
+      boolean agreed,
+      boolean sick,
+      boolean told) {
+
+    /** What it takes. */
+    public TimeSpan in(ZoneId zone) {
+      return hours
+          .map(
+              one ->
+                  TimeSpan.of(
+                      LocalTimes.moment(days.first().atTime(one.from()), zone),
+                      LocalTimes.moment(days.first().atTime(one.until()), zone)))
+          .orElseGet(() -> days.in(zone));
+    }
+  }
 
   /**
    * In whose days somebody works, and for how long in a week.
@@ -104,6 +125,7 @@ public class WorkTimes {
                         one.id(),
                         one.person(),
                         one.days(),
+                        one.hours(),
                         one.agreed(),
                         one.sick(),
                         one.person().equals(asker.id())
@@ -229,10 +251,19 @@ public class WorkTimes {
     act(actor, "crew.terms", () -> persons.setTerms(person, terms));
   }
 
-  /** Notes days of leave, agreed or asked for. */
+  /**
+   * Notes days of leave, agreed or asked for.
+   *
+   * @param hours of one day; empty: all of each
+   */
   public void addLeave(
-      PersonId actor, PersonId person, DaySpan days, boolean agreed, boolean sick) {
-    act(actor, "crew.leave", () -> times.addLeave(person, days, agreed, sick));
+      PersonId actor,
+      PersonId person,
+      DaySpan days,
+      Optional<Span> hours,
+      boolean agreed,
+      boolean sick) {
+    act(actor, "crew.leave", () -> times.addLeave(person, days, hours, agreed, sick));
   }
 
   /** Agrees to leave that is asked for. */

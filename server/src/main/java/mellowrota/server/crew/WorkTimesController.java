@@ -101,6 +101,7 @@ class WorkTimesController {
       long id,
       String first,
       String last,
+      @Schema(description = "Of some hours of that day") @Nullable TimesView hours,
       @Schema(description = "Otherwise it is requested") boolean agreed,
       boolean sick) {}
 
@@ -121,6 +122,8 @@ class WorkTimesController {
   record LeaveSchema(
       String first,
       @Schema(description = "Last day, inclusive; default: the first day") @Nullable String last,
+      @Schema(description = "A time of that day, for leave of some hours") @Nullable String from,
+      @Schema(description = "Likewise") @Nullable String until,
       @Nullable Boolean sick) {}
 
   private Person asking(Asker asker) {
@@ -183,6 +186,9 @@ class WorkTimesController {
         away.id(),
         away.days().first().toString(),
         away.days().until().minusDays(1).toString(),
+        away.hours()
+            .map(one -> new TimesView(one.from().toString(), one.until().toString()))
+            .orElse(null),
         away.agreed(),
         away.sick());
   }
@@ -367,8 +373,26 @@ class WorkTimesController {
     }
     Input input = Input.of(body, LeaveSchema.class);
     boolean sick = input.flag("sick").orElse(false);
-    times.addLeave(asker.person(), person, days(input), agreed, sick);
+    Optional<WorkTimes.Span> hours = hoursOfDay(input);
+    times.addLeave(asker.person(), person, days(input), hours, agreed, sick);
     return ResponseEntity.noContent().build();
+  }
+
+  private static Optional<WorkTimes.Span> hoursOfDay(Input input) {
+    Optional<LocalTime> from = input.clock("from");
+    Optional<LocalTime> until = input.clock("until");
+    if (from.isEmpty() && until.isEmpty()) {
+      return Optional.empty();
+    }
+    if (from.isEmpty() || until.isEmpty()) {
+      input.fault(from.isEmpty() ? "from" : "until", say("common.is-missing"));
+    } else if (!until.get().isAfter(from.get())) {
+      input.fault("until", say("crew.leave-ends-before"));
+    }
+    if (input.has("last") && !input.day("last").equals(input.day("first"))) {
+      input.fault("last", say("crew.hours-of-one-day"));
+    }
+    return from.flatMap(begins -> until.map(ends -> new WorkTimes.Span(begins, ends)));
   }
 
   private static DaySpan days(Input input) {

@@ -138,6 +138,10 @@ final class DemoShifts {
       LocalDateTime start,
       LocalDateTime end) {
     LocalDate date = start.toLocalDate();
+    // Who has no hours at all is not known to be away on any day.
+    if (!person(name).has("hours")) {
+      return;
+    }
     Map<LocalDate, Times> days = wanted.computeIfAbsent(name, key -> new TreeMap<>());
     Optional<Times> usual = hours(name, (int) ChronoUnit.DAYS.between(today, date));
     Times asked = new Times(start, end);

@@ -260,7 +260,9 @@ final class DemoWork {
     }
     body.put(
         "state",
-        day.isBefore(today.minusDays(1)) ? "DONE" : i % 11 == 3 ? "TENTATIVE" : "CONFIRMED");
+        day.isBefore(today.minusDays(1)) || day.isBefore(today) && i % 3 < 2
+            ? "DONE"
+            : i % 11 == 3 ? "TENTATIVE" : "CONFIRMED");
     return body;
   }
 

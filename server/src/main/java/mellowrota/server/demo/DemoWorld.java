@@ -325,6 +325,7 @@ class DemoWorld {
           made.coordinator,
           made.persons.get(leave.get("person").asString()),
           DaySpan.of(first, first.plusDays(leave.get("days").asInt())),
+          Optional.empty(),
           !leave.path("asked").asBoolean(false),
           leave.path("sick").asBoolean(false));
     }

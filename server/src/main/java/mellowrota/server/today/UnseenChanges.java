@@ -13,10 +13,12 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.work.RecordId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.platform.Problem;
 import mellowrota.server.records.OpenableRecords;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.today.store.AcknowledgedStore;
+import mellowrota.server.today.store.LostWorkStore;
 import org.springframework.stereotype.Service;
 
 /** Changes of time, place or people that somebody on the work has not marked as seen. */
@@ -36,6 +38,7 @@ class UnseenChanges {
   private final OpenableRecords opens;
   private final RecordStore records;
   private final AcknowledgedStore seen;
+  private final LostWorkStore lost;
   private final Acts acts;
 
   /** One person's last unseen change of one record. */
@@ -81,6 +84,39 @@ class UnseenChanges {
         Acts.Wanted.by(person, "record.seen", Optional.empty(), Long.toString(record.value())),
         act -> {
           records.lastAct(record).ifPresent(last -> seen.seen(person, record, last));
+          return "";
+        });
+  }
+
+  /** Marks that work is no longer theirs as seen. */
+  void markLost(PersonId person, RecordId record) {
+    acts.run(
+        Acts.Wanted.by(person, "record.seen", Optional.empty(), "lost " + record.value()),
+        act -> {
+          if (lost.forget(record, List.of(person)) == 0) {
+            throw Problem.notFound();
+          }
+          return "";
+        });
+  }
+
+  /** Who was told of it last. */
+  List<AcknowledgedStore.Told> toldOf(RecordId record) {
+    return seen.toldOf(record);
+  }
+
+  /** Marks that a coordinator told somebody of what was changed until now. */
+  void told(PersonId coordinator, PersonId person, RecordId record, String how) {
+    acts.run(
+        Acts.Wanted.by(
+            coordinator,
+            "record.told",
+            Optional.empty(),
+            record.value() + " " + person.value() + " " + how),
+        act -> {
+          records
+              .lastAct(record)
+              .ifPresent(last -> seen.told(person, record, last, coordinator, how, act.at()));
           return "";
         });
   }

@@ -1,5 +1,6 @@
 package mellowrota.server.cover.store;
 
+import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -20,6 +21,10 @@ final class LimitEntity {
 
   /** Minutes or a count; 0: no limit; null where there is nothing to count. */
   Integer amount;
+
+  /** Where it only warns. */
+  @Column(name = "asks_reason")
+  boolean asksReason;
 
   protected LimitEntity() {}
 

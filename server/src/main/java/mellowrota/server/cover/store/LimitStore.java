@@ -22,8 +22,9 @@ public class LimitStore {
    * One limit of the house.
    *
    * @param amount minutes or a count; empty where there is nothing to count
+   * @param asksReason whether who goes against it where it only warns has to say why
    */
-  public record Limit(Clash.Level level, Optional<Integer> amount) {}
+  public record Limit(Clash.Level level, Optional<Integer> amount, boolean asksReason) {}
 
   /** That somebody lets a clash stand. */
   public record Stood(String reason, PersonId by, Instant at) {}
@@ -39,7 +40,8 @@ public class LimitStore {
                     one.kind,
                     new Limit(
                         one.never ? Clash.Level.NEVER : Clash.Level.WARN,
-                        Optional.ofNullable(one.amount))));
+                        Optional.ofNullable(one.amount),
+                        one.asksReason)));
     return found;
   }
 
@@ -49,6 +51,7 @@ public class LimitStore {
             .orElseGet(() -> new LimitEntity(kind));
     entity.never = limit.level() == Clash.Level.NEVER;
     entity.amount = limit.amount().orElse(null);
+    entity.asksReason = limit.asksReason();
     kept.persist(entity);
   }
 

@@ -12,6 +12,7 @@ import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.WorkTimes.Away;
 import mellowrota.server.crew.WorkTimes.Dated;
 import mellowrota.server.crew.WorkTimes.Hours;
+import mellowrota.server.crew.WorkTimes.Span;
 import org.springframework.stereotype.Repository;
 
 /** Hours and leave as they are kept. */
@@ -105,8 +106,9 @@ public class Times {
     return entity(person, id).map(LeaveEntity::away);
   }
 
-  public void addLeave(PersonId person, DaySpan days, boolean agreed, boolean sick) {
-    kept.persist(new LeaveEntity(person, days, agreed, sick));
+  public void addLeave(
+      PersonId person, DaySpan days, Optional<Span> hours, boolean agreed, boolean sick) {
+    kept.persist(new LeaveEntity(person, days, hours, agreed, sick));
   }
 
   /** Whether there was such a leave to agree to. */
