@@ -23,6 +23,8 @@ export function ReasonDialog() {
   return (
     <Modal
       open={asked !== null}
+      // Above whatever was being done.
+      zIndex={1200}
       centered
       title={words.reasonTitle}
       okText={words.reasonSave}

@@ -43,6 +43,7 @@ export const words = {
     NIGHTS: 'too many nights in a row',
     SKILL: 'missing skill',
     CAPACITY: 'place over capacity',
+    SHUT: 'place closed',
     DUE: 'due on one day',
   } satisfies Record<Clash['kind'], string>,
   reasons: {

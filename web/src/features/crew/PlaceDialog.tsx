@@ -3,6 +3,7 @@ import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
 import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
+import { ClockField } from '../../shared/ui/Moments';
 import styles from './crew.module.css';
 import { usePlaceTerms, useSetPlaceTerms, type Place, type PlaceTerms } from './queries';
 import { useSetWorkedDays, useWorkedDays } from './regionQueries';
@@ -23,6 +24,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
     latitude,
     longitude,
     ways,
+    opening,
     ...worked
   }: PlaceTerms & WorkedDaysValues) => {
     await set.mutateAsync(
@@ -33,6 +35,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
         latitude: latitude ?? null,
         longitude: longitude ?? null,
         ways,
+        opening,
       },
       { onError: (error) => toldOf(form, error, 'terms') },
     );
@@ -80,6 +83,9 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
               <InputNumber min={-180} max={180} />
             </Form.Item>
           </div>
+          <h3 className={styles.part}>{words.opening}</h3>
+          <p className={styles.quiet}>{words.openingWhy}</p>
+          <Opening />
           <h3 className={styles.part}>{words.ways}</h3>
           <p className={styles.quiet}>{words.waysWhy}</p>
           <Ways place={place} />
@@ -89,6 +95,33 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
         </Form>
       )}
     </Dialog>
+  );
+}
+
+/** When work can be done there. */
+function Opening() {
+  return (
+    <Rows
+      name="opening"
+      className={styles.opening}
+      fresh={(count) => ({ weekday: (count % 7) + 1, from: '08:00', until: '17:00' })}
+      add={words.addHours}
+      remove={words.takeOff}
+    >
+      {(field) => (
+        <>
+          <Form.Item name={[field.name, 'weekday']}>
+            <Choice options={words.weekdays} aria-label={words.weekday} />
+          </Form.Item>
+          <Form.Item name={[field.name, 'from']}>
+            <ClockField aria-label={words.from} />
+          </Form.Item>
+          <Form.Item name={[field.name, 'until']}>
+            <ClockField aria-label={words.until} />
+          </Form.Item>
+        </>
+      )}
+    </Rows>
   );
 }
 

@@ -37,7 +37,13 @@ export function SickDialog({ person, onClose }: { person?: number; onClose: () =
     }
   };
   return (
-    <Dialog title={words.sickTitle} reads={[people]} loading={words.loading} onClose={onClose}>
+    <Dialog
+      title={words.sickTitle}
+      reads={[people]}
+      loading={words.loading}
+      focus={person === undefined ? 'person' : undefined}
+      onClose={onClose}
+    >
       {people.data && (
         <Form<Values>
           layout="vertical"
@@ -50,10 +56,7 @@ export function SickDialog({ person, onClose }: { person?: number; onClose: () =
             name="person"
             rules={[{ required: true, message: words.sickWhoMissing }]}
           >
-            <Choice
-              autoFocus={person === undefined}
-              options={crew.map((one) => ({ value: one.id, label: one.name }))}
-            />
+            <Choice options={crew.map((one) => ({ value: one.id, label: one.name }))} />
           </Form.Item>
           <div className={styles.adds}>
             <Form.Item label={words.leaveFirst} name="first">

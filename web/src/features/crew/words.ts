@@ -63,6 +63,7 @@ export const words = {
     NIGHTS: 'Nights in a row, at most',
     SKILL: 'Missing skill',
     CAPACITY: 'Place over capacity',
+    SHUT: 'Place closed',
     DUE: 'Items due on one day for one person, fewer than',
   } satisfies Record<Schemas['Limit']['kind'], string>,
   limitUnits: LIMIT_UNITS,

@@ -16,6 +16,14 @@ import { words } from './words';
 /** What is asked before something is done with a record. */
 type Asked = 'handOver' | 'copy' | 'again' | 'oneMore';
 
+/** Which field of it is typed into first. */
+const FIRST: Record<Asked, string> = {
+  handOver: 'person',
+  copy: 'day',
+  again: 'day',
+  oneMore: 'calendar',
+};
+
 interface Values {
   person?: number;
   from?: number;
@@ -127,7 +135,7 @@ export function SheetActions({
         <Button loading={deeds.pending}>{words.moreActions}</Button>
       </Dropdown>
       {asked && (
-        <Dialog title={words.asks[asked](ref)} onClose={close}>
+        <Dialog title={words.asks[asked](ref)} focus={FIRST[asked]} onClose={close}>
           <Form<Values>
             layout="vertical"
             requiredMark={false}
@@ -198,7 +206,7 @@ function HandOver({ record }: { record: RecordView }) {
         </Form.Item>
       )}
       <Form.Item label={words.handTo} name="person" rules={[required(words.handToMissing)]}>
-        <Choice autoFocus options={crew} />
+        <Choice options={crew} />
       </Form.Item>
     </>
   );
@@ -210,7 +218,6 @@ function OneMore() {
     <>
       <Form.Item label={words.calendar} name="calendar" rules={[required(words.calendarMissing)]}>
         <Choice
-          autoFocus
           options={(calendars.data ?? []).map((one) => ({ value: one.id, label: one.name }))}
         />
       </Form.Item>
@@ -251,6 +258,7 @@ export function NeverHere({
       </Button>
       {open && (
         <Dialog
+          focus="reason"
           title={words.neverOn(record.ref ?? words.work, name)}
           onClose={() => setOpen(false)}
         >

@@ -1336,7 +1336,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Capacity, position and travel times of a place */
+        /** Capacity, position, opening hours and travel times of a place */
         get: operations["terms"];
         /** Replace them */
         put: operations["set_1"];
@@ -2147,14 +2147,14 @@ export interface components {
         };
         Clash: {
             /** @description Other clashes of the same pair */
-            also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE")[];
+            also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE")[];
             /** Format: date-time */
             end: string;
             items: components["schemas"]["ClashItem"][];
             /** @description Stays the same until either side changes */
             key: string;
             /** @enum {string} */
-            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE";
             letStand?: components["schemas"]["ClashLetStand"];
             /** @description Of the person, else of the place */
             name?: string;
@@ -2954,7 +2954,7 @@ export interface components {
             /** @description Where it warns: who goes against it has to say why */
             asksReason?: boolean;
             /** @enum {string} */
-            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE";
             /** @enum {string} */
             level: "NEVER" | "WARN";
         };
@@ -3186,6 +3186,16 @@ export interface components {
             name: string;
             why: components["schemas"]["Why"];
         };
+        OpeningHours: {
+            from: string;
+            /** @description On the next day where not after from */
+            until: string;
+            /**
+             * Format: int32
+             * @description Monday is 1
+             */
+            weekday: number;
+        };
         OutsideAccount: {
             /** @description An address (https://host/), a host's name or a mail address */
             address: string;
@@ -3309,6 +3319,8 @@ export interface components {
             longitude?: number;
             /** @description Count people instead of visits */
             ofPeople: boolean;
+            /** @description When work can be done there; empty: not set */
+            opening: components["schemas"]["OpeningHours"][];
             tag: string;
             ways: components["schemas"]["Way"][];
         };
@@ -3320,6 +3332,7 @@ export interface components {
             /** Format: double */
             longitude?: number | null;
             ofPeople?: boolean;
+            opening?: components["schemas"]["OpeningHours"][];
             ways?: components["schemas"]["Way"][];
         };
         PlaceView: {

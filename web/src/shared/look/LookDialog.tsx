@@ -44,6 +44,8 @@ export function LookDialog({ children }: { children: ReactNode }) {
       {children}
       <Modal
         open={wish !== null}
+        // Above the dialog that asked for what is looked at.
+        zIndex={1100}
         width={640}
         centered
         styles={{ body: { maxHeight: 'calc(100vh - 190px)', overflowY: 'auto' } }}

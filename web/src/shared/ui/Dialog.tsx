@@ -17,12 +17,22 @@ interface DialogProps {
   /** What has to be read before there is anything to show. */
   reads?: Reading[];
   loading?: string;
+  /** The id of the field that is typed into first; else the dialog itself has the focus. */
+  focus?: string;
   onClose: () => void;
   children: ReactNode;
 }
 
 /** A dialog whose form brings its own answers; it scrolls within the window. */
-export function Dialog({ title, width, reads = [], loading, onClose, children }: DialogProps) {
+export function Dialog({
+  title,
+  width,
+  reads = [],
+  loading,
+  focus,
+  onClose,
+  children,
+}: DialogProps) {
   return (
     <Modal
       open
@@ -30,6 +40,9 @@ export function Dialog({ title, width, reads = [], loading, onClose, children }:
       width={width}
       title={title}
       footer={null}
+      afterOpenChange={(isOpen) =>
+        isOpen && focus !== undefined && document.getElementById(focus)?.focus()
+      }
       onCancel={onClose}
       styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
     >

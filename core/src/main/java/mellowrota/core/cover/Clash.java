@@ -55,6 +55,8 @@ public record Clash(
     SKILL,
     /** More in a place than it holds. */
     CAPACITY,
+    /** Work at a place while it is shut; it only warns. */
+    SHUT,
     /** Too much due on one day. */
     DUE
   }

@@ -101,6 +101,30 @@ public final class Clashes {
     return found;
   }
 
+  /**
+   * Where something stands at a place while that is shut, each with each time (COVER 18b): nobody's
+   * clash, which only warns.
+   *
+   * @param opening when it is open; where nothing is said it always is
+   * @param stays with their own times, without margins; not what takes whole days
+   */
+  public static List<Clash> shut(Hours opening, Collection<Stay> stays) {
+    List<Clash> found = new ArrayList<>();
+    if (opening.isUnsaid()) {
+      return found;
+    }
+    for (Stay one : stays) {
+      List<TimeSpan> open = opening.at(Optional.empty(), one.span());
+      List<Clash.Item> item = List.of(new Clash.Item(Clash.Sort.WORK, one.id(), one.span()));
+      for (TimeSpan span : Spans.without(one.span(), open)) {
+        found.add(
+            new Clash(Clash.Kind.SHUT, Clash.Level.WARN, List.of(), Optional.empty(), item, span));
+      }
+    }
+    found.sort(Clash.BY_START);
+    return found;
+  }
+
   private static List<Clash> over(Capacity capacity, Collection<Stay> stays, Clash.Level level) {
     TreeMap<Instant, List<Stay>> steps = new TreeMap<>();
     for (Stay one : stays) {

@@ -6,6 +6,7 @@ import java.util.EnumMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * The house's rules of cover. A length of zero, or a count of zero, is no limit.
@@ -76,9 +77,12 @@ public record Limits(
     };
   }
 
-  /** How a clash of this kind is minded; a margin never more than warns. */
+  /** What is no limit of anybody's: it never more than warns. */
+  public static final Set<Clash.Kind> ONLY_WARN = Set.of(Clash.Kind.MARGIN, Clash.Kind.SHUT);
+
+  /** How a clash of this kind is minded. */
   public Clash.Level level(Clash.Kind kind) {
-    return kind == Clash.Kind.MARGIN
+    return ONLY_WARN.contains(kind)
         ? Clash.Level.WARN
         : levels.getOrDefault(kind, Clash.Level.WARN);
   }

@@ -20,6 +20,7 @@ import java.util.SplittableRandom;
 import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
@@ -84,7 +85,70 @@ public class ClashesPropertyTest {
         .as("kinds that were seen")
         .containsAll(
             EnumSet.complementOf(
-                EnumSet.of(Clash.Kind.PERIOD, Clash.Kind.CAPACITY, Clash.Kind.DUE)));
+                EnumSet.of(
+                    Clash.Kind.PERIOD, Clash.Kind.CAPACITY, Clash.Kind.SHUT, Clash.Kind.DUE)));
+  }
+
+  /** What stands at a place that is shut is told minute by minute, each run of them once. */
+  @Test
+  public void aPlaceIsShutWhereNoneOfItsHoursHoldTheMinute() {
+    SplittableRandom seeds = new SplittableRandom(2033);
+    long compared = 0;
+    for (int place = 0; place < CREWS * PEOPLE; place++) {
+      long seed = seeds.nextLong();
+      SplittableRandom random = new SplittableRandom(seed);
+      LocalDate first = WEEKS[random.nextInt(WEEKS.length)];
+      Commitments of = commitments(random, first);
+      Hours opening =
+          new Hours(
+              of.hours().weekly().stream().filter(one -> one.place().isEmpty()).toList(),
+              List.of());
+      Set<String> told = new HashSet<>();
+      for (Work work : of.work()) {
+        Clashes.Stay stay = new Clashes.Stay(work.id(), work.span(), Set.of(), work.tentative());
+        Instant end = null;
+        for (Clash one : Clashes.shut(opening, List.of(stay))) {
+          assertThat(one.level()).isEqualTo(Clash.Level.WARN);
+          assertThat(one.person()).isEmpty();
+          assertThat(end == null || end.isBefore(one.span().start())).as("seed " + seed).isTrue();
+          end = one.span().end();
+          for (Instant at = one.span().start(); at.isBefore(end); at = at.plusSeconds(60)) {
+            told.add(work.id() + at);
+          }
+        }
+      }
+      Set<String> shut = new HashSet<>();
+      for (Work work : opening.isUnsaid() ? List.<Work>of() : of.work()) {
+        Instant at = work.span().start();
+        for (; at.isBefore(work.span().end()); at = at.plusSeconds(60)) {
+          if (!isOpen(opening, at)) {
+            shut.add(work.id() + at);
+          }
+        }
+      }
+      assertThat(told).as("seed " + seed).isEqualTo(shut);
+      compared += shut.size();
+    }
+    assertThat(compared).as("minutes that were compared").isGreaterThan(CREWS * 100L);
+  }
+
+  private static boolean isOpen(Hours opening, Instant at) {
+    for (Hours.Weekly one : opening.weekly()) {
+      for (int back = 0; back < 2; back++) {
+        LocalDate day = at.atZone(one.zone()).toLocalDate().minusDays(back);
+        boolean holds =
+            day.getDayOfWeek() == one.weekday()
+                && !day.isBefore(one.first().orElse(LocalDate.MIN))
+                && !day.isAfter(one.last().orElse(LocalDate.MAX));
+        if (holds
+            && LocalTimes.span(day, one.from(), one.until(), one.zone())
+                .filter(span -> !at.isBefore(span.start()) && at.isBefore(span.end()))
+                .isPresent()) {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 
   private static Commitments with(Commitments all, List<Work> work) {

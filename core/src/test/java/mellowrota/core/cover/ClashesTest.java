@@ -20,6 +20,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.LongStream;
+import java.util.stream.Stream;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
@@ -553,6 +554,44 @@ public class ClashesTest {
     List<Clash> clashes = Clashes.of(new Clashes.Capacity(2, people), stays, limits);
     assertThat(told(clashes)).isEqualTo(said);
     assertThat(clashes).allMatch(one -> one.person().isEmpty());
+  }
+
+  /** A place that is open on Mondays from eight until noon and from one until five. */
+  @DataProvider
+  public Object[][] shut() {
+    return new Object[][] {
+      {"8-12", ""},
+      {"8-13", "SHUT 12-13 0"},
+      {"7-18", "SHUT 7-8 0, SHUT 12-13 0, SHUT 17-18 0"},
+      {"12-13", "SHUT 12-13 0"},
+      {"13-17", ""},
+    };
+  }
+
+  @Test(dataProvider = "shut")
+  public void aPlaceIsOpenAtItsHours(String span, String said) {
+    Hours opening =
+        new Hours(
+            Stream.of("08:00-12:00", "13:00-17:00")
+                .map(
+                    one ->
+                        new Hours.Weekly(
+                            DayOfWeek.MONDAY,
+                            LocalTime.parse(one.split("-")[0]),
+                            LocalTime.parse(one.split("-")[1]),
+                            Optional.empty(),
+                            ZoneOffset.UTC,
+                            Optional.empty(),
+                            Optional.empty()))
+                .toList(),
+            List.of());
+    String[] parts = span.split("-");
+    TimeSpan own = TimeSpan.of(at(parts[0], ZoneOffset.UTC), at(parts[1], ZoneOffset.UTC));
+    List<Clashes.Stay> stays = List.of(new Clashes.Stay("0", own, Set.of(), false));
+    List<Clash> clashes = Clashes.shut(opening, stays);
+    assertThat(told(clashes)).isEqualTo(said);
+    assertThat(clashes).allMatch(one -> one.person().isEmpty());
+    assertThat(Clashes.shut(Hours.UNSAID, stays)).isEmpty();
   }
 
   // ---- Due -------------------------------------------------------------------------------------

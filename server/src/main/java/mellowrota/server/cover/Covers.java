@@ -21,6 +21,7 @@ import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Filling;
+import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Travel;
@@ -121,15 +122,8 @@ class Covers {
       clashes.addAll(one.clashes());
       pileUps.addAll(one.pileUps());
     }
-    Map<PlaceId, Clashes.Capacity> capacities =
-        asker.isCoordinator() ? limits.capacities() : Map.of();
-    if (!capacities.isEmpty()) {
-      Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-      capacities.forEach(
-          (place, capacity) ->
-              clashes.addAll(
-                  Clashes.in(
-                      Clashes.of(capacity, stays.getOrDefault(place, List.of()), house), range)));
+    if (asker.isCoordinator()) {
+      clashes.addAll(Clashes.in(atPlaces(world, around, house), range));
     }
     clashes.sort(Clash.BY_START);
     pileUps.sort(Clash.BY_START);
@@ -154,6 +148,25 @@ class Covers {
 
   private static TimeSpan beyond(TimeSpan range) {
     return TimeSpan.of(range.start().minus(BEYOND), range.end().plus(BEYOND));
+  }
+
+  /** What places hold too much of, and what stands there while they are shut. */
+  private List<Clash> atPlaces(World world, CrewTimes.Around around, Limits house) {
+    Map<PlaceId, Clashes.Capacity> capacities = limits.capacities();
+    Map<PlaceId, Hours> openings = limits.openings(world);
+    if (capacities.isEmpty() && openings.isEmpty()) {
+      return List.of();
+    }
+    List<Clash> found = new ArrayList<>();
+    Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
+    Map<PlaceId, List<Clashes.Stay>> timed = around.stays(when -> when.wholeDays().isEmpty());
+    capacities.forEach(
+        (place, capacity) ->
+            found.addAll(Clashes.of(capacity, stays.getOrDefault(place, List.of()), house)));
+    openings.forEach(
+        (place, opening) ->
+            found.addAll(Clashes.shut(opening, timed.getOrDefault(place, List.of()))));
+    return found;
   }
 
   /** What a visit wants is for the office. */

@@ -387,6 +387,11 @@ class CrewTimes {
 
     /** What stands at places, whoever is on it. */
     Map<PlaceId, List<Clashes.Stay>> stays() {
+      return stays(when -> true);
+    }
+
+    /** Of that, what has times like these. */
+    Map<PlaceId, List<Clashes.Stay>> stays(Predicate<When> such) {
       Map<PlaceId, List<Clashes.Stay>> found = new HashMap<>();
       for (WorkRecord record : work) {
         if (record.place().isEmpty()) {
@@ -396,6 +401,7 @@ class CrewTimes {
         for (Visit visit : record.visits()) {
           visit
               .when()
+              .filter(such)
               .ifPresent(
                   when ->
                       found

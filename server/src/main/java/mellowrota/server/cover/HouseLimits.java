@@ -2,24 +2,29 @@ package mellowrota.server.cover;
 
 import java.time.DayOfWeek;
 import java.time.Duration;
+import java.time.ZoneId;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
+import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Travel;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
 /** What the house does not want of people's work, and how long ways and how large places are. */
@@ -124,6 +129,25 @@ public class HouseLimits {
               }
             });
     return new Travel(table, positions, house.reckoning().travelSpeed());
+  }
+
+  /** When places are open, of those about which it is said, each in its zone. */
+  Map<PlaceId, Hours> openings(World world) {
+    Map<PlaceId, Hours> found = new HashMap<>();
+    places
+        .terms()
+        .forEach(
+            (place, terms) -> {
+              ZoneId zone =
+                  world.places().find(place).flatMap(Place::zone).orElse(world.house().zone());
+              if (!terms.opening().isEmpty()) {
+                found.put(
+                    place,
+                    new Hours(
+                        terms.opening().stream().map(one -> one.in(zone)).toList(), List.of()));
+              }
+            });
+    return found;
   }
 
   /** Of the places about which it is said. */

@@ -80,7 +80,7 @@ class LimitsController {
     return AsSeen.tagged(
         new LimitsView(
             Stream.of(Clash.Kind.values())
-                .filter(kind -> kind != Clash.Kind.MARGIN)
+                .filter(kind -> !Limits.ONLY_WARN.contains(kind))
                 .map(
                     kind ->
                         new LimitView(
@@ -116,7 +116,7 @@ class LimitsController {
         one.fault("amount", say("common.must-be-from-0", MOST));
       } else if (kind.isEmpty()) {
         one.fault("kind", say("cover.is-missing-see-get"));
-      } else if (kind.get() == Clash.Kind.MARGIN) {
+      } else if (Limits.ONLY_WARN.contains(kind.get())) {
         one.fault("kind", say("cover.can-only-warn"));
       } else {
         wishes.put(

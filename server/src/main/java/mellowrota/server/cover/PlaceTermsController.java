@@ -4,6 +4,9 @@ import static mellowrota.server.platform.Words.say;
 
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.DayOfWeek;
+import java.time.LocalTime;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,6 +44,7 @@ class PlaceTermsController {
   private static final int MOST_HELD = 10_000;
   private static final int MOST_WAYS = 1_000;
   private static final int LONGEST_WAY = 24 * 60;
+  private static final int MOST_OPENINGS = 50;
 
   private final HouseLimits limits;
   private final Worlds worlds;
@@ -52,6 +56,12 @@ class PlaceTermsController {
       @Schema(description = "From here; the way back takes as long unless set there")
           int minutes) {}
 
+  @Schema(name = "OpeningHours")
+  record OpeningView(
+      @Schema(description = "Monday is 1") int weekday,
+      String from,
+      @Schema(description = "On the next day where not after from") String until) {}
+
   @Schema(name = "PlaceTerms")
   record TermsView(
       @Schema(description = "What it holds at once; not there: nobody has said")
@@ -60,6 +70,8 @@ class PlaceTermsController {
       @Schema(description = "Latitude (WGS 84)") @Nullable Double latitude,
       @Schema(description = "Longitude (WGS 84)") @Nullable Double longitude,
       List<WayView> ways,
+      @Schema(description = "When work can be done there; empty: not set")
+          List<OpeningView> opening,
       @With String tag)
       implements AsSeen.Tagged<TermsView> {}
 
@@ -69,7 +81,8 @@ class PlaceTermsController {
       @Nullable Boolean ofPeople,
       @Schema(nullable = true) @Nullable Double latitude,
       @Schema(nullable = true) @Nullable Double longitude,
-      @Nullable List<WayView> ways) {}
+      @Nullable List<WayView> ways,
+      @Nullable List<OpeningView> opening) {}
 
   private World office(Asker asker, long id) {
     World world = worlds.now();
@@ -81,7 +94,7 @@ class PlaceTermsController {
   }
 
   @GetMapping
-  @Operation(summary = "Capacity, position and travel times of a place")
+  @Operation(summary = "Capacity, position, opening hours and travel times of a place")
   @Transactional(readOnly = true)
   TermsView terms(Asker asker, @PathVariable long id) {
     office(asker, id);
@@ -95,6 +108,14 @@ class PlaceTermsController {
             terms.ways().entrySet().stream()
                 .map(way -> new WayView(way.getKey().value(), way.getValue()))
                 .sorted((one, other) -> Long.compare(one.to(), other.to()))
+                .toList(),
+            terms.opening().stream()
+                .map(
+                    one ->
+                        new OpeningView(
+                            one.weekday().getValue(),
+                            one.from().toString(),
+                            one.until().toString()))
                 .toList(),
             ""));
   }
@@ -133,6 +154,7 @@ class PlaceTermsController {
         one.fault("to", say("common.is-listed-twice"));
       }
     }
+    List<Places.Opening> opening = opening(input);
     boolean ofPeople = input.flag("ofPeople").orElse(false);
     input.check();
     Places.Terms terms =
@@ -141,12 +163,28 @@ class PlaceTermsController {
             ofPeople,
             latitude,
             longitude,
-            ways);
+            ways,
+            opening);
     asSeen.change(
         match,
         () -> terms(asker, id),
         body,
         () -> limits.setPlace(asker.person(), PlaceId.of(id), terms));
     return ResponseEntity.noContent().build();
+  }
+
+  private static List<Places.Opening> opening(Input input) {
+    List<Places.Opening> found = new ArrayList<>();
+    for (Input one : input.objects("opening", MOST_OPENINGS, OpeningView.class)) {
+      long weekday = one.number("weekday").orElse(0);
+      Optional<LocalTime> from = one.clock("from");
+      Optional<LocalTime> until = one.clock("until");
+      if (weekday < 1 || weekday > 7) {
+        one.fault("weekday", say("crew.must-be-a-number"));
+      } else if (from.isPresent() && until.isPresent()) {
+        found.add(new Places.Opening(DayOfWeek.of((int) weekday), from.get(), until.get()));
+      }
+    }
+    return found;
   }
 }

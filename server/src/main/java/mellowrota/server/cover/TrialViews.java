@@ -87,7 +87,7 @@ class TrialViews {
       case NIGHTS -> say("cover.breaks-nights", who, is, most, when);
       case SKILL -> say("cover.breaks-skill", who, when);
       // Of a place alone, and of due times alone, which no visit is part of.
-      case CAPACITY, DUE -> throw new IllegalStateException(clash.toString());
+      case CAPACITY, SHUT, DUE -> throw new IllegalStateException(clash.toString());
     };
   }
 

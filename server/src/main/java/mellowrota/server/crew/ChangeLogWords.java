@@ -64,6 +64,7 @@ final class ChangeLogWords {
           Map.entry("NIGHTS", "nights in a row"),
           Map.entry("SKILL", "missing skill"),
           Map.entry("CAPACITY", "capacity of a place"),
+          Map.entry("SHUT", "work at a place that is shut"),
           Map.entry("DUE", "due on one day"));
 
   /** Tables of which it is told what changed in a row that stayed; of others, the rows whole. */
@@ -81,6 +82,7 @@ final class ChangeLogWords {
           Map.entry("last_day", "Until"),
           Map.entry("hue", "Colour"),
           Map.entry("capacity", "Capacity"),
+          Map.entry("open_hours", "Opening hours"),
           Map.entry("capacity_of_people", "Count people"),
           Map.entry("latitude", "Latitude"),
           Map.entry("longitude", "Longitude"),

@@ -379,14 +379,12 @@ class WorkTimesController {
   }
 
   private static Optional<WorkTimes.Span> hoursOfDay(Input input) {
-    Optional<LocalTime> from = input.clock("from");
-    Optional<LocalTime> until = input.clock("until");
-    if (from.isEmpty() && until.isEmpty()) {
+    if (!input.has("from") && !input.has("until")) {
       return Optional.empty();
     }
-    if (from.isEmpty() || until.isEmpty()) {
-      input.fault(from.isEmpty() ? "from" : "until", say("common.is-missing"));
-    } else if (!until.get().isAfter(from.get())) {
+    Optional<LocalTime> from = input.clock("from");
+    Optional<LocalTime> until = input.clock("until");
+    if (from.isPresent() && until.isPresent() && !until.get().isAfter(from.get())) {
       input.fault("until", say("crew.leave-ends-before"));
     }
     if (input.has("last") && !input.day("last").equals(input.day("first"))) {

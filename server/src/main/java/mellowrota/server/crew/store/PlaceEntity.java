@@ -31,6 +31,10 @@ final class PlaceEntity {
   Double longitude;
   Long region;
   String week;
+
+  /** As {@code "1 08:00-17:00, 6 09:00-12:00"}; null: nobody has said. */
+  String openHours;
+
   @Version long version;
 
   protected PlaceEntity() {}

@@ -1,6 +1,8 @@
 package mellowrota.server.crew.store;
 
 import jakarta.persistence.EntityManager;
+import java.time.DayOfWeek;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -8,8 +10,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Hours;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
@@ -32,13 +38,45 @@ public class Places {
    * @param latitude in degrees north, WGS 84
    * @param longitude in degrees east, WGS 84
    * @param ways from it, in minutes
+   * @param opening when work can be done there; none: nobody has said
    */
   public record Terms(
       Optional<Integer> capacity,
       boolean ofPeople,
       Optional<Double> latitude,
       Optional<Double> longitude,
-      Map<PlaceId, Integer> ways) {}
+      Map<PlaceId, Integer> ways,
+      List<Opening> opening) {}
+
+  /** Hours of one weekday, until the next day's where {@code until} is not after {@code from}. */
+  public record Opening(DayOfWeek weekday, LocalTime from, LocalTime until) {
+
+    private static final Pattern TEXT = Pattern.compile("([1-7]) (\\d\\d:\\d\\d)-(\\d\\d:\\d\\d)");
+
+    /** In the zone of the place. */
+    public Hours.Weekly in(ZoneId zone) {
+      return new Hours.Weekly(
+          weekday, from, until, Optional.empty(), zone, Optional.empty(), Optional.empty());
+    }
+
+    /** As {@code "1 08:00-17:00"}. */
+    @Override
+    public String toString() {
+      return weekday.getValue() + " " + from + "-" + until;
+    }
+
+    /** The inverse of {@link #toString}. */
+    static Opening parse(String text) {
+      Matcher read = TEXT.matcher(text);
+      if (!read.matches()) {
+        throw new IllegalArgumentException(text);
+      }
+      return new Opening(
+          DayOfWeek.of(Integer.parseInt(read.group(1))),
+          LocalTime.parse(read.group(2)),
+          LocalTime.parse(read.group(3)));
+    }
+  }
 
   /** In which region a place lies, and on which days of the week it is worked there. */
   public record Days(Optional<Long> region, Optional<WorkingWeek> week) {}
@@ -91,7 +129,10 @@ public class Places {
                 one.capacityOfPeople,
                 Optional.ofNullable(one.latitude),
                 Optional.ofNullable(one.longitude),
-                ways.getOrDefault(one.id, Map.of())));
+                ways.getOrDefault(one.id, Map.of()),
+                one.openHours == null
+                    ? List.of()
+                    : Stream.of(one.openHours.split(", ")).map(Opening::parse).toList()));
   }
 
   public void setTerms(PlaceId id, Terms terms) {
@@ -100,6 +141,10 @@ public class Places {
     entity.capacityOfPeople = terms.ofPeople();
     entity.latitude = terms.latitude().orElse(null);
     entity.longitude = terms.longitude().orElse(null);
+    entity.openHours =
+        terms.opening().isEmpty()
+            ? null
+            : terms.opening().stream().map(Opening::toString).collect(Collectors.joining(", "));
     Map<PlaceId, Integer> open = new HashMap<>(terms.ways());
     kept
         .createQuery("from WayEntity where fromPlace = :place", WayEntity.class)
