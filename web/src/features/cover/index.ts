@@ -3,7 +3,7 @@ export { Breaks, ChosenDays, triedPeople } from './Breaks';
 export { CoverCounts } from './Counts';
 export { CoverSoon } from './CoverSoon';
 export { CoverRows } from './CoverRows';
-export { useTakers, type HeldVisit, type Taker } from './queries';
+export { useSkillsEnding, useTakers, type HeldVisit, type Taker } from './queries';
 export { useTrial, type Planned } from './useTrial';
 export { WhenCould } from './WhenCould';
 export { CoverSummary } from './CoverSummary';

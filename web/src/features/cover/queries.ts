@@ -118,6 +118,10 @@ export const useLoads = (from: string, until: string) =>
     api.GET('/api/v1/cover/loads', { params: { query: { from, until } } }),
   );
 
+/** Skills that end before long. */
+export const useSkillsEnding = () =>
+  useRead(keys.coverPart('skills-ending'), () => api.GET('/api/v1/cover/skills-ending'));
+
 export const useLeft = (person: number, from: string, until: string) =>
   useRead(keys.coverPart('left', person, from, until), () =>
     api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } }),

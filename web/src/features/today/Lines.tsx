@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { useDo, of } from '../../shared/api/ask';
 import { api, ProblemError, type Schemas } from '../../shared/api/client';
 import { usePeople } from '../../shared/api/house';
-import { dueText, leaveText, spanText } from '../../shared/time';
+import { dueText, leaveText, shortDayText, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { useTray } from '../../shared/ui/tray';
 import { leftBy, type Ahead } from '../cover';
@@ -127,6 +127,37 @@ export function LeaveAsked({ asked }: { asked: Schemas['LeaveRequest'][] }) {
           </span>
         </li>
       ))}
+    </Part>
+  );
+}
+
+/** Skills that end before long, those with work after it first. */
+export function SkillsEnding({ of: all }: { of: Schemas['SkillEnding'][] }) {
+  const navigate = useNavigate();
+  return (
+    <Part name={words.skills} count={all.length} folds="skills">
+      {[...all]
+        .sort((a, b) => Number(b.touched > 0) - Number(a.touched > 0))
+        .map((one) => (
+          <li key={`${one.person}:${one.skill}`} className={styles.line}>
+            <span className={styles.coming}>
+              <span className={styles.name}>{one.name}</span>
+              <span className={styles.when}>
+                {words.skillEnds(
+                  one.skill,
+                  shortDayText(one.last),
+                  one.touched,
+                  one.first && shortDayText(one.first.slice(0, 10)),
+                )}
+              </span>
+            </span>
+            <span className={styles.remedy}>
+              <Button size="small" onClick={() => void navigate('/crew/people')}>
+                {words.look}
+              </Button>
+            </span>
+          </li>
+        ))}
     </Part>
   );
 }

@@ -9,10 +9,10 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { OutsideLines } from '../copies';
-import { useAhead } from '../cover';
+import { useAhead, useSkillsEnding } from '../cover';
 import { RecordSide, useReleases } from '../records';
 import { FirstSteps } from './FirstSteps';
-import { Aheads, LeaveAsked, Records, Unseen, useRemedies, type Open } from './Lines';
+import { Aheads, LeaveAsked, Records, SkillsEnding, Unseen, useRemedies, type Open } from './Lines';
 import { NextDays } from './NextDays';
 import { FoldsContext, Part, type Folds } from './Part';
 import styles from './today.module.css';
@@ -130,6 +130,7 @@ function Wants({
 }) {
   const remedies = useRemedies();
   const waiting = useReleases(true).data?.length ?? 0;
+  const skills = useSkillsEnding().data ?? [];
   // An unassigned shift is told by the gap it leaves.
   const unassigned = (records: Today['nobody']) =>
     records.filter(
@@ -145,7 +146,7 @@ function Wants({
   // Nothing twice: what stands elsewhere says there who has not seen it.
   const others = today.unseen.filter((one) => !told.has(one.record.id));
   const wrong = [ahead.short, ahead.shortLater, ahead.never, ahead.warns];
-  if (told.size + [...wrong, others, today.leave].flat().length + waiting === 0) {
+  if (told.size + [...wrong, others, today.leave, skills].flat().length + waiting === 0) {
     return <Calm />;
   }
   const lines = (records: Today['cant'], remedy?: keyof typeof remedies) => (
@@ -202,6 +203,7 @@ function Wants({
         />
       </Part>
       <Unseen of={others} open={open} />
+      <SkillsEnding of={skills} />
       <Part name={words.warns} count={ahead.warns.length} folds="clashes">
         <Aheads of={ahead.warns} remedy={words.look} />
       </Part>

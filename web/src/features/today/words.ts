@@ -33,6 +33,9 @@ export const words = {
     reminders: 'reminders',
   },
   giveTo: (what: string) => `Assign ${what} to`,
+  skillEnds: (skill: string, last: string, touched: number, first: string | undefined) =>
+    `${skill} until ${last}` +
+    (touched > 0 ? `; ${touched} of their later works need it, the first on ${first ?? ''}` : ''),
   tellHow: [
     { how: 'PHONE', label: 'told by phone' },
     { how: 'IN_PERSON', label: 'told in person' },

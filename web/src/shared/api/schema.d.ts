@@ -448,6 +448,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cover/skills-ending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Skills that end within sixty days, and the work that this touches */
+        get: operations["skillsEnding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cover/swap": {
         parameters: {
             query?: never;
@@ -3797,6 +3814,27 @@ export interface components {
             last?: string;
             skill: string;
         };
+        SkillEnding: {
+            /**
+             * Format: date-time
+             * @description When the first of these begins
+             */
+            first?: string;
+            /**
+             * Format: date
+             * @description The last day on which it holds
+             */
+            last: string;
+            name: string;
+            /** Format: int64 */
+            person: number;
+            skill: string;
+            /**
+             * Format: int32
+             * @description How many of the person’s works after it require it
+             */
+            touched: number;
+        };
         Skills: {
             /** @description Counts only together with somebody who is not marked so */
             notAlone: boolean;
@@ -5103,6 +5141,30 @@ export interface operations {
             401: components["responses"]["NOT_SIGNED_IN"];
             403: components["responses"]["NOT_ALLOWED"];
             422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    skillsEnding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SkillEnding"][];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
             503: components["responses"]["BUSY"];
         };
     };

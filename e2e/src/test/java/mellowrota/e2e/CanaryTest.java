@@ -215,6 +215,7 @@ public class CanaryTest {
                 """
                     .formatted(key)));
     call("DELETE /api/v1/cover/let-stand/{clash}", a -> a.delete("/api/v1/cover/let-stand/" + key));
+    call("GET /api/v1/cover/skills-ending", a -> a.get("/api/v1/cover/skills-ending"));
     call("GET /api/v1/cover/loads", a -> a.get("/api/v1/cover/loads?" + days.substring(1)));
     call(
         "GET /api/v1/cover/swaps",
@@ -425,6 +426,19 @@ public class CanaryTest {
     call(
         "POST /api/v1/records/{id}/seen #private",
         a -> a.post("/api/v1/records/" + secret + "/seen", "{}"));
+    for (long id : new long[] {open, secret}) {
+      String of = id == open ? "" : " #private";
+      call(
+          "POST /api/v1/my-day/lost/{record}/seen" + of,
+          a -> a.post("/api/v1/my-day/lost/" + id + "/seen", "{}"));
+      call("GET /api/v1/records/{id}/told" + of, a -> a.get("/api/v1/records/" + id + "/told"));
+      call(
+          "POST /api/v1/records/{id}/told" + of,
+          a ->
+              a.post(
+                  "/api/v1/records/" + id + "/told",
+                  "{\"person\": %d, \"how\": \"PHONE\"}".formatted(lead)));
+    }
     find("GET /api/v1/records.csv", a -> a.get("/api/v1/records.csv"), "cnrquote7");
     find("GET /api/v1/records.ics", a -> a.get("/api/v1/records.ics"), "cnrprivate7");
     call("GET /api/v1/calendars/{id}.csv", a -> calendarFile(a, "csv"));

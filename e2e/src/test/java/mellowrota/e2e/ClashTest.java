@@ -507,6 +507,44 @@ public class ClashTest extends OnDemo {
     hana.put(terms, "{\"opening\": []}").expect(204);
   }
 
+  /** A skill that ends is told ahead, with the work after it that wants it. */
+  @Test
+  public void skillsThatEndAreToldAhead() {
+    assertThat(ending(hana)).contains("Lerato Quist gates 2026-12-25 0");
+    String job =
+        """
+        {"kind": "JOB", "title": "Gates after Christmas", "state": "CONFIRMED", "wants": {"people": 1,
+         "skills": ["gates"]}, "visits": [{"start": "%s", "end": "%s"}], "people": [{"role": 0, "person": %d}]}
+        """;
+    long lerato = hana.idOf("people", "Lerato Quist");
+    hana.record(job.formatted("2026-12-24T21:00", "2026-12-24T22:00", lerato));
+    assertThat(ending(hana)).contains("Lerato Quist gates 2026-12-25 0");
+    long after =
+        hana.record(
+            job.replace("CONFIRMED", "TENTATIVE")
+                .formatted("2026-12-28T21:00", "2026-12-28T22:00", lerato));
+    assertThat(ending(hana)).contains("Lerato Quist gates 2026-12-25 1");
+    hana.change(after, "{\"state\": \"CANCELLED\"}");
+    assertThat(ending(hana)).contains("Lerato Quist gates 2026-12-25 0");
+    assertThat(ending(Api.of(server, "marguerite"))).noneMatch(one -> one.startsWith("Lerato"));
+    ines.get("/api/v1/cover/skills-ending").expect(403);
+  }
+
+  private static List<String> ending(Api who) {
+    List<String> found = new ArrayList<>();
+    for (JsonNode one : who.get("/api/v1/cover/skills-ending").expect(200).json()) {
+      found.add(
+          one.get("name").asString()
+              + " "
+              + one.get("skill").asString()
+              + " "
+              + one.get("last").asString()
+              + " "
+              + one.get("touched").asInt());
+    }
+    return found;
+  }
+
   // ---- Hours and leave -------------------------------------------------------------------------
 
   /** What speaks against Hedda on a Tuesday morning at the weir. */

@@ -53,7 +53,10 @@ final class ActHeader {
       return "";
     }
     try {
-      String said = URLDecoder.decode(sent.replace("+", "%2B"), StandardCharsets.UTF_8).strip();
+      String said =
+          URLDecoder.decode(sent.replace("+", "%2B"), StandardCharsets.UTF_8)
+              .replaceAll("\\p{Cntrl}+", " ")
+              .strip();
       return said.length() > MOST ? said.substring(0, MOST) : said;
     } catch (IllegalArgumentException notEncoded) {
       throw Problem.badRequest(say("acts.reason-is-not-encoded"));

@@ -25,6 +25,7 @@ import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -53,6 +54,7 @@ class CoverController {
   private final Covers covers;
   private final CandidateFinder finder;
   private final Loads loads;
+  private final SkillsEnding ending;
   private final Assigning assigning;
   private final CoverViews views;
   private final CandidateViews candidates;
@@ -187,6 +189,36 @@ class CoverController {
     DutiesController.requireOffice(me);
     requireRange(from, until);
     return views.left(world, me, finder.left(world, me, PersonId.of(person), from, until));
+  }
+
+  /** A skill that ends within sixty days. */
+  @Schema(name = "SkillEnding")
+  record EndingView(
+      long person,
+      String name,
+      String skill,
+      @Schema(description = "The last day on which it holds") LocalDate last,
+      @Schema(description = "How many of the person’s works after it require it") int touched,
+      @Schema(description = "When the first of these begins") @Nullable Instant first) {}
+
+  @GetMapping("/skills-ending")
+  @Operation(summary = "Skills that end within sixty days, and the work that this touches")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  List<EndingView> skillsEnding(Asker asker) {
+    World world = worlds.now();
+    Person me = world.person(asker.person());
+    DutiesController.requireOffice(me);
+    return ending.of(world, me).stream()
+        .map(
+            one ->
+                new EndingView(
+                    one.person().id().value(),
+                    one.person().name(),
+                    one.skill(),
+                    one.last(),
+                    one.touched(),
+                    one.first().orElse(null)))
+        .toList();
   }
 
   @GetMapping("/loads")

@@ -43,9 +43,11 @@ class NeverClashes implements ActCheck {
                 .filter(one -> act.hasMade(one.id()) || act.before(one.id()).isPresent())
                 .map(record -> new SaveTrial.Change(act.before(record.id()), record))
                 .toList());
+    if (touched.isNothing()) {
+      return;
+    }
     Set<Clash.Kind> asking = limits.askingReason();
-    if (touched.isNothing()
-        || asking.isEmpty() && !limits.limits().levels().containsValue(Clash.Level.NEVER)) {
+    if (asking.isEmpty() && !limits.limits().levels().containsValue(Clash.Level.NEVER)) {
       return;
     }
     lock.take(touched);
@@ -63,6 +65,9 @@ class NeverClashes implements ActCheck {
     found.clashes().stream()
         .filter(one -> asking.contains(one.kind()))
         .forEach(one -> open.put(ClashAcceptance.key(one), one));
+    if (open.isEmpty()) {
+      return;
+    }
     open.keySet().removeAll(store.stood().keySet());
     if (!open.isEmpty() && act.reason().isBlank()) {
       TrialViews.Told told =
