@@ -53,7 +53,11 @@ export function Line({
   const told = unseen.length > 0 ? words.notSeen(people, unseen) : people.join(', ');
   return (
     <li className={styles.line}>
-      <button type="button" className={styles.what} onClick={() => open(record.id)}>
+      <button
+        type="button"
+        className={note === undefined ? styles.what : `${styles.what} ${styles.noted}`}
+        onClick={() => open(record.id)}
+      >
         <span className={styles.ref}>{record.ref}</span>
         <span className={styles.name}>{record.title ?? words.work}</span>
         <span className={styles.where} title={record.place?.name}>
