@@ -5,7 +5,7 @@ import { GoesOut, useGoesOut } from '../features/copies';
 import { useReleases } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { eyes, lookWith } from '../shared/api/client';
-import { usePeople } from '../shared/api/house';
+import { takesWork, usePeople } from '../shared/api/house';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
 import { typeAhead, useKeys } from '../shared/ui/keys';
@@ -238,7 +238,7 @@ function FindBox({
   const [text, setText] = useState(asked);
   useEffect(() => setText(asked), [asked]);
   const find = () => {
-    const sick = onSick && whoIsSick(text, people.data ?? []);
+    const sick = onSick && whoIsSick(text, (people.data ?? []).filter(takesWork));
     if (sick) {
       setText(asked);
       onSick(sick.id);

@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router';
 import { addDays, dayNumber, dayStart, nowMoment, today, weekdayText } from '../../shared/time';
+import { onCover } from './ahead';
 import styles from './cover.module.css';
 import { useCover } from './queries';
 import { Track } from './Track';
@@ -57,11 +58,7 @@ export function CoverSoon() {
               cover={near}
               ask={ask}
               at={at}
-              onChoose={(gap) =>
-                void navigate(
-                  `/cover?from=${from}&zoom=weeks&on=${encodeURIComponent(gapKey(gap))}`,
-                )
-              }
+              onChoose={(gap) => void navigate(onCover(gapKey(gap)))}
             />
           </div>
         </div>

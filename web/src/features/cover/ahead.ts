@@ -17,13 +17,15 @@ export interface Ahead {
   to: string;
 }
 
-const to = (on: string) => `/cover?from=${today()}&zoom=weeks&on=${encodeURIComponent(on)}`;
+/** Where a gap or clash of the coming weeks stands on Cover, by its key. */
+export const onCover = (on: string) =>
+  `/cover?from=${today()}&zoom=weeks&on=${encodeURIComponent(on)}`;
 
 const clashOf = (one: Clash): Ahead => ({
   key: one.key,
   what: one.name ?? words.aPlace,
   when: clashText(one),
-  to: to(one.key),
+  to: onCover(one.key),
 });
 
 /** What only warns, one line a person, led to the first. */
@@ -49,7 +51,7 @@ export function useAhead() {
     key: gapKey(gap),
     what: askName(ask(gap.ask)),
     when: `${gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
-    to: to(gapKey(gap)),
+    to: onCover(gapKey(gap)),
   });
   const soon = nowMoment() + SOON;
   const isSoon = (gap: Gap) => Date.parse(gap.start) < soon;

@@ -1,6 +1,6 @@
 import { Form } from 'antd';
 import { useNavigate } from 'react-router';
-import { usePeople } from '../../shared/api/house';
+import { takesWork, usePeople } from '../../shared/api/house';
 import { today } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Answers, Dialog } from '../../shared/ui/Dialog';
@@ -21,9 +21,7 @@ export function SickDialog({ person, onClose }: { person?: number; onClose: () =
   const people = usePeople();
   const add = useAddLeave();
   const navigate = useNavigate();
-  const crew = (people.data ?? []).filter(
-    (one) => one.standing === 'HOUSE' || one.standing === 'AGENCY',
-  );
+  const crew = (people.data ?? []).filter(takesWork);
   const save = ({ person: id, first, last = first }: Values) => {
     const chosen = crew.find((one) => one.id === id);
     if (chosen) {

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Dropdown, Input, InputNumber, Modal, Popover, Progress } from 'antd';
 import { useState } from 'react';
-import { usePeople } from '../../shared/api/house';
+import { takesWork, usePeople } from '../../shared/api/house';
 import { Preview } from '../../shared/look/Preview';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
@@ -22,9 +22,7 @@ export function Many({ chosen: picked, onNone, bare = false }: Props) {
   const chosen = [...new Set(picked)];
   const people = usePeople();
   const many = useMany(chosen, onNone);
-  const crew = (people.data ?? [])
-    .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')
-    .map((p) => ({ value: p.id, label: p.name }));
+  const crew = (people.data ?? []).filter(takesWork).map((p) => ({ value: p.id, label: p.name }));
   const nameOf = (id: number) => crew.find((p) => p.value === id)?.label ?? '';
   const look = (deed: Deed, said: string) => void many.look(deed, said);
   const to = (state: 'CONFIRMED' | 'DONE' | 'CANCELLED') => ({

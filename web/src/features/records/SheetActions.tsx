@@ -1,7 +1,7 @@
 import { Button, Dropdown, Form, Input } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../shared/api/client';
-import { useCalendars, usePeople } from '../../shared/api/house';
+import { takesWork, useCalendars, usePeople } from '../../shared/api/house';
 import { addDays } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Answers, Dialog } from '../../shared/ui/Dialog';
@@ -183,7 +183,7 @@ function HandOver({ record }: { record: RecordView }) {
     (record.people ?? []).flatMap((p) => (p.person == null ? [] : [[p.person, p.name] as const])),
   );
   const crew = (everybody.data ?? [])
-    .filter((one) => (one.standing === 'HOUSE' || one.standing === 'AGENCY') && one.id !== from)
+    .filter((one) => takesWork(one) && one.id !== from)
     .map((one) => ({
       value: one.id,
       label: one.name,

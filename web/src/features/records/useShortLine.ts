@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { useDetails, usePeople, usePlaces, useTeams } from '../../shared/api/house';
+import { takesWork, useDetails, usePeople, usePlaces, useTeams } from '../../shared/api/house';
 import { isTeam, ofTeam, teamOf, type Holder } from './holders';
 import { draftFrom, newRecord, type Change } from './model';
 import { readShortLine, type Known } from './shortLine';
@@ -10,10 +10,7 @@ export function useKnown() {
   const places = usePlaces();
   const details = useDetails();
   const teams = useTeams();
-  const crew = useMemo(
-    () => (people.data ?? []).filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY'),
-    [people.data],
-  );
+  const crew = useMemo(() => (people.data ?? []).filter(takesWork), [people.data]);
   const known: Known = useMemo(
     () => ({
       people: crew.map((p) => ({ value: p.id, label: p.name })),

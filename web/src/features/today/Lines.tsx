@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import type { ReactNode } from 'react';
 import { useDo, of } from '../../shared/api/ask';
 import { api, ProblemError, type Schemas } from '../../shared/api/client';
-import { usePeople } from '../../shared/api/house';
+import { takesWork, usePeople } from '../../shared/api/house';
 import { dueText, leaveText, shortDayText, spanText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { useTray } from '../../shared/ui/tray';
@@ -226,9 +226,7 @@ export function useRemedies() {
   const change = useChangeNow();
   const people = usePeople();
   const tray = useTray();
-  const crew = (people.data ?? [])
-    .filter((p) => p.standing === 'HOUSE' || p.standing === 'AGENCY')
-    .map((p) => ({ value: p.id, label: p.name }));
+  const crew = (people.data ?? []).filter(takesWork).map((p) => ({ value: p.id, label: p.name }));
   const act = (id: number, how: Parameters<typeof change.mutate>[0]['change'], said: string) =>
     change.mutate(
       { id, change: how },

@@ -1,10 +1,14 @@
 import { useRead } from './ask';
-import { api } from './client';
+import { api, type Schemas } from './client';
 import { keys } from './keys';
 
 /** What a house has, asked by every part of it. */
 
 export const usePeople = () => useRead(keys.people, () => api.GET('/api/v1/people'));
+
+/** Whether somebody can be given work: the organisation's own people and agency people. */
+export const takesWork = ({ standing }: Schemas['Person']) =>
+  standing === 'HOUSE' || standing === 'AGENCY';
 
 export const usePlaces = () => useRead(keys.places, () => api.GET('/api/v1/places'));
 
