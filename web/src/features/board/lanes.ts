@@ -136,8 +136,8 @@ function piece(item: Item, days: Days, hue: string, given: number | null): Piece
     shape,
     start,
     end: found.end,
-    outerStart: start - margin(item.when?.before),
-    outerEnd: found.end + margin(item.when?.after),
+    outerStart: start - margin(item.when?.marginBefore),
+    outerEnd: found.end + margin(item.when?.marginAfter),
     allDay: found.allDay,
     tentative:
       item.state === 'TENTATIVE' || item.state === 'DRAFT' || (item.when?.tentative ?? false),
@@ -303,9 +303,11 @@ export function layBoard(
       }
     }
     people.forEach((id) => push(byPerson, id, item));
-    if (item.place != null) {
-      push(byPlace, item.place, item);
-    }
+    [item.place, ...(item.uses ?? [])].forEach((place) => {
+      if (place != null) {
+        push(byPlace, place, item);
+      }
+    });
   }
   settle(nobody, days);
   const groups =

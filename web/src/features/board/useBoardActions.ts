@@ -83,6 +83,9 @@ export function useBoardActions(
     ...some(lane, (here) => [
       ['a', words.actions.all, () => setChosen(new Set(here.pieces.map((p) => p.key)))],
     ]),
+    ...some(mayMake && lane?.person, (person) => [
+      ['', words.actions.sick, () => page.reportSick(person)],
+    ]),
     ['A', words.actions.everything, () => setChosen(picked.everything())],
   ];
   useActionKeys(actions, rows, {

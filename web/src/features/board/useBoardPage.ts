@@ -68,6 +68,8 @@ export function useBoardPage() {
     open: (id: number) => set({ record: String(id), edit: null, draft: null }),
     edit: (id: number) => set({ record: String(id), edit: '1' }),
     make: (draft: string | null = null) => set({ record: 'new', edit: null, draft }),
+    /** Leads to who is reported sick, which any page does. */
+    reportSick: (person: number) => set({ sick: String(person) }),
     close: () => set({ record: null, edit: null, draft: null }),
   };
 }

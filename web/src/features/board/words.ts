@@ -54,6 +54,7 @@ export const words = {
     paste: 'Paste here',
     choose: 'Select or deselect',
     all: 'Select all in this lane',
+    sick: 'Report sick…',
     everything: 'Select everything in view',
     confirm: 'Confirm',
     start: 'Start',

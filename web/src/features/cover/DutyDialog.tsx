@@ -3,7 +3,7 @@ import type { Schemas } from '../../shared/api/client';
 import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { tagOf, toldOf } from '../../shared/ui/useFormOf';
-import { ClockField, DateField } from '../../shared/ui/Moments';
+import { ClockField, DateField, YearDayField } from '../../shared/ui/Moments';
 import { Answers, Dialog, Rows } from '../../shared/ui/Dialog';
 import styles from './cover.module.css';
 import { useDuties, useDutyDeeds, type DutyWish } from './queries';
@@ -14,9 +14,43 @@ interface Values {
   place: number;
   skill?: string;
   meanwhile: boolean;
-  spans: DutyWish['spans'];
+  spans: SpanValues[];
   lifted?: string;
+  others: OtherValues[];
 }
+
+/** How many stand, and what each of them needs, where it is not the same for all. */
+interface StandValues {
+  from: string;
+  until: string;
+  count: number;
+  /** As "sluice, any". */
+  oneByOne?: string;
+}
+
+type OtherValues = StandValues & { day: string };
+
+type SpanValues = StandValues & {
+  weekdays: number[];
+  first?: string;
+  last?: string;
+  season?: { first?: string; last?: string };
+};
+
+type Stand = Pick<DutyWish['spans'][number], 'from' | 'until' | 'count' | 'places'>;
+
+function standOf({ from, until, count, oneByOne }: StandValues): Stand {
+  const skills = (oneByOne ?? '').split(',').map((one) => one.trim());
+  const places = skills.map((skill) => (skill && skill !== words.any ? { skill } : {}));
+  return skills.join('') ? { from, until, count: places.length, places } : { from, until, count };
+}
+
+const typed = ({ from, until, count, places }: Stand): StandValues => ({
+  from,
+  until,
+  count,
+  oneByOne: places?.map((one) => one.skill ?? words.any).join(', '),
+});
 
 /** What must be stood: a place, how many, with which skill, over which hours. */
 export function DutyDialog({ id, onClose }: { id: number | null; onClose: () => void }) {
@@ -37,7 +71,7 @@ export function DutyDialog({ id, onClose }: { id: number | null; onClose: () => 
 }
 
 function wishOf(
-  { name, place, skill, meanwhile, spans, lifted }: Values,
+  { name, place, skill, meanwhile, spans, lifted, others }: Values,
   role: number | undefined,
 ): DutyWish {
   return {
@@ -46,15 +80,15 @@ function wishOf(
     ...(role !== undefined && { role }),
     skill: skill?.trim() ?? '',
     meanwhile,
-    spans: spans.map(({ weekdays, from, until, count, first, last }) => ({
+    spans: spans.map(({ weekdays, first, last, season, ...hours }) => ({
       weekdays,
-      from,
-      until,
-      count,
+      ...standOf(hours),
       ...(first && { first }),
       ...(last && { last }),
+      ...(season?.first && season.last && { season: { first: season.first, last: season.last } }),
     })),
     lifted: (lifted ?? '').split(/[\s,]+/).filter(Boolean),
+    others: others.map(({ day, ...hours }) => ({ day, ...standOf(hours) })),
   };
 }
 
@@ -86,9 +120,10 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
         skill: known?.skill,
         meanwhile: known?.meanwhile ?? false,
         lifted: known?.lifted?.join(' '),
-        spans: known?.spans ?? [
+        spans: known?.spans.map((one) => ({ ...one, ...typed(one) })) ?? [
           { weekdays: [1, 2, 3, 4, 5, 6, 7], from: '08:00', until: '20:00', count: 1 },
         ],
+        others: known?.others.map((one) => ({ ...one, ...typed(one) })) ?? [],
       }}
       onFinish={save}
     >
@@ -122,6 +157,8 @@ function DutyForm({ known, onClose }: { known: Schemas['Duty'] | undefined; onCl
       >
         <Input placeholder="2026-12-25" />
       </Form.Item>
+      <h3 className={styles.heads}>{words.otherHours}</h3>
+      <OtherDays />
       <Form.Item name="meanwhile" valuePropName="checked">
         <Checkbox>{words.meanwhile}</Checkbox>
       </Form.Item>
@@ -156,14 +193,12 @@ function Spans() {
           <Form.Item className={styles.weekdays} name={[field.name, 'weekdays']}>
             <Checkbox.Group options={words.weekdays} aria-label={words.dutyDays} />
           </Form.Item>
-          <Form.Item label={words.dutyCount} name={[field.name, 'count']}>
-            <InputNumber min={1} max={99} precision={0} />
+          <StandFields name={field.name} />
+          <Form.Item label={words.yearFirst} name={[field.name, 'season', 'first']}>
+            <YearDayField />
           </Form.Item>
-          <Form.Item label={words.dutyFrom} name={[field.name, 'from']}>
-            <ClockField />
-          </Form.Item>
-          <Form.Item label={words.dutyUntil} name={[field.name, 'until']}>
-            <ClockField />
+          <Form.Item label={words.yearLast} name={[field.name, 'season', 'last']}>
+            <YearDayField />
           </Form.Item>
           <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
             <DateField />
@@ -174,5 +209,50 @@ function Spans() {
         </>
       )}
     </Rows>
+  );
+}
+
+/** Days on which other hours hold. */
+function OtherDays() {
+  return (
+    <Rows
+      name="others"
+      className={styles.other}
+      fresh={() => ({ from: '08:00', until: '12:00', count: 1 })}
+      add={words.otherAdd}
+      remove={words.spanOff}
+    >
+      {(field) => (
+        <>
+          <Form.Item
+            label={words.otherDay}
+            name={[field.name, 'day']}
+            rules={[{ required: true, message: words.otherDayMissing }]}
+          >
+            <DateField />
+          </Form.Item>
+          <StandFields name={field.name} />
+        </>
+      )}
+    </Rows>
+  );
+}
+
+function StandFields({ name }: { name: number }) {
+  return (
+    <>
+      <Form.Item label={words.dutyCount} name={[name, 'count']}>
+        <InputNumber min={1} max={99} precision={0} />
+      </Form.Item>
+      <Form.Item label={words.dutyFrom} name={[name, 'from']}>
+        <ClockField />
+      </Form.Item>
+      <Form.Item label={words.dutyUntil} name={[name, 'until']}>
+        <ClockField />
+      </Form.Item>
+      <Form.Item label={words.oneByOne} name={[name, 'oneByOne']} tooltip={words.oneByOneWhy}>
+        <Input maxLength={400} placeholder={words.asTheDuty} />
+      </Form.Item>
+    </>
   );
 }

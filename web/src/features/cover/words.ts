@@ -42,13 +42,14 @@ export const words = {
     DAYS: 'too many days in a row',
     NIGHTS: 'too many nights in a row',
     SKILL: 'missing skill',
+    LEFT: 'after their last day',
     CAPACITY: 'place over capacity',
     SHUT: 'place closed',
     DUE: 'due on one day',
   } satisfies Record<Clash['kind'], string>,
   reasons: {
     HERE: 'already on it',
-    LEFT: 'has left',
+    LEFT: 'has left by then',
     ALONE: 'not qualified to work alone',
     UNKNOWN: 'busy time unknown',
     DOUBLE: 'other work',
@@ -67,8 +68,10 @@ export const words = {
     CAPACITY: 'place over capacity',
     DUE: 'too much due that day',
   } satisfies Record<Reason['why'], string>,
-  lacks: (skill: string, ended: string | undefined) =>
-    ended ? `${skill}, until ${shortDayText(ended)}` : skill,
+  lacks: ({ skill, begins, ends }: Schemas['WhoCouldLack']) =>
+    [skill, begins && `from ${shortDayText(begins)}`, ends && `until ${shortDayText(ends)}`]
+      .filter(Boolean)
+      .join(', '),
   rest: (n: number) => (n === 1 ? '1 person not available' : `${n} people not available`),
   further: (n: number) => `${n} more`,
   given: (who: string, what: string) => `${what} assigned to ${who}`,
@@ -145,7 +148,7 @@ function figureText({ why, is, limit }: Reason): string {
 /** Reasons about the whole of it need no time. */
 export function reasonText(reason: Reason): string {
   const plain = ['UNKNOWN', 'LEFT', 'SKILL', 'WEEK', 'PERIOD', 'DAYS', 'NIGHTS'];
-  const lacks = reason.lacks.map(({ skill, ended }) => words.lacks(skill, ended));
+  const lacks = reason.lacks.map(words.lacks);
   const text =
     [words.reasons[reason.why], ...reason.with].join(' ') +
     (lacks.length > 0 ? `: ${lacks.join(', ')}` : '') +

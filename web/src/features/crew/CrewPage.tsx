@@ -3,6 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import styles from './crew.module.css';
 import { House } from './House';
 import { Limits } from './Limits';
+import { Margins } from './Margins';
 import { PeopleList } from './PeopleList';
 import { PlaceList } from './PlaceList';
 import { RegionList } from './RegionList';
@@ -29,6 +30,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
                   { value: 'house', label: words.house },
                   { value: 'regions', label: words.regionsTab },
                   { value: 'limits', label: words.limitsTab },
+                  { value: 'margins', label: words.marginsTab },
                   { value: 'changes', label: words.changesTab },
                 ]
               : []),
@@ -51,6 +53,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
       {tab === 'house' && mayChange && <House />}
       {tab === 'regions' && mayChange && <RegionList />}
       {tab === 'limits' && mayChange && <Limits />}
+      {tab === 'margins' && mayChange && <Margins />}
       {tab === 'changes' && mayChange && <ChangeLog />}
     </section>
   );

@@ -20,6 +20,7 @@ const levelOf = (limit: Limit): Level =>
 type Values = Record<string, { level: Level; amount?: number }> & {
   weekBegins: LimitsChange['weekBegins'];
   periodWeeks: number;
+  travelSpeed: number;
 };
 
 /** What the house does not want of people's work, and how far it minds. */
@@ -52,6 +53,7 @@ export function Limits() {
         tag: limits.data.tag,
         weekBegins: limits.data.weekBegins,
         periodWeeks: limits.data.periodWeeks,
+        travelSpeed: limits.data.travelSpeed,
       }}
       onFinish={(values: Values) =>
         set.mutate(
@@ -59,6 +61,7 @@ export function Limits() {
             tag: tagOf(form),
             weekBegins: values.weekBegins,
             periodWeeks: values.periodWeeks,
+            travelSpeed: values.travelSpeed,
             limits: all.map(({ kind }) => ({
               kind,
               level: values[kind]!.level === 'NEVER' ? 'NEVER' : 'WARN',
@@ -101,6 +104,19 @@ export function Limits() {
           </Form.Item>
         </div>
       ))}
+      <Reckoning />
+      {set.error && <Fault error={set.error} />}
+      <Button type="primary" htmlType="submit" loading={set.isPending}>
+        {words.save}
+      </Button>
+    </Form>
+  );
+}
+
+/** How hours and ways are reckoned. */
+function Reckoning() {
+  return (
+    <>
       <div className={styles.limit}>
         <span>{words.periodWeeks}</span>
         <Form.Item name="periodWeeks">
@@ -115,10 +131,13 @@ export function Limits() {
         </Form.Item>
         <span />
       </div>
-      {set.error && <Fault error={set.error} />}
-      <Button type="primary" htmlType="submit" loading={set.isPending}>
-        {words.save}
-      </Button>
-    </Form>
+      <div className={styles.limit}>
+        <span>{words.travelSpeed}</span>
+        <Form.Item name="travelSpeed">
+          <InputNumber min={1} max={300} suffix={words.speedUnit} aria-label={words.travelSpeed} />
+        </Form.Item>
+        <span className={styles.quiet}>{words.asTheCrowFlies}</span>
+      </div>
+    </>
   );
 }

@@ -7,11 +7,11 @@ import { useSetSkills, useSkills, type Person } from './queries';
 import { words } from './words';
 
 interface Values {
-  skills: { skill: string; last?: string }[];
+  skills: { skill: string; first?: string; last?: string }[];
   notAlone: boolean;
 }
 
-/** What somebody can, each with its last day, and whether they may stand alone. */
+/** What somebody can, each with the days on which it holds, and whether they may stand alone. */
 export function SkillsDialog({ person, onClose }: { person: Person; onClose: () => void }) {
   const known = useSkills(person.id);
   const set = useSetSkills(person.id);
@@ -34,7 +34,11 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
               {
                 tag: tagOf(form),
                 notAlone: values.notAlone,
-                skills: values.skills.map(({ skill, last }) => ({ skill, ...(last && { last }) })),
+                skills: values.skills.map(({ skill, first, last }) => ({
+                  skill,
+                  ...(first && { first }),
+                  ...(last && { last }),
+                })),
               },
               { onSuccess: onClose, onError: (error) => toldOf(form, error) },
             )
@@ -55,6 +59,9 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
                   rules={[{ required: true, message: words.skillMissing }]}
                 >
                   <Input maxLength={40} />
+                </Form.Item>
+                <Form.Item label={words.skillFirst} name={[field.name, 'first']}>
+                  <DateField />
                 </Form.Item>
                 <Form.Item label={words.skillLast} name={[field.name, 'last']}>
                   <DateField />

@@ -25,6 +25,7 @@ interface Values {
   hours: Row[];
   contract?: number;
   zone?: string;
+  lastDay?: string;
 }
 
 /** When somebody works and when they are away. */
@@ -217,7 +218,7 @@ function Week({
   const { setHours, setTerms } = useTimesDeeds(person.id);
   const error = setHours.error ?? setTerms.error;
   const [form] = Form.useForm<Values>();
-  const save = async ({ hours, contract, zone }: Values) => {
+  const save = async ({ hours, contract, zone, lastDay }: Values) => {
     await setHours.mutateAsync(
       { tag: tagOf(form, 'hours'), hours: hours.map(said) },
       { onError: (error) => toldOf(form, error, 'hours') },
@@ -228,6 +229,7 @@ function Week({
         tag: tagOf(form, 'terms'),
         zone: zone?.trim() ? zone.trim() : null,
         contractMinutes: contract == null ? null : Math.round(contract * 60),
+        lastDay: lastDay || null,
       },
       { onError: (error) => toldOf(form, error, 'terms') },
     );
@@ -242,6 +244,7 @@ function Week({
         tags: times.tags,
         hours: times.hours,
         zone: times.zone,
+        lastDay: times.lastDay,
         contract: times.contractMinutes == null ? undefined : times.contractMinutes / 60,
       }}
       onFinish={(values) => void save(values).catch(() => undefined)}
@@ -254,6 +257,9 @@ function Week({
         </Form.Item>
         <Form.Item label={words.zone} name="zone" extra={words.zoneWhy}>
           <Input maxLength={60} placeholder={words.zoneHint} />
+        </Form.Item>
+        <Form.Item label={words.lastDay} name="lastDay" extra={words.lastDayWhy}>
+          <DateField />
         </Form.Item>
       </div>
       <Answers pending={setHours.isPending || setTerms.isPending} error={error} onClose={onClose} />

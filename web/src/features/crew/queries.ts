@@ -9,7 +9,7 @@ export type Team = Schemas['Team'];
 export type Place = Schemas['Place'];
 export type HouseChange = Schemas['HouseChange'];
 
-const CREW = [keys.people, keys.teams, keys.places];
+const CREW = [keys.people, keys.teams, keys.places, keys.margins];
 
 /** One that may show somebody more, or take entries from them. */
 function useSeenChange<V, R>(call: (to: Client, value: V) => Promise<R>) {
@@ -123,6 +123,15 @@ export const useLimits = () => useReadNow(keys.limits, () => api.GET('/api/v1/li
 export const useSetLimits = () =>
   useDo(({ tag, ...body }: Seen<LimitsChange>) =>
     api.PUT('/api/v1/limits', { params: ifStill(tag), body }),
+  );
+
+export type Margin = Schemas['Margin'];
+
+export const useMargins = () => useReadNow(keys.margins, () => api.GET('/api/v1/margins'));
+
+export const useSetMargins = () =>
+  useSeenChange((to, { tag, ...body }: Seen<Schemas['MarginsChange']>) =>
+    take(to.PUT('/api/v1/margins', { params: ifStill(tag), body })),
   );
 
 export type PlaceTerms = Schemas['PlaceTerms'];

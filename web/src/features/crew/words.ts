@@ -47,6 +47,12 @@ export const words = {
   aboutMore: (names: string[]) =>
     names.slice(0, 3).join(', ') + (names.length > 3 ? ` and ${names.length - 3} more` : ''),
   more: (count: number) => `and ${count} more`,
+  marginKinds: [
+    { value: 'JOB', label: 'Jobs' },
+    { value: 'TICKET', label: 'Tickets' },
+    { value: 'SHIFT', label: 'Shifts' },
+    { value: 'DEADLINE', label: 'Deadlines' },
+  ],
   tookBack: (what: string) => `Undone: ${what}`,
   limits: {
     DOUBLE: 'Double-booked',
@@ -62,6 +68,7 @@ export const words = {
     DAYS: 'Days in a row, at most',
     NIGHTS: 'Nights in a row, at most',
     SKILL: 'Missing skill',
+    LEFT: 'Work after the person’s last day',
     CAPACITY: 'Place over capacity',
     SHUT: 'Place closed',
     DUE: 'Items due on one day for one person, fewer than',

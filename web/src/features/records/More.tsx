@@ -13,7 +13,7 @@ import { words } from './words';
 
 const COUNT = /^\d{0,3}$/;
 
-/** What most records do without: team, tags, further dates, exceptions, how often it comes. */
+/** What most records do without: team, tags, what it uses, further dates, exceptions, how often it comes. */
 export function More({ form, visits }: { form: RecordFormState; visits: number }) {
   const { draft, set, may } = form;
   const [open, setOpen] = useState(false);
@@ -23,6 +23,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
   const set1 = [
     ...form.roles.flatMap((role) => draft.others[role.number] ?? []),
     draft.tags,
+    draft.uses.length,
     ...Object.values(draft.numbers),
     draft.wants || draft.wantSkills,
   ].filter(Boolean).length;
@@ -44,6 +45,7 @@ export function More({ form, visits }: { form: RecordFormState; visits: number }
             {draft.kind !== 'SHIFT' && <Team form={form} />}
             <Text form={form} field="tags" label={words.tags} hint={words.tagsHint} needs="tags" />
           </div>
+          <Uses form={form} />
           <div className={styles.two}>
             {numbersOf(draft.kind).map((field) => (
               <Line
@@ -236,5 +238,23 @@ function Exceptions({ form, visits }: { form: RecordFormState; visits: number })
         {words.addException}
       </Button>
     </fieldset>
+  );
+}
+
+/** Further places or things that it takes. */
+function Uses({ form }: { form: RecordFormState }) {
+  return (
+    <Field label={words.uses} id="uses" fault={form.faultAt('uses')}>
+      <Choice
+        multiple
+        id="uses"
+        options={form.places}
+        value={form.draft.uses}
+        disabled={!form.may('uses')}
+        placeholder={words.usesHint}
+        style={{ width: '100%' }}
+        onChange={(uses) => form.set({ uses })}
+      />
+    </Field>
   );
 }

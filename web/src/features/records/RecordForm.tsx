@@ -97,6 +97,11 @@ export function RecordForm({ before, pointed = null, onClose, onSaved }: Props) 
             {words.private}
           </Checkbox>
         )}
+        {may('free') && kind !== 'DEADLINE' && (
+          <Checkbox checked={draft.free} onChange={(e) => set({ free: e.target.checked })}>
+            {words.free}
+          </Checkbox>
+        )}
         <More form={form} visits={before?.data.visits?.length ?? 1} />
         {before && (
           <div className={styles.gap}>

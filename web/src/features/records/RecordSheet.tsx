@@ -88,6 +88,7 @@ function Sheet({ id, record, onClose, onEdit, onOpen }: SheetProps) {
           {words.kinds[record.kind]} {record.ref} · {record.state && words.states[record.state]}
           {record.started && live ? ' · started' : ''}
           {record.isPrivate ? ' · private' : ''}
+          {record.free ? ` · ${words.takesNoTime}` : ''}
         </span>
         <Button size="small" type="text" onClick={onClose}>
           {words.close}
@@ -95,7 +96,14 @@ function Sheet({ id, record, onClose, onEdit, onOpen }: SheetProps) {
       </div>
       <h2 className={styles.title}>{record.title ?? 'Work'}</h2>
       <div className={styles.sub}>
-        {[record.place?.name, record.team?.name, due(record)].filter(Boolean).join(' · ')}
+        {[
+          record.place?.name,
+          record.uses && words.using(record.uses.map((one) => one.name)),
+          record.team?.name,
+          due(record),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </div>
       <When record={record} />
       <div className={styles.actions}>
@@ -149,8 +157,8 @@ function When({ record }: { record: RecordView }) {
         <ul className={styles.visits}>
           {visits.map((v) => {
             const margin = [
-              v.before ? words.minutesBefore(v.before) : '',
-              v.after ? words.minutesAfter(v.after) : '',
+              v.marginBefore ? words.minutesBefore(v.marginBefore) : '',
+              v.marginAfter ? words.minutesAfter(v.marginAfter) : '',
             ].filter(Boolean);
             const names = (record.people ?? []).filter((p) => p.visit === v.no).map((p) => p.name);
             return (

@@ -90,6 +90,7 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
             chosen={page.chosen}
             making={page.making}
             editing={page.editing}
+            draft={page.draft}
             onClose={page.close}
             onEdit={() => page.chosen && page.edit(page.chosen)}
             onOpen={page.open}

@@ -53,6 +53,8 @@ export interface Draft {
   state: string;
   title: string;
   place: number | null;
+  /** Further places or things, by number. */
+  uses: number[];
   team: number | null;
   lead: Holder | null;
   support: Holder[];
@@ -75,6 +77,8 @@ export interface Draft {
   repeatUnit: string;
   repeatTimes: string;
   isPrivate: boolean;
+  /** It takes nobody's time. */
+  free: boolean;
   reason: string;
 }
 
@@ -92,6 +96,7 @@ export const emptyDraft: Draft = {
   state: '',
   title: '',
   place: null,
+  uses: [],
   team: null,
   lead: null,
   support: [],
@@ -109,17 +114,24 @@ export const emptyDraft: Draft = {
   repeatUnit: '',
   repeatTimes: '',
   isPrivate: false,
+  free: false,
   reason: '',
 };
 
 export const usualMinutes = (kind: Kind) => USUAL_MINUTES[kind];
 
-/** A draft that begins where somebody pointed on the board. */
+/** A draft that begins where somebody pointed on the board, or as a list is narrowed. */
 export function draftFrom(pointed: string | null): Draft {
   if (!pointed) {
     return emptyDraft;
   }
-  let spot: { lead?: number; place?: number; span?: [string, string]; day?: string };
+  let spot: {
+    kind?: Kind;
+    lead?: number;
+    place?: number;
+    span?: [string, string];
+    day?: string;
+  };
   try {
     spot = JSON.parse(pointed) as typeof spot;
   } catch {
@@ -128,7 +140,7 @@ export function draftFrom(pointed: string | null): Draft {
   const span = spot.span && spanInput({ start: spot.span[0], end: spot.span[1] });
   return {
     ...emptyDraft,
-    kind: span ? 'JOB' : 'TICKET',
+    kind: spot.kind ?? (span ? 'JOB' : 'TICKET'),
     lead: spot.lead ?? null,
     place: spot.place ?? null,
     visits: [{ ...emptyVisit, span: span ?? '' }],
@@ -153,6 +165,7 @@ export function draftOf(record: RecordView): Draft {
     state: record.state ?? '',
     title: record.title ?? '',
     place: record.place?.id ?? null,
+    uses: (record.uses ?? []).map((one) => one.id),
     team: record.team?.id ?? null,
     lead: inRole(LEAD)[0] ?? null,
     support: inRole(SUPPORT),
@@ -189,6 +202,7 @@ export function draftOf(record: RecordView): Draft {
     repeatUnit: '',
     repeatTimes: '',
     isPrivate: record.isPrivate,
+    free: record.free ?? false,
     reason: '',
   };
 }
@@ -289,12 +303,14 @@ export function newRecord(draft: Draft): Change {
     title: draft.title,
     ...(draft.state && { state: draft.state }),
     ...(draft.place !== null && { place: draft.place }),
+    ...(draft.uses.length > 0 && { uses: draft.uses }),
     ...(draft.team !== null && { team: draft.team }),
     ...(due && draft.kind !== 'SHIFT' && { due }),
     ...(spans && { visits: visits(draft) }),
     people: people(draft, []),
     details: Object.fromEntries(Object.entries(draft.details).filter(([, value]) => value)),
     ...(draft.isPrivate && { private: true }),
+    ...(draft.free && { free: true }),
     ...(tags(draft).length > 0 && { tags: tags(draft) }),
     ...Object.fromEntries(
       numbersOf(draft.kind)
@@ -323,11 +339,17 @@ export function changesOf(record: RecordView, draft: Draft): Record<string, unkn
       change[field] = draft[field];
     }
   }
+  if (differ(draft.uses, before.uses)) {
+    change.uses = draft.uses;
+  }
   if (draft.due !== before.due) {
     change.due = readDue(draft.due);
   }
   if (draft.isPrivate !== before.isPrivate) {
     change.private = draft.isPrivate;
+  }
+  if (draft.free !== before.free) {
+    change.free = draft.free;
   }
   const spans = (d: Draft) => d.visits.map((v) => [v.no, v.span, v.before, v.after]);
   if (differ(spans(draft), spans(before))) {
@@ -383,7 +405,7 @@ function keptZones(record: RecordView, draft: Draft, before: Draft): VisitChange
     return {
       ...rest,
       ...(v.start && known?.zone && { zone: known.zone }),
-      ...(margins && { before: b ?? 0, after: a ?? 0 }),
+      ...(margins && { before: b ?? null, after: a ?? null }),
     };
   });
 }

@@ -51,6 +51,15 @@ export function useRecordsPage() {
     show,
     chosen,
     making: params.id === 'new',
+    /** A new one begins as the list is narrowed. */
+    draft:
+      person || place || kind
+        ? JSON.stringify({
+            ...(person && { lead: person }),
+            ...(place && { place }),
+            ...(kind && { kind }),
+          })
+        : null,
     editing: search.get('edit') === '1',
     find,
     state,

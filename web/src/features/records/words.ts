@@ -74,6 +74,7 @@ export const words = {
       : `Move ${-days} ${days === -1 ? 'day' : 'days'} earlier`,
   viewSaved: (name: string) => `View “${name}” saved`,
   letGo: (name: string) => `Delete view ${name}`,
+  using: (names: string[]) => `uses ${names.join(', ')}`,
   kindChoices: [
     { value: 'TICKET', label: 'Ticket' },
     { value: 'JOB', label: 'Job' },

@@ -18,6 +18,7 @@ export const keys = {
   times: (person: number) => ['times', person],
   ownTimes: ['my-times'],
   limits: ['limits'],
+  margins: ['margins'],
   placeTerms: ['place-terms'],
   placeTermsOf: (place: number) => ['place-terms', place],
   workedDays: (place: number | null) => ['worked-days', place ?? 'house'],

@@ -821,7 +821,7 @@ export interface paths {
         /** List the limits on people’s work */
         get: operations["limits"];
         /** Set limits; those not named stay */
-        put: operations["set_3"];
+        put: operations["set_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1012,6 +1012,24 @@ export interface paths {
         put?: never;
         /** Stop a link: nothing is sent or read until it is resumed */
         post: operations["stop_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/margins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Margins of work that states none itself */
+        get: operations["margins"];
+        /** Replace the margins; every calendar follows at once */
+        put: operations["set_3"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2120,6 +2138,7 @@ export interface components {
             /** Format: int64 */
             team?: number;
             title?: string;
+            uses?: number[];
             /** Format: int32 */
             visit: number;
             /** Format: int32 */
@@ -2164,14 +2183,14 @@ export interface components {
         };
         Clash: {
             /** @description Other clashes of the same pair */
-            also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE")[];
+            also: ("DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "LEFT" | "CAPACITY" | "SHUT" | "DUE")[];
             /** Format: date-time */
             end: string;
             items: components["schemas"]["ClashItem"][];
             /** @description Stays the same until either side changes */
             key: string;
             /** @enum {string} */
-            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE";
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "LEFT" | "CAPACITY" | "SHUT" | "DUE";
             letStand?: components["schemas"]["ClashLetStand"];
             /** @description Of the person, else of the place */
             name?: string;
@@ -2538,6 +2557,8 @@ export interface components {
             /** @description Whether people may do other work at the same time */
             meanwhile: boolean;
             name: string;
+            /** @description Days with other hours */
+            others: components["schemas"]["DutyOnDay"][];
             /** Format: int64 */
             place: number;
             /** Format: int32 */
@@ -2551,20 +2572,47 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        DutyOnDay: {
+            /** Format: int32 */
+            count: number;
+            /** Format: date */
+            day: string;
+            from: string;
+            /** @description Its places one by one; absent: each needs the duty’s skill */
+            places?: components["schemas"]["DutyPlace"][];
+            until: string;
+        };
+        DutyPlace: {
+            /** @description Absent: none is needed */
+            skill?: string;
+        };
+        DutySeason: {
+            /** @example 04-01 */
+            first: string;
+            /**
+             * @description Included
+             * @example 10-31
+             */
+            last: string;
+        };
         DutySpan: {
             /** Format: int32 */
             count: number;
             /**
              * Format: date
-             * @description The first day of its season
+             * @description Valid from
              */
             first?: string;
             from: string;
             /**
              * Format: date
-             * @description The last day of its season, included
+             * @description Last day on which it is valid
              */
             last?: string;
+            /** @description Its places one by one; absent: each needs the duty’s skill */
+            places?: components["schemas"]["DutyPlace"][];
+            /** @description Only this part of every year */
+            season?: components["schemas"]["DutySeason"];
             until: string;
             weekdays: number[];
         };
@@ -2573,6 +2621,8 @@ export interface components {
             /** @description People may do other work at the same time; default: no */
             meanwhile?: boolean;
             name: string;
+            /** @description Days with other hours */
+            others?: components["schemas"]["DutyOnDay"][];
             /** Format: int64 */
             place: number;
             /**
@@ -2971,7 +3021,7 @@ export interface components {
             /** @description Where it warns: who goes against it has to say why */
             asksReason?: boolean;
             /** @enum {string} */
-            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "SHUT" | "DUE";
+            kind: "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "LEFT" | "CAPACITY" | "SHUT" | "DUE";
             /** @enum {string} */
             level: "NEVER" | "WARN";
         };
@@ -2983,6 +3033,11 @@ export interface components {
              */
             periodWeeks: number;
             tag: string;
+            /**
+             * Format: double
+             * @description Kilometres an hour as the crow flies, where no travel time is set
+             */
+            travelSpeed: number;
             /** @enum {string} */
             weekBegins: "MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY";
         };
@@ -2990,6 +3045,11 @@ export interface components {
             limits?: components["schemas"]["Limit"][];
             /** Format: int32 */
             periodWeeks?: number;
+            /**
+             * Format: double
+             * @description From 1 to 300
+             */
+            travelSpeed?: number;
             /** @enum {string} */
             weekBegins?: "MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY";
         };
@@ -3157,6 +3217,32 @@ export interface components {
         Made: {
             /** Format: int64 */
             id: number;
+        };
+        Margin: {
+            /**
+             * Format: int64
+             * @description Likewise
+             */
+            after?: number;
+            /**
+             * Format: int64
+             * @description Minutes; 0 is a margin too; absent: not set
+             */
+            before?: number;
+            /** @enum {string} */
+            kind?: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
+            /** Format: int64 */
+            person?: number;
+            /** Format: int64 */
+            place?: number;
+        };
+        Margins: {
+            /** @description What a record states counts before its place’s, that before its kind’s, that before the person’s, that before the organisation’s; each side by itself */
+            margins: components["schemas"]["Margin"][];
+            tag: string;
+        };
+        MarginsChange: {
+            margins: components["schemas"]["Margin"][];
         };
         Member: {
             from: string;
@@ -3396,6 +3482,8 @@ export interface components {
             estimateMinutes?: number | null;
             /** @description Exceptions to the rules, set by the office */
             exceptions?: components["schemas"]["ExceptionChange"][];
+            /** @description It takes nobody’s time and stands on calendars as free */
+            free?: boolean;
             /**
              * @description Only when created; default: TICKET
              * @enum {string}
@@ -3426,6 +3514,8 @@ export interface components {
             /** Format: int64 */
             team?: number | null;
             title?: string;
+            /** @description Further places or things it uses, such as a vehicle */
+            uses?: number[];
             /** @description All of them; only a job can have more than one */
             visits?: components["schemas"]["VisitChange"][];
             /** @description How many people each visit needs */
@@ -3443,6 +3533,8 @@ export interface components {
              */
             estimateMinutes?: number;
             exceptions?: components["schemas"]["ExceptionView"][];
+            /** @description It takes nobody’s time */
+            free?: boolean;
             /** Format: int64 */
             id: number;
             isPrivate: boolean;
@@ -3460,6 +3552,8 @@ export interface components {
             tags?: string[];
             team?: components["schemas"]["NamedView"];
             title?: string;
+            /** @description Further places or things it uses, such as a vehicle */
+            uses?: components["schemas"]["PlaceView"][];
             visits?: components["schemas"]["VisitView"][];
             wants?: components["schemas"]["Wants"];
             warnings?: components["schemas"]["StandsInside"][];
@@ -3809,6 +3903,11 @@ export interface components {
         Skill: {
             /**
              * Format: date
+             * @description First day on which it is valid; absent: it always was
+             */
+            first?: string;
+            /**
+             * Format: date
              * @description Last day on which it is valid; absent: no end
              */
             last?: string;
@@ -3895,6 +3994,11 @@ export interface components {
              * @description null: not set
              */
             contractMinutes?: number | null;
+            /**
+             * Format: date
+             * @description The last day with the organisation, from the next on they have left; set by coordinators; null: no end; not sent: as before
+             */
+            lastDay?: string | null;
             /** @description null: the organisation’s */
             zone?: string | null;
         };
@@ -3986,14 +4090,14 @@ export interface components {
         VisitChange: {
             /**
              * Format: int32
-             * @description Margin after, in minutes
+             * @description Likewise after
              */
-            after?: number;
+            after?: number | null;
             /**
              * Format: int32
-             * @description Margin before, in minutes
+             * @description Margin before, in minutes; null: as it is set for such work
              */
-            before?: number;
+            before?: number | null;
             end?: string;
             first?: string;
             /** @description Last day, inclusive */
@@ -4005,15 +4109,31 @@ export interface components {
             zone?: string;
         };
         VisitView: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Likewise
+             */
             after?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Margin it states itself, in minutes
+             */
             before?: number;
             end?: string;
             /** Format: date-time */
             ends?: string;
             first?: string;
             last?: string;
+            /**
+             * Format: int64
+             * @description Likewise
+             */
+            marginAfter?: number;
+            /**
+             * Format: int64
+             * @description Margin it has, in minutes: its own, its place’s, its kind’s, its lead’s or the organisation’s
+             */
+            marginBefore?: number;
             /** Format: int32 */
             no: number;
             start?: string;
@@ -4068,7 +4188,7 @@ export interface components {
             /** Format: int64 */
             person: number;
             /** @enum {string} */
-            why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            why: "HERE" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "LEFT" | "CAPACITY" | "DUE";
         };
         /** @description Starts a quarter of an hour apart with the same reasons */
         WhenCouldStarts: {
@@ -4108,9 +4228,14 @@ export interface components {
         WhoCouldLack: {
             /**
              * Format: date
-             * @description The last day on which they had it, where they had
+             * @description The first day on which they have it, where that is set
              */
-            ended?: string;
+            begins?: string;
+            /**
+             * Format: date
+             * @description The last day on which they have it, where that is set
+             */
+            ends?: string;
             skill: string;
         };
         WhoCouldReason: {
@@ -4133,7 +4258,7 @@ export interface components {
             /** Format: date-time */
             start: string;
             /** @enum {string} */
-            why: "HERE" | "LEFT" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "CAPACITY" | "DUE";
+            why: "HERE" | "ALONE" | "UNKNOWN" | "DOUBLE" | "LEAVE" | "BUSY" | "TRAVEL" | "REST" | "MARGIN" | "HOURS" | "LONGEST" | "WEEK" | "PERIOD" | "DAYS" | "NIGHTS" | "SKILL" | "LEFT" | "CAPACITY" | "DUE";
             /** @description Ref and title of the work in its way, as far as the caller may see it */
             with: string[];
         };
@@ -4220,6 +4345,11 @@ export interface components {
             /** @description Days with different hours */
             days: components["schemas"]["HoursOfDay"][];
             hours: components["schemas"]["Hours"][];
+            /**
+             * Format: date
+             * @description The last day with the organisation; absent: no end
+             */
+            lastDay?: string;
             leave: components["schemas"]["Leave"][];
             tags: components["schemas"]["WorkTimesTags"];
             /** @description The person’s time zone; absent: the organisation’s */
@@ -5269,8 +5399,9 @@ export interface operations {
                 /** @description All of them are needed */
                 person: number[];
                 minutes: number;
-                /** @description Margin */
+                /** @description Margin in minutes; default: the one that is set for such work */
                 before?: number;
+                /** @description Likewise */
                 after?: number;
                 place?: number;
                 /** @description The visit being moved, which then does not clash with itself */
@@ -5979,7 +6110,7 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
-    set_3: {
+    set_4: {
         parameters: {
             query?: never;
             header: {
@@ -6386,6 +6517,64 @@ export interface operations {
             404: components["responses"]["NOT_FOUND"];
             409: components["responses"]["CONFLICT"];
             422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    margins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Margins"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    set_3: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The tag of the version that is changed; *: whatever is saved */
+                "If-Match": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarginsChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
             503: components["responses"]["BUSY"];
         };
     };

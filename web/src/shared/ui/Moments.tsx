@@ -49,6 +49,20 @@ export function DateField({ value, onChange, short, ...rest }: Props & { short?:
   );
 }
 
+/** A day of every year, typed as "1 Apr" or picked; its value is 04-01. */
+export function YearDayField({ value, onChange, ...rest }: Props) {
+  return (
+    <Picker
+      {...rest}
+      format="D MMM"
+      placeholder=""
+      // A year that has every day.
+      value={value ? dayjs(`2028-${value}`) : null}
+      onChange={(day) => onChange?.(day?.format('MM-DD') ?? '')}
+    />
+  );
+}
+
 /** A time of day, typed as "8" or "8:30" or picked; its value is 08:30. */
 export function ClockField({ value, onChange, ...rest }: Props) {
   return (

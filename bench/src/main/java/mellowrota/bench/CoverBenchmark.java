@@ -30,6 +30,7 @@ import mellowrota.core.cover.Work;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -99,7 +100,6 @@ public class CoverBenchmark {
               false,
               List.of(),
               List.of(),
-              Optional.empty(),
               one.load(gap),
               Optional.empty(),
               WhoCould.Ties.NONE));
@@ -113,14 +113,13 @@ public class CoverBenchmark {
       spans.add(
           new Duty.Repeating(
               EnumSet.allOf(DayOfWeek.class),
-              LocalTime.of(half == 0 ? 8 : 20, 0),
-              LocalTime.of(half == 0 ? 20 : 8, 0),
-              3,
-              Optional.empty(),
+              Duty.Stand.of(
+                  LocalTime.of(half == 0 ? 8 : 20, 0), LocalTime.of(half == 0 ? 20 : 8, 0), 3),
+              Validity.ALWAYS,
               Optional.empty()));
     }
     Optional<String> skill = d % 4 == 0 ? Optional.of("sluice") : Optional.empty();
-    return new Duty("duty:" + d, ZONE, skill, spans, Set.of());
+    return new Duty("duty:" + d, ZONE, skill, spans, Set.of(), List.of());
   }
 
   private void person(PersonId id, SplittableRandom random) {
@@ -161,9 +160,9 @@ public class CoverBenchmark {
       Instant from = range.start().plus(Duration.ofHours(random.nextInt(DAYS * 24)));
       busy.add(new Commitments.Busy(TimeSpan.of(from, from.plusSeconds(3600)), false));
     }
-    Map<String, Optional<LocalDate>> skills =
+    Map<String, Validity> skills =
         random.nextBoolean()
-            ? Map.of("sluice", Optional.of(FIRST.plusDays(random.nextInt(200))))
+            ? Map.of("sluice", Validity.until(FIRST.plusDays(random.nextInt(200))))
             : Map.of();
     crew.add(
         new Commitments(

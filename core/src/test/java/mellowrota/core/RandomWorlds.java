@@ -1,5 +1,6 @@
 package mellowrota.core;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -44,7 +45,8 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -113,6 +115,7 @@ public final class RandomWorlds {
     for (int i = 0; i < ways; i++) {
       builder.rendering(new Rendering(RenderingId.of(9000 + i), anyCalendar(), way()));
     }
+    builder.margins(settings());
     builder.details(definitions()).rules(rules()).wordings(wordings());
     builder.usually(usual()).ownTitles(ownTitles(), random.nextInt(4) == 0);
     return builder;
@@ -292,6 +295,8 @@ public final class RandomWorlds {
             .isPrivate(random.nextInt(6) == 0)
             .personal(random.nextInt(12) == 0)
             .place(random.nextBoolean() ? Optional.of(anyPlace()) : Optional.empty())
+            .free(random.nextInt(5) == 0)
+            .uses(random.nextInt(3) == 0 ? List.of(anyPlace(), anyPlace()) : List.of())
             .team(random.nextBoolean() ? Optional.of(anyTeam()) : Optional.empty())
             .due(due())
             .tags(random.nextBoolean() ? Set.of("tag" + random.nextInt(2)) : Set.of());
@@ -340,14 +345,33 @@ public final class RandomWorlds {
             yield Optional.of(new When.Timed(start, start.plusMinutes(random.nextInt(600))));
           }
         };
-    Optional<Margins> margins =
-        random.nextBoolean()
-            ? Optional.of(
-                new Margins(
-                    java.time.Duration.ofMinutes(random.nextInt(60)),
-                    java.time.Duration.ofMinutes(random.nextInt(60))))
-            : Optional.empty();
-    return new Visit(no, when, margins);
+    return new Visit(no, when, random.nextBoolean() ? margins() : MarginSetting.UNSET);
+  }
+
+  private MarginSetting margins() {
+    return new MarginSetting(margin(), margin());
+  }
+
+  private Optional<Duration> margin() {
+    return random.nextInt(3) == 0
+        ? Optional.empty()
+        : Optional.of(Duration.ofMinutes(random.nextInt(60)));
+  }
+
+  /** Of a house that settles none, or some of them. */
+  private MarginSettings settings() {
+    if (random.nextInt(3) == 0) {
+      return MarginSettings.NONE;
+    }
+    Map<Kind, MarginSetting> kinds = new EnumMap<>(Kind.class);
+    Map<PlaceId, MarginSetting> ofPlaces = new HashMap<>();
+    Map<PersonId, MarginSetting> ofPeople = new HashMap<>();
+    for (int i = random.nextInt(4); i > 0; i--) {
+      kinds.put(some(Kind.class).iterator().next(), margins());
+      ofPlaces.put(PlaceId.of(1 + random.nextInt(places)), margins());
+      ofPeople.put(anyPerson(), margins());
+    }
+    return new MarginSettings(margins(), kinds, ofPlaces, ofPeople);
   }
 
   private Assignment assignment(int visit) {

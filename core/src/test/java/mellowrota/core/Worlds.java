@@ -50,6 +50,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -80,6 +81,7 @@ public final class Worlds {
       Crew crew,
       Calendars calendars,
       Places places,
+      MarginSettings margins,
       Details details,
       Router router,
       Sight sight,
@@ -119,6 +121,7 @@ public final class Worlds {
     private Map<Kind, WordingId> usual = Map.of();
     private Map<PersonId, Pattern> ownTitles = Map.of();
     private boolean titlesFixed;
+    private MarginSettings margins = MarginSettings.NONE;
     private World shared;
     private Sight.Permission permission = ForSet::allows;
 
@@ -213,6 +216,11 @@ public final class Worlds {
       return this;
     }
 
+    public Builder margins(MarginSettings value) {
+      margins = value;
+      return this;
+    }
+
     public Builder permission(Sight.Permission value) {
       permission = value;
       return this;
@@ -230,8 +238,8 @@ public final class Worlds {
       Calendars calendars =
           shared == null ? Calendars.of(house, crew, list, renderings) : shared.calendars();
       Places allPlaces = shared == null ? Places.of(places, house.zone()) : shared.places();
-      Details allDetails = Details.of(details);
-      Router router = new Router(crew, calendars, allPlaces, rules);
+      Details allDetails = Details.of(details).with(margins);
+      Router router = new Router(crew, calendars, allPlaces, margins, rules);
       Sight sight =
           new Sight(
               crew,
@@ -247,6 +255,7 @@ public final class Worlds {
           crew,
           calendars,
           allPlaces,
+          margins,
           allDetails,
           router,
           sight,

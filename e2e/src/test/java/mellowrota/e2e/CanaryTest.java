@@ -269,6 +269,8 @@ public class CanaryTest {
     call("PUT /api/v1/house/days", a -> a.put("/api/v1/house/days", "{}"));
     call("GET /api/v1/settled", a -> a.get("/api/v1/settled"));
     call("GET /api/v1/limits", a -> a.get("/api/v1/limits"));
+    call("GET /api/v1/margins", a -> a.get("/api/v1/margins"));
+    call("PUT /api/v1/margins", a -> a.put("/api/v1/margins", "{\"margins\": []}"));
     call("PUT /api/v1/limits", a -> a.put("/api/v1/limits", "{\"periodWeeks\": 0}"));
     call("DELETE /api/v1/duties/{id}", a -> a.delete("/api/v1/duties/" + watch(a)));
   }

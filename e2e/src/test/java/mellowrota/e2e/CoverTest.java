@@ -693,6 +693,66 @@ public class CoverTest extends OnDemo {
     hana.delete("/api/v1/duties/" + id).expect(404);
   }
 
+  /** Two of whom one needs a skill, only in the season; on one day other hours, on one none. */
+  @Test
+  public void aDutyAsksByPlaceSeasonAndDay() {
+    long place = hana.idOf("places", "Osier Weir");
+    String body =
+        """
+        {"name": "Weir hands", "place": %d,
+         "spans": [{"weekdays": [1, 2, 3, 4, 5, 6, 7], "from": "08:00", "until": "10:00",
+                    "places": [{"skill": "sluice"}, {}],
+                    "season": {"first": "11-01", "last": "11-30"}}],
+         "lifted": ["2026-11-27"],
+         "others": [{"day": "2026-11-28", "from": "12:00", "until": "13:00"}]}
+        """
+            .formatted(place);
+    long id = hana.post("/api/v1/duties", body).expect(201).json().get("id").asLong();
+    assertThat(gaps("?from=2026-11-26&until=2026-12-03", "Weir hands"))
+        .containsExactly(
+            "2026-11-26T08:00:00Z/2026-11-26T10:00:00Z 2",
+            "2026-11-28T12:00:00Z/2026-11-28T13:00:00Z 1",
+            "2026-11-29T08:00:00Z/2026-11-29T10:00:00Z 2",
+            "2026-11-30T08:00:00Z/2026-11-30T10:00:00Z 2");
+    JsonNode known =
+        hana.get("/api/v1/duties")
+            .expect(200)
+            .json()
+            .valueStream()
+            .filter(one -> one.get("id").asLong() == id)
+            .findFirst()
+            .orElseThrow();
+    assertThat(known.get("spans").get(0).get("places").toString())
+        .isEqualTo("[{\"skill\":\"sluice\"},{}]");
+    assertThat(known.get("spans").get(0).get("count").asInt()).isEqualTo(2);
+    assertThat(known.get("spans").get(0).get("season").toString())
+        .isEqualTo("{\"first\":\"11-01\",\"last\":\"11-30\"}");
+    // Who stands there first takes the place that any may take; the skilled one stays open.
+    long caio = hana.idOf("people", "Caio Merrin");
+    hana.warned()
+        .post(
+            "/api/v1/cover/give",
+            """
+            {"ask": "duty:%d", "start": "2026-11-30T08:00:00Z", "end": "2026-11-30T10:00:00Z",
+             "person": %d}
+            """
+                .formatted(id, caio))
+        .expect(200);
+    hana.minding("NEVER");
+    assertThat(gaps("?from=2026-11-30&until=2026-12-01", "Weir hands"))
+        .containsExactly("2026-11-30T08:00:00Z/2026-11-30T10:00:00Z 1");
+    JsonNode who = whoCould(hana, id, "2026-11-30T08:00:00Z", "2026-11-30T10:00:00Z");
+    assertThat(who.valueStream().filter(one -> one.get("verdict").asString().equals("YES")))
+        .as("those who can fill the skilled place")
+        .isNotEmpty()
+        .allSatisfy(one -> assertThat(skills(one.get("person").asLong())).contains("sluice"));
+    hana.delete("/api/v1/duties/" + id).expect(204);
+  }
+
+  private String skills(long person) {
+    return hana.get("/api/v1/people/%d/skills".formatted(person)).expect(200).text();
+  }
+
   @DataProvider
   public Object[][] faults() {
     return new Object[][] {
@@ -716,7 +776,36 @@ public class CoverTest extends OnDemo {
         "/spans/0/last"
       },
       {"{\"name\": \"X\", \"place\": 1, \"spans\": [], \"lifted\": [\"soon\"]}", "/lifted"},
+      {
+        span(
+            "\"weekdays\": [1], \"from\": \"08:00\", \"until\": \"09:00\", \"count\": 3,"
+                + " \"places\": [{\"skill\": \"sluice\"}, {}]"),
+        "/spans/0/places"
+      },
+      {
+        span(
+            "\"weekdays\": [1], \"from\": \"08:00\", \"until\": \"09:00\","
+                + " \"season\": {\"first\": \"1 April\", \"last\": \"10-31\"}"),
+        "/spans/0/season/first"
+      },
+      {
+        span(
+            "\"weekdays\": [1], \"from\": \"08:00\", \"until\": \"09:00\","
+                + " \"season\": {\"first\": \"04-01\"}"),
+        "/spans/0/season/last"
+      },
+      {others("\"from\": \"08:00\", \"until\": \"09:00\""), "/others/0/day"},
+      {others("\"day\": \"2026-12-25\", \"from\": \"08:00\""), "/others/0/until"},
+      {
+        others("\"day\": \"2026-12-26\", \"from\": \"08:00\", \"until\": \"09:00\""),
+        "/others/0/day"
+      },
     };
+  }
+
+  private static String others(String fields) {
+    return "{\"name\": \"X\", \"place\": 1, \"spans\": [], \"lifted\": [\"2026-12-26\"],"
+        + " \"others\": [{%s}]}".formatted(fields);
   }
 
   private static String span(String fields) {

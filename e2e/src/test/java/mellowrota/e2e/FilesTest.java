@@ -40,7 +40,7 @@ public class FilesTest {
     List<String> lines = answer.text().lines().toList();
     assertThat(lines.get(0))
         .startsWith(
-            "ref,kind,state,title,place,team,start,end,zone,due,lead,others,tags,people needed,"
+            "ref,kind,state,title,place,also uses,team,start,end,zone,due,lead,others,tags,people needed,"
                 + "skills needed,minimum headcount,estimate,contact");
     assertThat(answer.text())
         .contains("\"Filed, with a \"\"comma\"\"\"")

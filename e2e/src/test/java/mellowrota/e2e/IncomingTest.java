@@ -105,6 +105,26 @@ public class IncomingTest extends OnDemo {
     }
   }
 
+  /** Names of places may hold commas, so that a semicolon parts them. */
+  @Test
+  public void whatWorkUsesComesByName() {
+    String file =
+        """
+        Title,Place,Also uses
+        Tow it home,Osier Weir,"The barge; Lock 7, Thornmere Flight"
+        Tow it out,Osier Weir,A raft
+        """;
+    Brought brought = new Brought("RECORDS", "what is used", file.getBytes(StandardCharsets.UTF_8));
+    List<JsonNode> rows = brought.look();
+    assertThat(rows.get(0).get("faults").size()).isZero();
+    assertThat(brought.fault(rows.get(1), "Also uses")).contains("A raft");
+    brought.take();
+    assertThat(hana.get("/api/v1/records.csv?find=Tow").expect(200).text())
+        .contains("Tow it home,Osier Weir,")
+        .contains("The barge")
+        .contains("Lock 7, Thornmere Flight");
+  }
+
   private static List<JsonNode> rows(JsonNode answer) {
     List<JsonNode> found = new ArrayList<>();
     answer.get("rows").forEach(found::add);

@@ -2,6 +2,7 @@ package mellowrota.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -92,5 +93,60 @@ public class LeaverTest extends OnDemo {
     hana.patch("/api/v1/people/" + person, "{\"standing\": \"HOUSE\"}").expect(204);
     assertThat(anybody.get(feed).status()).as("nothing comes back with them").isEqualTo(404);
     leaver.dav("PROPFIND", "/dav/calendars/", null, "Depth", "1").expect(401);
+  }
+
+  /**
+   * Until then they work as ever; from the next day on they do nothing, and have left by
+   * themselves.
+   */
+  @Test(dependsOnMethods = "allOfItEndsAndTheLookSaysSo")
+  public void whoseLastDayIsOverHasLeft() {
+    long dov = hana.idOf("people", "Dov Castellan");
+    String terms = "/api/v1/people/%d/terms".formatted(dov);
+    assertThat(hana.put(terms, "{\"lastDay\": \"2026-11-01\"}").expect(422).text())
+        .contains("/lastDay");
+    Api.of(server, "marguerite").put(terms, "{\"lastDay\": \"2027-01-15\"}").expect(403);
+    hana.put(terms, "{\"lastDay\": \"2027-01-15\"}").expect(204);
+    hana.put(terms, "{\"contractMinutes\": 1200}").expect(204);
+    assertThat(hana.get("/api/v1/people/%d/times".formatted(dov)).expect(200).text())
+        .as("what is not sent stays")
+        .contains("\"lastDay\":\"2027-01-15\"");
+
+    assertThat(hana.post("/api/v1/records", shift("2027-01-15", dov)).status()).isEqualTo(201);
+    assertThat(hana.post("/api/v1/records", shift("2027-01-16", dov)).expect(409).text())
+        .contains("Dov Castellan has left by then");
+    assertThat(
+            hana.post("/api/v1/cover/trial", "{\"change\": %s}".formatted(shift("2027-01-16", dov)))
+                .expect(200)
+                .text())
+        .contains("\"LEFT\"");
+
+    server.setClock("2027-01-15T22:00:00Z");
+    Api then = Api.of(server, "hana");
+    assertThat(standing(then, dov)).isEqualTo("HOUSE");
+    server.setClock("2027-01-16T00:00:01Z");
+    Api next = Api.of(server, "hana");
+    Await.until("they have left", Duration.ofSeconds(60), () -> standing(next, dov).equals("LEFT"));
+    next.patch("/api/v1/people/" + dov, "{\"standing\": \"HOUSE\"}").expect(204);
+    assertThat(next.get("/api/v1/people/%d/times".formatted(dov)).expect(200).text())
+        .as("who comes back has no last day")
+        .doesNotContain("lastDay");
+  }
+
+  private static String shift(String day, long person) {
+    return """
+        {"kind": "SHIFT", "title": "Lamp round", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "%sT09:00", "end": "%sT12:00", "zone": "Europe/London"}]}
+        """
+        .formatted(person, day, day);
+  }
+
+  private static String standing(Api who, long person) {
+    for (JsonNode one : who.get("/api/v1/people").expect(200).json()) {
+      if (one.get("id").asLong() == person) {
+        return one.get("standing").asString();
+      }
+    }
+    throw new AssertionError("nobody has the number " + person);
   }
 }

@@ -101,6 +101,25 @@ public class LookFirstTest extends OnDemo {
   }
 
   @Test
+  public void marginsMoveWhatStandsWithThem() {
+    String path = "/api/v1/margins";
+    long place = hana.idOf("places", "Osier Weir");
+    String all = "{\"margins\": [%s]}";
+    // On work that states none itself, by what it is, whose and where.
+    for (String one :
+        List.of(
+            "{\"before\": 5}",
+            "{\"kind\": \"JOB\", \"before\": 25}",
+            "{\"person\": %d, \"before\": 35}".formatted(wrenId),
+            "{\"place\": %d, \"after\": 45}".formatted(place))) {
+      JsonNode look = lookThenDo(hana, "PUT", path, all.formatted(one), 204);
+      assertThat(look.get("changed").asLong()).as(one).isPositive();
+    }
+    JsonNode back = lookThenDo(hana, "PUT", path, all.formatted(""), 204);
+    assertThat(back.get("changed").asLong()).isPositive();
+  }
+
+  @Test
   public void standingAndRight() {
     long guest =
         hana.post("/api/v1/people", "{\"name\": \"Guest of the yard\"}")

@@ -449,6 +449,27 @@ public class SavingTest extends OnDemo {
     Api.of(server, "wren").post("/api/v1/cover/trial", tried(hers)).expect(403);
   }
 
+  /** It takes nobody's time: it may lie over other work, and fills nothing. */
+  @Test
+  public void workThatTakesNoTimeIsInNobodysWay() {
+    LocalDate on = fresh();
+    hana.record(job("Stands there", on, 8, 12, as(0, nell)));
+    String open =
+        job("Open house", on, 9, 11, as(0, nell)).replace("{\"kind\"", "{\"free\": true, \"kind\"");
+    long record = hana.record(open);
+    assertThat(hana.get("/api/v1/records/" + record).expect(200).text()).contains("\"free\":true");
+    hana.record(job("More over it", on.plusDays(1), 8, 12, as(0, nell)));
+    assertThat(
+            put(
+                    record,
+                    change(
+                        "\"visits\": [{\"start\": \"%1$sT10:00\", \"end\": \"%1$sT14:00\"}]"
+                            .formatted(on.plusDays(1))))
+                .status())
+        .isEqualTo(200);
+    assertThat(put(record, change("\"free\": false")).expect(409).text()).contains("other work");
+  }
+
   /** How many of eight who give one person the same hours at once are answered so. */
   private static long assigned(Server server, LocalDate on, long person, int status) {
     ExecutorService threads = Executors.newFixedThreadPool(ASSIGNERS);
@@ -511,9 +532,39 @@ public class SavingTest extends OnDemo {
     Api.Answer refused =
         hana.post("/api/v1/records", job("Second", on, 10, 14, "").replace("{\"kind\"", at))
             .expect(409);
-    assertThat(refused.json().get("detail").asString()).contains("The place would hold more");
+    assertThat(refused.json().get("detail").asString()).contains("Osier Basin would hold more");
     hana.record(job("Second", on, 12, 14, "").replace("{\"kind\"", at));
     limit("CAPACITY", "WARN", -1);
+    ((ObjectNode) terms).remove("tag");
+    hana.put("/api/v1/places/%d/terms".formatted(basin), terms.toString()).expect(204);
+  }
+
+  /** It only warns, of what comes to lie there while it is shut, or to use it. */
+  @Test
+  public void whoPlansForAPlaceThatIsShutIsWarned() {
+    LocalDate on = fresh();
+    long basin = hana.idOf("places", "Osier Basin");
+    JsonNode terms = hana.get("/api/v1/places/%d/terms".formatted(basin)).expect(200).json();
+    String opening =
+        "{\"opening\": [{\"weekday\": %d, \"from\": \"08:00\", \"until\": \"11:00\"}]}"
+            .formatted(on.getDayOfWeek().getValue());
+    hana.put("/api/v1/places/%d/terms".formatted(basin), opening).expect(204);
+    for (String how : List.of("{\"place\": %d, \"kind\"", "{\"uses\": [%d], \"kind\"")) {
+      String early = job("Early", on, 8, 11, "").replace("{\"kind\"", how.formatted(basin));
+      JsonNode open = hana.post("/api/v1/cover/trial", tried(early)).expect(200).json();
+      assertThat(open.get("warns").size()).isZero();
+      JsonNode shut =
+          hana.post("/api/v1/cover/trial", tried(early.replace("T11:00", "T13:00")))
+              .expect(200)
+              .json();
+      assertThat(shut.get("refused").size()).isZero();
+      assertThat(shut.get("warns").toString()).contains("Osier Basin is closed", "11:00", "13:00");
+      long kept = hana.record(early.replace("T11:00", "T13:00"));
+      String title = "{\"record\": %d, \"change\": {\"title\": \"Later\"}}".formatted(kept);
+      assertThat(hana.post("/api/v1/cover/trial", title).expect(200).json().get("warns").size())
+          .as("what lay so before")
+          .isZero();
+    }
     ((ObjectNode) terms).remove("tag");
     hana.put("/api/v1/places/%d/terms".formatted(basin), terms.toString()).expect(204);
   }

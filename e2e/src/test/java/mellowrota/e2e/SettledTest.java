@@ -71,6 +71,7 @@ public class SettledTest extends OnDemo {
             "/api/v1/regions",
             "/api/v1/duties",
             "/api/v1/limits",
+            "/api/v1/margins",
             "/api/v1/calendars")) {
       found.put(path, hana.get(of(path)).expect(200).json());
     }
@@ -104,7 +105,9 @@ public class SettledTest extends OnDemo {
       """
       {"name": "Ferry watch", "place": {place}, "role": 0, "skill": "boat",
        "spans": [{"weekdays": [1, 2], "from": "06:00", "until": "14:00", "count": 2}],
-       "lifted": ["2026-12-25"]}
+       "lifted": ["2026-12-25"],
+       "others": [{"day": "2026-12-24", "from": "06:00", "until": "10:00",
+                   "places": [{"skill": "boat"}, {}]}]}
       """;
 
   @DataProvider
@@ -166,6 +169,15 @@ public class SettledTest extends OnDemo {
                 "house.limits",
                 "/api/v1/limits",
                 "{\"periodWeeks\": 4, \"limits\": [{\"kind\": \"REST\", \"level\": \"NEVER\", \"amount\": 660}]}"),
+            put(
+                "house.margins",
+                "/api/v1/margins",
+                "{\"margins\": [{\"before\": 10}, {\"person\": {person}, \"after\": 20}]}"),
+            put("crew.terms", "/api/v1/people/{person}/terms", "{\"lastDay\": \"2027-03-31\"}"),
+            put(
+                "crew.skills",
+                "/api/v1/people/{person}/skills",
+                "{\"skills\": [{\"skill\": \"weir\", \"first\": \"2027-02-01\"}]}"),
             post("duty.add", "/api/v1/duties", DUTY),
             delete(
                 "duty.remove",
@@ -394,6 +406,14 @@ public class SettledTest extends OnDemo {
         "Closure:  -> from Thu 24 Dec 2026 until Sat 26 Dec 2026 frost"
       },
       {post("", "/api/v1/duties", DUTY), "Hours of the duty:  -> Mon, Tue 06:00 – 14:00, 2 people"},
+      {
+        post("", "/api/v1/duties", DUTY),
+        "Other hours on a day:  -> Thu 24 Dec 2026 06:00 – 10:00, 2 people (boat, any)"
+      },
+      {
+        put("", "/api/v1/margins", "{\"margins\": [{\"place\": {place}, \"before\": 15}]}"),
+        "Margins:  -> Lock 1, Thornmere Flight: 15 min before"
+      },
       {
         patch("", "/api/v1/house", "{\"week\": [\"TUESDAY\"]}"),
         "Working days: Mon, Tue, Wed, Thu, Fri -> Tue"

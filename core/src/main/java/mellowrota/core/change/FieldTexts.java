@@ -23,7 +23,7 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.Due;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.Visit;
@@ -63,9 +63,17 @@ public final class FieldTexts {
 
   static String margins(List<Visit> visits) {
     return visits.stream()
-        .filter(visit -> visit.margins().isPresent())
-        .map(v -> v.no() + "|" + v.margins().get().before() + "|" + v.margins().get().after())
+        .filter(visit -> !visit.margins().isUnset())
+        .map(v -> v.no() + "|" + side(v.margins().before()) + "|" + side(v.margins().after()))
         .collect(Collectors.joining("\n"));
+  }
+
+  private static String side(Optional<Duration> margin) {
+    return margin.map(Duration::toString).orElse("-");
+  }
+
+  private static Optional<Duration> side(String text) {
+    return Optional.of(text).filter(said -> !said.equals("-")).map(Duration::parse);
   }
 
   static String print(Assignment a) {
@@ -125,13 +133,12 @@ public final class FieldTexts {
   }
 
   static List<Visit> visits(String text, String margins) {
-    Map<Integer, Margins> byVisit =
+    Map<Integer, MarginSetting> byVisit =
         items(margins).stream()
             .map(line -> line.split("\\|"))
             .collect(
                 Collectors.toMap(
-                    p -> Integer.valueOf(p[0]),
-                    p -> new Margins(Duration.parse(p[1]), Duration.parse(p[2]))));
+                    p -> Integer.valueOf(p[0]), p -> new MarginSetting(side(p[1]), side(p[2]))));
     List<Visit> found = new ArrayList<>();
     for (String line : items(text)) {
       String[] p = line.split("\\|");
@@ -144,7 +151,7 @@ public final class FieldTexts {
                     new When.AllDay(DaySpan.of(LocalDate.parse(p[2]), LocalDate.parse(p[3]))));
             default -> Optional.empty();
           };
-      found.add(new Visit(no, when, Optional.ofNullable(byVisit.get(no))));
+      found.add(new Visit(no, when, byVisit.getOrDefault(no, MarginSetting.UNSET)));
     }
     return found;
   }

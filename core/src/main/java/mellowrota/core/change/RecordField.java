@@ -33,6 +33,16 @@ public enum RecordField {
       seenAs(DetailKey.PLACE),
       record -> record.place().map(id -> "" + id.value()).orElse(""),
       (builder, text) -> builder.place(number(text).map(PlaceId::of))),
+  USES(
+      "uses",
+      "Also uses",
+      seenAs(DetailKey.PLACE),
+      record -> FieldTexts.lines(record.uses(), one -> "" + one.value()),
+      (builder, text) ->
+          builder.uses(
+              FieldTexts.items(text).stream()
+                  .map(one -> PlaceId.of(Long.parseLong(one)))
+                  .toList())),
   TEAM(
       "team",
       "Team",
@@ -54,7 +64,7 @@ public enum RecordField {
   /** Without their margins, which stay where the visit does. */
   VISITS(
       "visits",
-      "Visits",
+      "When",
       seenAs(DetailKey.TIMES).changedBy(Role.Right.TIMES),
       record -> FieldTexts.lines(record.visits(), FieldTexts::print),
       (builder, text) ->
@@ -101,6 +111,13 @@ public enum RecordField {
       seenBy(ForSet.EVERYONE),
       record -> flag(record.isPrivate()),
       (builder, text) -> builder.isPrivate(!text.isEmpty())),
+  /** Whether it takes nobody's time. */
+  FREE(
+      "free",
+      "Takes no time",
+      seenAs(DetailKey.TIMES).changedBy(Role.Right.TIMES),
+      record -> flag(record.free()),
+      (builder, text) -> builder.free(!text.isEmpty())),
   TAGS(
       "tags",
       "Tags",

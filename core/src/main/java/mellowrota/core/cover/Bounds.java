@@ -32,31 +32,33 @@ public record Bounds(Limits limits, Travel travel, Map<PlaceId, Room> rooms) {
 
   /** Whether who does a work matters to its place. */
   boolean countsPeople(Work trial) {
-    return trial.place().map(rooms::get).filter(room -> room.capacity().ofPeople()).isPresent();
+    return rooms(trial).stream().anyMatch(place -> rooms.get(place).capacity().ofPeople());
   }
 
   /** Where its place would hold too much with these who do a work. */
   List<Clash> tooMuch(Work trial, Set<PersonId> people) {
-    return trial
-        .place()
+    return rooms(trial).stream()
         .map(rooms::get)
-        .map(
-            room ->
-                Clashes.of(room.capacity(), with(room, trial, people), limits).stream()
-                    .filter(one -> one.involves(trial.id()))
-                    .toList())
-        .orElse(List.of());
+        .flatMap(room -> Clashes.of(room.capacity(), with(room, trial, people), limits).stream())
+        .filter(one -> one.involves(trial.id()))
+        .toList();
   }
 
   /** The same once somebody does a work in its place too. */
   Bounds and(Work done, PersonId person) {
-    Room room = done.place().map(rooms::get).orElse(null);
-    if (room == null) {
-      return this;
-    }
     Map<PlaceId, Room> all = new HashMap<>(rooms);
-    all.put(done.place().get(), new Room(room.capacity(), with(room, done, Set.of(person))));
+    rooms(done)
+        .forEach(
+            place ->
+                all.computeIfPresent(
+                    place,
+                    (key, room) -> new Room(room.capacity(), with(room, done, Set.of(person)))));
     return new Bounds(limits, travel, all);
+  }
+
+  /** Of the places where it takes room, those that hold only so much. */
+  private List<PlaceId> rooms(Work work) {
+    return work.rooms().stream().filter(rooms::containsKey).toList();
   }
 
   private static List<Clashes.Stay> with(Room room, Work work, Set<PersonId> people) {

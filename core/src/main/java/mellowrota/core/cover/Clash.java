@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.PlaceId;
 
 /**
  * Things one person cannot all do, or that a house limit does not want: one of a pair of items and
@@ -22,6 +23,7 @@ public record Clash(
     Level level,
     List<Kind> also,
     Optional<PersonId> person,
+    Optional<PlaceId> place,
     List<Item> items,
     TimeSpan span) {
 
@@ -53,6 +55,8 @@ public record Clash(
     NIGHTS,
     /** None of the places of the work is one they can fill. */
     SKILL,
+    /** Work after their last day; never allowed. */
+    LEFT,
     /** More in a place than it holds. */
     CAPACITY,
     /** Work at a place while it is shut; it only warns. */
@@ -86,6 +90,7 @@ public record Clash(
           .thenComparing(one -> one.span().end())
           .thenComparing(Clash::kind)
           .thenComparing(one -> one.person().map(PersonId::value).orElse(0L))
+          .thenComparing(one -> one.place().map(PlaceId::value).orElse(0L))
           .thenComparing(
               one -> one.items().stream().map(Item::id).collect(Collectors.joining(" ")));
 
@@ -93,9 +98,21 @@ public record Clash(
     Objects.requireNonNull(kind, "kind");
     Objects.requireNonNull(level, "level");
     Objects.requireNonNull(person, "person");
+    Objects.requireNonNull(place, "place");
     Objects.requireNonNull(span, "span");
     also = List.copyOf(also);
     items = List.copyOf(items);
+  }
+
+  /** Somebody's. */
+  static Clash of(
+      PersonId person, Kind kind, Level level, List<Kind> also, List<Item> items, TimeSpan span) {
+    return new Clash(kind, level, also, Optional.of(person), Optional.empty(), items, span);
+  }
+
+  /** Nobody's, at a place. */
+  static Clash at(PlaceId place, Kind kind, Level level, List<Item> items, TimeSpan span) {
+    return new Clash(kind, level, List.of(), Optional.empty(), Optional.of(place), items, span);
   }
 
   public boolean involves(String work) {

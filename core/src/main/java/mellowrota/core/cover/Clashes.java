@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import java.util.stream.Stream;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.PlaceId;
 
 /**
  * What clashes (COVER 15 to 24). Sure things are looked at by themselves first, then all of them:
@@ -35,7 +36,7 @@ public final class Clashes {
     if (trial.span().isEmpty()) {
       return List.of();
     }
-    Work theirs = trial.in(of.zone());
+    Work theirs = of.asTheirs(trial);
     List<Clash> found = of(of.and(theirs), limits, travel, Optional.of(theirs));
     found.removeIf(one -> !one.involves(trial.id()));
     return found;
@@ -84,7 +85,7 @@ public final class Clashes {
   }
 
   /** How much a place holds at once: visits, or the different people on them. */
-  public record Capacity(int most, boolean ofPeople) {}
+  public record Capacity(PlaceId place, int most, boolean ofPeople) {}
 
   /** Where a place holds too much; neighbouring minutes are one, with all that stands there. */
   public static List<Clash> of(Capacity capacity, Collection<Stay> stays, Limits limits) {
@@ -108,7 +109,7 @@ public final class Clashes {
    * @param opening when it is open; where nothing is said it always is
    * @param stays with their own times, without margins; not what takes whole days
    */
-  public static List<Clash> shut(Hours opening, Collection<Stay> stays) {
+  public static List<Clash> shut(PlaceId place, Hours opening, Collection<Stay> stays) {
     List<Clash> found = new ArrayList<>();
     if (opening.isUnsaid()) {
       return found;
@@ -117,8 +118,7 @@ public final class Clashes {
       List<TimeSpan> open = opening.at(Optional.empty(), one.span());
       List<Clash.Item> item = List.of(new Clash.Item(Clash.Sort.WORK, one.id(), one.span()));
       for (TimeSpan span : Spans.without(one.span(), open)) {
-        found.add(
-            new Clash(Clash.Kind.SHUT, Clash.Level.WARN, List.of(), Optional.empty(), item, span));
+        found.add(Clash.at(place, Clash.Kind.SHUT, Clash.Level.WARN, item, span));
       }
     }
     found.sort(Clash.BY_START);
@@ -152,7 +152,7 @@ public final class Clashes {
                 .map(one -> new Clash.Item(Clash.Sort.WORK, one.id(), one.span()))
                 .distinct()
                 .toList();
-        found.add(new Clash(Clash.Kind.CAPACITY, level, List.of(), Optional.empty(), items, span));
+        found.add(Clash.at(capacity.place(), Clash.Kind.CAPACITY, level, items, span));
         from = null;
       }
     }
@@ -203,11 +203,11 @@ public final class Clashes {
             TimeSpan span = TimeSpan.of(of.start(day), of.start(day.plusDays(1)));
             long sure = items.values().stream().filter(one -> !one.tentative()).count();
             found.add(
-                new Clash(
+                Clash.of(
+                    of.person(),
                     Clash.Kind.DUE,
                     sure < limits.dueADay() ? Clash.Level.WARN : limits.level(Clash.Kind.DUE),
                     List.of(),
-                    Optional.of(of.person()),
                     items.keySet().stream()
                         .map(id -> new Clash.Item(Clash.Sort.WORK, id, span))
                         .toList(),

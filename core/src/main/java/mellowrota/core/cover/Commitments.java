@@ -11,6 +11,7 @@ import java.util.Objects;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.work.MarginSetting;
 
 /**
  * What takes one person's time, and when they work.
@@ -18,6 +19,7 @@ import mellowrota.core.time.TimeSpan;
  * @param zone in whose days their days, weeks and nights are
  * @param leave agreed
  * @param busy in calendars of their own; never a copy of ours
+ * @param margins theirs, else the house's, for work that says nothing of them
  */
 public record Commitments(
     PersonId person,
@@ -26,7 +28,8 @@ public record Commitments(
     List<Leave> leave,
     List<Busy> busy,
     List<Work> work,
-    Eligibility able) {
+    Eligibility able,
+    MarginSetting margins) {
 
   /** Days on which they are away. */
   public record Leave(String id, TimeSpan span) {
@@ -45,14 +48,31 @@ public record Commitments(
     Objects.requireNonNull(able, "able");
     leave = List.copyOf(leave);
     busy = List.copyOf(busy);
-    work = List.copyOf(work);
+    work = work.stream().map(one -> one.of(zone, margins)).toList();
+  }
+
+  /** Somebody of whose margins nothing is said. */
+  public Commitments(
+      PersonId person,
+      ZoneId zone,
+      Hours hours,
+      List<Leave> leave,
+      List<Busy> busy,
+      List<Work> work,
+      Eligibility able) {
+    this(person, zone, hours, leave, busy, work, able, MarginSetting.UNSET);
+  }
+
+  /** Work as they would have it. */
+  Work asTheirs(Work other) {
+    return other.of(zone, margins);
   }
 
   /** The same with one more work. */
   public Commitments and(Work more) {
     List<Work> all = new ArrayList<>(work);
-    all.add(more.in(zone));
-    return new Commitments(person, zone, hours, leave, busy, all, able);
+    all.add(more);
+    return new Commitments(person, zone, hours, leave, busy, all, able, margins);
   }
 
   /** Of sure work in a span, each minute once; all-day work has no hours. */

@@ -1,7 +1,6 @@
 package mellowrota.core.cover;
 
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -14,6 +13,7 @@ import java.util.function.BinaryOperator;
 import java.util.function.Predicate;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 
 /**
  * How far needs are filled, over any range (COVER 6 to 14).
@@ -257,9 +257,10 @@ public record Cover(List<Stretch> stretches) {
       for (Sits sit : here) {
         bounds.add(sit.from());
         bounds.add(sit.until());
-        for (Optional<LocalDate> last :
+        for (Validity days :
             people.getOrDefault(sit.person(), Eligibility.PLAIN).skills().values()) {
-          last.ifPresent(day -> bounds.add(Eligibility.end(day, one.need().zone())));
+          days.begins(one.need().zone()).ifPresent(bounds::add);
+          days.ends(one.need().zone()).ifPresent(bounds::add);
         }
       }
       bounds.removeIf(at -> at.isBefore(one.from()) || at.isAfter(one.until()));

@@ -1,7 +1,6 @@
 package mellowrota.core.cover;
 
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
@@ -9,20 +8,18 @@ import java.util.Objects;
 import java.util.Optional;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 
 /**
  * What somebody can fill.
  *
- * @param skills by name, with the last day on which each holds; empty: it does not end
+ * @param skills by name, with the days on which each holds, at the site
  * @param notAlone counts only beside somebody who is not so marked
  * @param leave agreed leave
  * @param until from when they are with us no longer
  */
 public record Eligibility(
-    Map<String, Optional<LocalDate>> skills,
-    boolean notAlone,
-    List<TimeSpan> leave,
-    Optional<Instant> until) {
+    Map<String, Validity> skills, boolean notAlone, List<TimeSpan> leave, Optional<Instant> until) {
 
   /** Who can do all that asks for no skill. */
   public static final Eligibility PLAIN =
@@ -34,26 +31,15 @@ public record Eligibility(
     Objects.requireNonNull(until, "until");
   }
 
-  /** Whether they have what a place wants; a skill ends after its last day at the site. */
+  /** Whether they have what a place wants. */
   public boolean fits(Optional<String> skill, Instant at, ZoneId site) {
-    if (skill.isEmpty()) {
-      return true;
-    }
-    Optional<LocalDate> last = skills.get(skill.get());
-    return last != null && last.map(day -> at.isBefore(end(day, site))).orElse(true);
+    return skill.isEmpty()
+        || skills.containsKey(skill.get())
+            && skills.get(skill.get()).holdsOn(LocalTimes.day(at, site));
   }
 
-  /** When they have a skill within a range. */
-  public List<TimeSpan> having(String skill, ZoneId site, TimeSpan range) {
-    Optional<LocalDate> last = skills.get(skill);
-    if (last == null) {
-      return List.of();
-    }
-    Instant until = last.map(day -> end(day, site)).orElse(range.end());
-    return until.isAfter(range.start()) ? List.of(TimeSpan.of(range.start(), until)) : List.of();
-  }
-
-  static Instant end(LocalDate day, ZoneId site) {
-    return LocalTimes.moment(day.plusDays(1).atStartOfDay(), site);
+  /** When they have a skill within a range; empty: not at all. */
+  public Optional<TimeSpan> having(String skill, ZoneId site, TimeSpan range) {
+    return Optional.ofNullable(skills.get(skill)).flatMap(days -> days.in(range, site));
   }
 }

@@ -78,10 +78,18 @@ public record Limits(
   }
 
   /** What is no limit of anybody's: it never more than warns. */
-  public static final Set<Clash.Kind> ONLY_WARN = Set.of(Clash.Kind.MARGIN, Clash.Kind.SHUT);
+  private static final Set<Clash.Kind> ONLY_WARN = Set.of(Clash.Kind.MARGIN, Clash.Kind.SHUT);
+
+  /** Whether a house may settle how a kind is minded. */
+  public static boolean isSettled(Clash.Kind kind) {
+    return kind != Clash.Kind.LEFT && !ONLY_WARN.contains(kind);
+  }
 
   /** How a clash of this kind is minded. */
   public Clash.Level level(Clash.Kind kind) {
+    if (kind == Clash.Kind.LEFT) {
+      return Clash.Level.NEVER;
+    }
     return ONLY_WARN.contains(kind)
         ? Clash.Level.WARN
         : levels.getOrDefault(kind, Clash.Level.WARN);

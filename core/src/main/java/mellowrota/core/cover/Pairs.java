@@ -230,11 +230,11 @@ final class Pairs {
                   .thenComparing(Comparator.naturalOrder()));
           Clash.Kind first = byWeight.get(0);
           clashes.add(
-              new Clash(
+              Clash.of(
+                  of.person(),
                   first,
                   level(first, maybe),
                   byWeight.subList(1, byWeight.size()),
-                  Optional.of(of.person()),
                   List.of(pair.one(), pair.other()),
                   kinds.get(first)));
         });

@@ -58,6 +58,7 @@ final class Runs {
       join(works, Clash.Kind.MARGIN, maybe, this::marginOutsideHours);
     }
     join(works, Clash.Kind.SKILL, maybe, this::unskilled);
+    join(works, Clash.Kind.LEFT, maybe, this::afterTheyLeft);
   }
 
   /** Neighbouring minutes are one span, with all works in it. */
@@ -135,23 +136,24 @@ final class Runs {
     return outside;
   }
 
-  /** From when they can fill none of its places; skills only end. */
+  /** When they can fill none of its places. */
   private List<TimeSpan> unskilled(Work one) {
-    if (one.asks().isEmpty()) {
+    if (one.asks().isEmpty() || one.asks().contains(Optional.<String>empty())) {
       return List.of();
     }
-    Instant until = one.span().start();
+    List<TimeSpan> able = new ArrayList<>();
     for (Optional<String> skill : one.asks()) {
-      if (skill.isEmpty()) {
-        return List.of();
-      }
-      for (TimeSpan having : of.able().having(skill.get(), one.site(), one.span())) {
-        until = having.end().isAfter(until) ? having.end() : until;
-      }
+      of.able().having(skill.get(), one.site(), one.span()).ifPresent(able::add);
     }
-    return until.isBefore(one.span().end())
-        ? List.of(TimeSpan.of(until, one.span().end()))
-        : List.of();
+    return Spans.without(one.span(), Spans.union(able));
+  }
+
+  /** What of it lies after their last day. */
+  private List<TimeSpan> afterTheyLeft(Work one) {
+    return of.able()
+        .until()
+        .map(until -> Spans.without(one.span(), List.of(TimeSpan.of(Instant.MIN, until))))
+        .orElse(List.of());
   }
 
   /** What adds up over all of them. */
@@ -367,11 +369,11 @@ final class Runs {
                                 && one.span().overlaps(span)));
     if (!said) {
       found.add(
-          new Clash(
+          Clash.of(
+              of.person(),
               kind,
               maybe ? Clash.Level.WARN : limits.level(kind),
               List.of(),
-              Optional.of(of.person()),
               in.stream().map(Work::item).toList(),
               span));
     }

@@ -1,7 +1,6 @@
 package mellowrota.core.cover;
 
 import java.time.Duration;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -26,8 +25,6 @@ public final class WhoCould {
   public enum Why {
     /** They stand there already. */
     HERE,
-    /** They are with us no longer. */
-    LEFT,
     /** They may not stand alone, and nobody would stand beside them. */
     ALONE,
     /** A calendar of theirs could not be read for too long. */
@@ -45,6 +42,8 @@ public final class WhoCould {
     DAYS,
     NIGHTS,
     SKILL,
+    /** They are no longer with us then. */
+    LEFT,
     CAPACITY,
     DUE;
 
@@ -109,7 +108,6 @@ public final class WhoCould {
    * @param unknown whether a calendar of theirs could not be read for too long
    * @param here where they stand what is short already
    * @param alone where they would stand alone though they may not
-   * @param until from when they are with us no longer
    * @param load of work in the week, to order by
    * @param contract hours of a week; empty: as most have
    * @param ties to what is asked, to order by
@@ -120,14 +118,12 @@ public final class WhoCould {
       boolean unknown,
       List<TimeSpan> here,
       List<TimeSpan> alone,
-      Optional<Instant> until,
       Duration load,
       Optional<Duration> contract,
       Ties ties) {
     public Candidate {
       Objects.requireNonNull(of, "of");
       Objects.requireNonNull(name, "name");
-      Objects.requireNonNull(until, "until");
       Objects.requireNonNull(load, "load");
       Objects.requireNonNull(contract, "contract");
       Objects.requireNonNull(ties, "ties");
@@ -141,13 +137,13 @@ public final class WhoCould {
 
     /** The same, who would be alone in these. */
     Candidate alone(List<TimeSpan> spans) {
-      return new Candidate(of, name, unknown, here, spans, until, load, contract, ties);
+      return new Candidate(of, name, unknown, here, spans, load, contract, ties);
     }
 
     /** The same with one more work. */
     Candidate with(Work work) {
       Duration more = work.allDay() ? load : load.plus(work.span().length());
-      return new Candidate(of.and(work), name, unknown, here, alone, until, more, contract, ties);
+      return new Candidate(of.and(work), name, unknown, here, alone, more, contract, ties);
     }
 
     /** The part of their contract that is taken. */
@@ -244,14 +240,10 @@ public final class WhoCould {
   }
 
   private static Answer answer(Work asked, Candidate one, Bounds bounds, List<Reason> common) {
-    Work trial = asked.in(one.of().zone());
+    Work trial = one.of().asTheirs(asked);
     TimeSpan span = trial.span();
     List<Reason> reasons = new ArrayList<>();
     meets(span, one.here()).ifPresent(at -> reasons.add(own(Why.HERE, true, at)));
-    one.until()
-        .filter(until -> until.isBefore(span.end()))
-        .map(until -> TimeSpan.of(until.isAfter(span.start()) ? until : span.start(), span.end()))
-        .ifPresent(at -> reasons.add(own(Why.LEFT, true, at)));
     meets(span, one.alone()).ifPresent(at -> reasons.add(own(Why.ALONE, true, at)));
     Commitments with = one.of().and(trial);
     for (Clash clash : Clashes.involving(trial, one.of(), bounds.limits(), bounds.travel())) {

@@ -29,6 +29,7 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
@@ -50,10 +51,15 @@ public final class Router {
   private final Shapes shapes;
   private final List<LandingRule> rules;
 
-  public Router(Crew crew, Calendars calendars, Places places, Collection<LandingRule> rules) {
+  public Router(
+      Crew crew,
+      Calendars calendars,
+      Places places,
+      MarginSettings margins,
+      Collection<LandingRule> rules) {
     this.crew = crew;
     this.calendars = calendars;
-    this.shapes = new Shapes(places);
+    this.shapes = new Shapes(places, margins);
     this.rules =
         rules.stream()
             .filter(LandingRule::on)
@@ -153,7 +159,7 @@ public final class Router {
       return;
     }
     Optional<Instant> given = given(calendar, assigned, rolesOf(target));
-    Optional<Shapes.Laid> laid = shapes.lay(rule.shape(), record, visit, given);
+    Optional<Shapes.Laid> laid = shapes.lay(rule.shape(), record, visit, given, whose(calendar));
     if (laid.isEmpty()) {
       return;
     }
@@ -201,7 +207,7 @@ public final class Router {
         new Entry.Marks(
             record.isDone(),
             record.tentative(visit.no()),
-            busy,
+            busy && !record.free(),
             laid.late() && !record.isDone(),
             laid.unhanded());
     Entry entry =
@@ -235,7 +241,8 @@ public final class Router {
         continue;
       }
       Optional<Instant> given = given(calendar, assigned, Set.of());
-      Shapes.Laid laid = shapes.lay(Shape.AS_IT_COMES, record, visit, given).orElse(null);
+      Shapes.Laid laid =
+          shapes.lay(Shape.AS_IT_COMES, record, visit, given, Optional.empty()).orElse(null);
       if (laid == null || met.containsKey(new Spot(calendar.id(), laid.family()))) {
         continue;
       }
@@ -319,6 +326,12 @@ public final class Router {
     return throughTeam;
   }
 
+  private static Optional<PersonId> whose(Calendar calendar) {
+    return calendar.owner() instanceof Calendar.Owner.Own own
+        ? Optional.of(own.person())
+        : Optional.empty();
+  }
+
   private static Set<RoleId> rolesOf(Target target) {
     return target instanceof Target.OwnOf own ? own.roles() : Set.of();
   }
@@ -377,11 +390,9 @@ public final class Router {
       return teamCalendars(teams.roles(), assigned);
     }
     if (target instanceof Target.ThePlaces) {
-      return record
-          .place()
-          .flatMap(p -> calendars.ofPlace(p.value()))
-          .map(List::of)
-          .orElse(List.of());
+      return record.places().stream()
+          .flatMap(place -> calendars.ofPlace(place.value()).stream())
+          .toList();
     }
     if (target instanceof Target.Master) {
       return calendars.master().map(List::of).orElse(List.of());
@@ -510,7 +521,9 @@ public final class Router {
       ownCalendars(roles, assigned).forEach(c -> ids.add(c.id()));
       teamCalendars(roles, assigned).forEach(c -> ids.add(c.id()));
     }
-    record.place().flatMap(p -> calendars.ofPlace(p.value())).ifPresent(c -> ids.add(c.id()));
+    record.places().stream()
+        .flatMap(place -> calendars.ofPlace(place.value()).stream())
+        .forEach(calendar -> ids.add(calendar.id()));
     for (Calendar calendar : calendars.all()) {
       Calendar.Owner owner = calendar.owner();
       if (owner instanceof Calendar.Owner.Master

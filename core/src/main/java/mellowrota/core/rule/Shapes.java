@@ -7,8 +7,10 @@ import java.time.ZonedDateTime;
 import java.util.Optional;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.entry.Family;
+import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -22,20 +24,28 @@ final class Shapes {
       Family family, EntryTimes times, Optional<EntryTimes> bare, boolean late, boolean unhanded) {}
 
   private final Places places;
+  private final MarginSettings margins;
 
-  Shapes(Places places) {
+  Shapes(Places places, MarginSettings margins) {
     this.places = places;
+    this.margins = margins;
   }
 
   /**
    * The shape's times, or empty where the record has no span or due time for it.
    *
    * @param given when the work was handed over, as the calendar at hand counts it
+   * @param person whose calendar it is
    */
-  Optional<Laid> lay(Shape shape, WorkRecord record, Visit visit, Optional<Instant> given) {
+  Optional<Laid> lay(
+      Shape shape,
+      WorkRecord record,
+      Visit visit,
+      Optional<Instant> given,
+      Optional<PersonId> person) {
     return switch (shape) {
       case SPAN -> span(visit);
-      case SPAN_WITH_MARGINS -> spanWithMargins(visit);
+      case SPAN_WITH_MARGINS -> spanWithMargins(visit, margins.of(record, visit, person));
       case WHOLE_DAY -> wholeDay(record, visit);
       case GIVEN_DUE -> givenDue(record, visit, given);
       case DUE_MARK -> dueMark(record, Family.DUE, false, false);
@@ -65,9 +75,8 @@ final class Shapes {
     return new EntryTimes.AllDay(((When.AllDay) when).days());
   }
 
-  private static Optional<Laid> spanWithMargins(Visit visit) {
-    Margins margins = visit.margins().orElse(Margins.NONE);
-    if (visit.when().orElse(null) instanceof When.Timed timed && !margins.equals(Margins.NONE)) {
+  private static Optional<Laid> spanWithMargins(Visit visit, Margins margins) {
+    if (visit.when().orElse(null) instanceof When.Timed timed && !margins.areNone()) {
       EntryTimes with =
           new EntryTimes.Timed(
               timed.start().minus(margins.before()), timed.end().plus(margins.after()));

@@ -17,7 +17,11 @@ public final class Details {
   private final Map<DetailKey, DetailDefinition> byKey = new LinkedHashMap<>();
   private final Map<Kind, List<DetailDefinition>> byKind = new EnumMap<>(Kind.class);
 
-  private Details(Collection<DetailDefinition> definitions) {
+  /** What margins are computed from as well. */
+  private final Set<DetailKey> underMargins;
+
+  private Details(Collection<DetailDefinition> definitions, Set<DetailKey> underMargins) {
+    this.underMargins = underMargins;
     for (DetailDefinition definition : definitions) {
       byKey.put(definition.key(), definition);
       for (Kind kind : definition.kinds()) {
@@ -27,7 +31,12 @@ public final class Details {
   }
 
   public static Details of(Collection<DetailDefinition> definitions) {
-    return new Details(definitions);
+    return new Details(definitions, Set.of());
+  }
+
+  /** The same in a house that settles margins: they are for whom all is for that they come from. */
+  public Details with(MarginSettings margins) {
+    return new Details(byKey.values(), margins.restOn());
   }
 
   /** The details of a new house and whom they are for. */
@@ -83,6 +92,16 @@ public final class Details {
 
   /** Whom the detail is for on this record; a detail without a set is for office. */
   public ForSet forWhom(WorkRecord record, DetailKey key) {
+    ForSet set = settledFor(record, key);
+    if (key.equals(DetailKey.MARGINS)) {
+      for (DetailKey under : underMargins) {
+        set = set.intersection(settledFor(record, under));
+      }
+    }
+    return set;
+  }
+
+  private ForSet settledFor(WorkRecord record, DetailKey key) {
     DetailValue own = record.details().get(key);
     if (own != null && own.forWhom().isPresent()) {
       return own.forWhom().get();

@@ -8,8 +8,9 @@ import java.util.Optional;
  *
  * @param no from 1, for life
  * @param when empty while it has no span, as for most tickets
+ * @param margins what it says of them itself
  */
-public record Visit(int no, Optional<When> when, Optional<Margins> margins) {
+public record Visit(int no, Optional<When> when, MarginSetting margins) {
 
   public Visit {
     Objects.requireNonNull(when, "when");
@@ -20,6 +21,6 @@ public record Visit(int no, Optional<When> when, Optional<Margins> margins) {
   }
 
   public static Visit bare(int no) {
-    return new Visit(no, Optional.empty(), Optional.empty());
+    return new Visit(no, Optional.empty(), MarginSetting.UNSET);
   }
 }

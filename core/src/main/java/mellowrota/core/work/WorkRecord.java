@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Stream;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
@@ -22,6 +23,10 @@ import mellowrota.core.people.TeamId;
  * @param stateBefore the state it was in before it was done, else its state
  * @param cant somebody on it said that it cannot be done as it is
  * @param personal it belongs to its author alone: no job, team or customer
+ * @param free it takes nobody's time (RFC 5545 §3.8.2.7, TRANSPARENT)
+ * @param place where it is done; rules and its zone ask for this one alone
+ * @param uses further places or things that it takes, such as a barge; in the order of their
+ *     numbers
  * @param assignments by visit
  * @param dates further dates of its own, beside the due time
  * @param leastHeadCount how many people a visit has to have before a confirmed job counts as
@@ -37,9 +42,11 @@ public record WorkRecord(
     boolean cant,
     boolean isPrivate,
     boolean personal,
+    boolean free,
     PersonId author,
     Instant createdAt,
     Optional<PlaceId> place,
+    List<PlaceId> uses,
     Optional<TeamId> team,
     Optional<Due> due,
     List<NamedDate> dates,
@@ -66,6 +73,8 @@ public record WorkRecord(
     Objects.requireNonNull(leastHeadCount, "leastHeadCount");
     Objects.requireNonNull(wants, "wants");
     Objects.requireNonNull(estimate, "estimate");
+    PlaceId site = place.orElse(null);
+    uses = uses.stream().filter(one -> !one.equals(site)).distinct().sorted().toList();
     dates = List.copyOf(dates);
     visits = List.copyOf(visits);
     // In one order whoever names them, so that what was kept and what is read are alike.
@@ -76,6 +85,13 @@ public record WorkRecord(
     if (visits.isEmpty()) {
       throw new IllegalArgumentException("a record has at least one visit");
     }
+  }
+
+  /** Where it is done and what it uses. */
+  public List<PlaceId> places() {
+    return uses.isEmpty()
+        ? place.map(List::of).orElse(List.of())
+        : Stream.concat(place.stream(), uses.stream()).toList();
   }
 
   /** The text of a detail; empty when blank or absent. */
@@ -113,6 +129,16 @@ public record WorkRecord(
         .map(Assignment::holder)
         .distinct()
         .count();
+  }
+
+  /** The person who leads a visit, the first of several; empty where a team does, or nobody. */
+  public Optional<PersonId> lead(int visit) {
+    return on(visit).stream()
+        .filter(one -> one.role().equals(RoleId.LEAD))
+        .map(Assignment::holder)
+        .filter(Holder.OnePerson.class::isInstance)
+        .map(holder -> ((Holder.OnePerson) holder).person())
+        .findFirst();
   }
 
   /** Whether entries of this visit are tentative (RFC 5545 §3.8.1.11). */
@@ -154,9 +180,11 @@ public record WorkRecord(
             false,
             false,
             false,
+            false,
             author,
             createdAt,
             Optional.empty(),
+            List.of(),
             Optional.empty(),
             Optional.empty(),
             List.of(),
@@ -181,7 +209,9 @@ public record WorkRecord(
         .state(planned ? other.state : blank.state)
         .isPrivate(other.isPrivate)
         .personal(other.personal)
+        .free(other.free)
         .place(other.place)
+        .uses(other.uses)
         .team(other.team)
         .due(other.due)
         .dates(other.dates)
@@ -210,7 +240,9 @@ public record WorkRecord(
     private boolean cant;
     private boolean isPrivate;
     private boolean personal;
+    private boolean free;
     private Optional<PlaceId> place;
+    private List<PlaceId> uses;
     private Optional<TeamId> team;
     private Optional<Due> due;
     private List<NamedDate> dates;
@@ -235,7 +267,9 @@ public record WorkRecord(
       cant = from.cant;
       isPrivate = from.isPrivate;
       personal = from.personal;
+      free = from.free;
       place = from.place;
+      uses = from.uses;
       team = from.team;
       due = from.due;
       dates = from.dates;
@@ -299,8 +333,18 @@ public record WorkRecord(
       return this;
     }
 
+    public Builder free(boolean value) {
+      free = value;
+      return this;
+    }
+
     public Builder place(Optional<PlaceId> value) {
       place = value;
+      return this;
+    }
+
+    public Builder uses(List<PlaceId> value) {
+      uses = value;
       return this;
     }
 
@@ -374,9 +418,11 @@ public record WorkRecord(
           cant,
           isPrivate,
           personal,
+          free,
           author,
           createdAt,
           place,
+          uses,
           team,
           due,
           dates,

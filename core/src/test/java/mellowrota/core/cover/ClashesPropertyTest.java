@@ -22,6 +22,8 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import org.testng.annotations.Test;
@@ -107,7 +109,7 @@ public class ClashesPropertyTest {
       for (Work work : of.work()) {
         Clashes.Stay stay = new Clashes.Stay(work.id(), work.span(), Set.of(), work.tentative());
         Instant end = null;
-        for (Clash one : Clashes.shut(opening, List.of(stay))) {
+        for (Clash one : Clashes.shut(PlaceId.of(1), opening, List.of(stay))) {
           assertThat(one.level()).isEqualTo(Clash.Level.WARN);
           assertThat(one.person()).isEmpty();
           assertThat(end == null || end.isBefore(one.span().start())).as("seed " + seed).isTrue();
@@ -153,7 +155,14 @@ public class ClashesPropertyTest {
 
   private static Commitments with(Commitments all, List<Work> work) {
     return new Commitments(
-        all.person(), all.zone(), all.hours(), all.leave(), all.busy(), work, all.able());
+        all.person(),
+        all.zone(),
+        all.hours(),
+        all.leave(),
+        all.busy(),
+        work,
+        all.able(),
+        all.margins());
   }
 
   /**
@@ -281,11 +290,10 @@ public class ClashesPropertyTest {
               TimeSpan.of(from, from.plusSeconds(900L * random.nextInt(12))),
               random.nextInt(3) == 0));
     }
-    Map<String, Optional<LocalDate>> skills =
+    Map<String, Validity> skills =
         random.nextBoolean()
-            ? Map.of(
-                "s0", Optional.of(first.plusDays(random.nextInt(DAYS))), "s1", Optional.empty())
-            : Map.of("s1", Optional.of(first.plusDays(random.nextInt(DAYS))));
+            ? Map.of("s0", days(random, first), "s1", Validity.ALWAYS)
+            : Map.of("s1", days(random, first));
     return new Commitments(
         PersonId.of(1),
         zone,
@@ -293,7 +301,8 @@ public class ClashesPropertyTest {
         leave,
         busy,
         work,
-        new Eligibility(skills, false, List.of(), Optional.empty()));
+        new Eligibility(skills, false, List.of(), end(random, first, zone)),
+        margins(random));
   }
 
   private static Instant moment(SplittableRandom random, LocalDate first, ZoneId zone) {
@@ -329,14 +338,32 @@ public class ClashesPropertyTest {
             : Optional.empty(),
         random.nextInt(4) == 0,
         place(random),
-        random.nextBoolean()
-            ? Margins.NONE
-            : new Margins(
-                Duration.ofMinutes(15L * random.nextInt(6)),
-                Duration.ofMinutes(15L * random.nextInt(6))),
+        random.nextBoolean() ? MarginSetting.of(Margins.NONE) : margins(random),
         random.nextInt(6) == 0,
         asks(random),
-        ZONES[random.nextInt(3)]);
+        ZONES[random.nextInt(3)],
+        List.of());
+  }
+
+  private static Validity days(SplittableRandom random, LocalDate first) {
+    Optional<LocalDate> one = Optional.of(first.plusDays(random.nextInt(DAYS)));
+    return random.nextInt(3) == 0
+        ? new Validity(one, Optional.empty())
+        : new Validity(Optional.empty(), one);
+  }
+
+  private static Optional<Instant> end(SplittableRandom random, LocalDate first, ZoneId zone) {
+    return random.nextInt(6) == 0 ? Optional.of(moment(random, first, zone)) : Optional.empty();
+  }
+
+  private static MarginSetting margins(SplittableRandom random) {
+    return new MarginSetting(margin(random), margin(random));
+  }
+
+  private static Optional<Duration> margin(SplittableRandom random) {
+    return random.nextInt(4) == 0
+        ? Optional.empty()
+        : Optional.of(Duration.ofMinutes(15L * random.nextInt(6)));
   }
 
   private static Optional<PlaceId> place(SplittableRandom random) {

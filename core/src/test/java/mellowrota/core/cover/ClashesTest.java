@@ -24,6 +24,7 @@ import java.util.stream.Stream;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import org.testng.annotations.DataProvider;
@@ -474,6 +475,9 @@ public class ClashesTest {
       {"t20-28!sluice", "SKILL 24-28 A"},
       {"w24-28!sluice", "SKILL never 24-28 A"},
       {"w20-28!sluice,boat", ""},
+      {"w20-28!weir", "SKILL never 20-24 A"},
+      {"w20-28!sluice,weir", ""},
+      {"w8-12!weir", "SKILL never 8-12 A"},
       {"w8-10!crane w10-12!crane", "SKILL never 8-12 AB"},
     };
   }
@@ -482,10 +486,37 @@ public class ClashesTest {
   public void whatTheyCannotIsSaid(String things, String said) {
     Eligibility able =
         new Eligibility(
-            Map.of("sluice", Optional.of(MONDAY), "boat", Optional.empty()),
+            Map.of(
+                "sluice",
+                Validity.until(MONDAY),
+                "boat",
+                Validity.ALWAYS,
+                "weir",
+                new Validity(Optional.of(MONDAY.plusDays(1)), Optional.empty())),
             false,
             List.of(),
             Optional.empty());
+    check(NONE, Hours.UNSAID, able, ZoneOffset.UTC, things, said);
+  }
+
+  // ---- Their last day --------------------------------------------------------------------------
+
+  @DataProvider
+  public Object[][] ends() {
+    return new Object[][] {
+      {"w8-12", ""},
+      {"w20-24", ""},
+      {"w20-28", "LEFT never 24-28 A"},
+      {"w24-28 w28-30", "LEFT never 24-30 AB"},
+      {"t24-28", "LEFT 24-28 A"},
+    };
+  }
+
+  /** Whatever else a house lets pass. */
+  @Test(dataProvider = "ends")
+  public void afterTheirLastDayTheyDoNothing(String things, String said) {
+    Eligibility able =
+        new Eligibility(Map.of(), false, List.of(), Validity.until(MONDAY).ends(ZoneOffset.UTC));
     check(NONE, Hours.UNSAID, able, ZoneOffset.UTC, things, said);
   }
 
@@ -523,8 +554,10 @@ public class ClashesTest {
         List.of(
             new Clashes.Stay("one", morning, both, false),
             new Clashes.Stay("other", morning, both, false));
-    assertThat(Clashes.of(new Clashes.Capacity(2, true), stays, Limits.usual())).isEmpty();
-    assertThat(Clashes.of(new Clashes.Capacity(1, false), stays, Limits.usual())).hasSize(1);
+    assertThat(Clashes.of(new Clashes.Capacity(PlaceId.of(1), 2, true), stays, Limits.usual()))
+        .isEmpty();
+    assertThat(Clashes.of(new Clashes.Capacity(PlaceId.of(1), 1, false), stays, Limits.usual()))
+        .hasSize(1);
   }
 
   @Test(dataProvider = "stays")
@@ -551,7 +584,7 @@ public class ClashesTest {
             0,
             0,
             0);
-    List<Clash> clashes = Clashes.of(new Clashes.Capacity(2, people), stays, limits);
+    List<Clash> clashes = Clashes.of(new Clashes.Capacity(PlaceId.of(1), 2, people), stays, limits);
     assertThat(told(clashes)).isEqualTo(said);
     assertThat(clashes).allMatch(one -> one.person().isEmpty());
   }
@@ -588,10 +621,10 @@ public class ClashesTest {
     String[] parts = span.split("-");
     TimeSpan own = TimeSpan.of(at(parts[0], ZoneOffset.UTC), at(parts[1], ZoneOffset.UTC));
     List<Clashes.Stay> stays = List.of(new Clashes.Stay("0", own, Set.of(), false));
-    List<Clash> clashes = Clashes.shut(opening, stays);
+    List<Clash> clashes = Clashes.shut(PlaceId.of(1), opening, stays);
     assertThat(told(clashes)).isEqualTo(said);
     assertThat(clashes).allMatch(one -> one.person().isEmpty());
-    assertThat(Clashes.shut(Hours.UNSAID, stays)).isEmpty();
+    assertThat(Clashes.shut(PlaceId.of(1), Hours.UNSAID, stays)).isEmpty();
   }
 
   // ---- Due -------------------------------------------------------------------------------------

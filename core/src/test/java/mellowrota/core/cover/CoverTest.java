@@ -10,6 +10,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import java.util.SplittableRandom;
 import java.util.function.Supplier;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import org.testng.annotations.Test;
 
@@ -121,29 +123,47 @@ public class CoverTest {
       spans.add(
           new Duty.Repeating(
               weekdays,
-              from,
-              until,
-              1 + random.nextInt(3),
-              random.nextInt(4) == 0 ? Optional.of(first.plusDays(2)) : Optional.empty(),
-              random.nextInt(4) == 0 ? Optional.of(first.plusDays(4)) : Optional.empty()));
+              stand(random, from, until),
+              new Validity(
+                  random.nextInt(4) == 0 ? Optional.of(first.plusDays(2)) : Optional.empty(),
+                  random.nextInt(4) == 0 ? Optional.of(first.plusDays(4)) : Optional.empty()),
+              Optional.empty()));
     }
     return new Duty(
         by,
         ZONES[random.nextInt(3)],
         skill(random),
         spans,
-        random.nextInt(3) == 0 ? Set.of(first.plusDays(3)) : Set.of());
+        random.nextInt(3) == 0 ? Set.of(first.plusDays(3)) : Set.of(),
+        random.nextInt(3) == 0
+            ? List.of(
+                new Duty.Other(
+                    first.plusDays(2), stand(random, LocalTime.of(6, 0), LocalTime.of(15, 0))))
+            : List.of());
+  }
+
+  private static Duty.Stand stand(SplittableRandom random, LocalTime from, LocalTime until) {
+    int count = 1 + random.nextInt(3);
+    List<Optional<String>> skills = new ArrayList<>();
+    for (int place = random.nextInt(3) == 0 ? count : 0; place > 0; place--) {
+      skills.add(skill(random));
+    }
+    return new Duty.Stand(from, until, count, skills);
   }
 
   private static Eligibility able(SplittableRandom random, TimeSpan range, LocalDate first) {
-    Map<String, Optional<LocalDate>> skills = new HashMap<>();
+    Map<String, Validity> skills = new HashMap<>();
     for (int s = 0; s < 2; s++) {
       if (random.nextBoolean()) {
         skills.put(
             "s" + s,
-            random.nextInt(3) == 0
-                ? Optional.of(first.plusDays(random.nextInt(DAYS)))
-                : Optional.empty());
+            new Validity(
+                random.nextInt(4) == 0
+                    ? Optional.of(first.plusDays(random.nextInt(DAYS)))
+                    : Optional.empty(),
+                random.nextInt(3) == 0
+                    ? Optional.of(first.plusDays(random.nextInt(DAYS)))
+                    : Optional.empty()));
       }
     }
     List<TimeSpan> leave = new ArrayList<>();
@@ -284,15 +304,13 @@ public class CoverTest {
     return need.places().stream().filter(Optional::isPresent).count();
   }
 
+  /** The larger count asks; of equals what began first. */
   private static Optional<Need> asked(List<Need> needs, Instant at) {
-    Need found = null;
-    for (Need need : needs) {
-      boolean larger = found == null || need.places().size() > found.places().size();
-      if (contains(need.span(), at) && larger) {
-        found = need;
-      }
-    }
-    return Optional.ofNullable(found);
+    return needs.stream()
+        .filter(need -> contains(need.span(), at))
+        .min(
+            Comparator.comparing((Need need) -> -need.places().size())
+                .thenComparing(need -> need.span().start()));
   }
 
   /** As many as can sit, and of those ways the one with most of the skilled places. */
@@ -377,8 +395,11 @@ public class CoverTest {
     if (skill.isEmpty()) {
       return true;
     }
-    Optional<LocalDate> last = able.skills().get(skill.get());
-    return last != null && (last.isEmpty() || !LocalDate.ofInstant(at, site).isAfter(last.get()));
+    Validity days = able.skills().get(skill.get());
+    LocalDate day = LocalDate.ofInstant(at, site);
+    return days != null
+        && (days.first().isEmpty() || !day.isBefore(days.first().get()))
+        && (days.last().isEmpty() || !day.isAfter(days.last().get()));
   }
 
   // ---- By hand ---------------------------------------------------------------------------------
@@ -406,12 +427,11 @@ public class CoverTest {
             List.of(
                 new Duty.Repeating(
                     EnumSet.allOf(DayOfWeek.class),
-                    LocalTime.of(8, 0),
-                    LocalTime.of(8, 0),
-                    1,
-                    Optional.empty(),
+                    Duty.Stand.of(LocalTime.of(8, 0), LocalTime.of(8, 0), 1),
+                    Validity.ALWAYS,
                     Optional.empty())),
-            Set.of());
+            Set.of(),
+            List.of());
     TimeSpan range = span("2026-12-07T00:00", "2026-12-10T00:00");
     Cover cover =
         Cover.of(
@@ -458,7 +478,7 @@ public class CoverTest {
             Need.places(1, Optional.of("sluice")));
     Eligibility able =
         new Eligibility(
-            Map.of("sluice", Optional.of(LocalDate.of(2026, 12, 7))),
+            Map.of("sluice", Validity.until(LocalDate.of(2026, 12, 7))),
             false,
             List.of(),
             Optional.empty());

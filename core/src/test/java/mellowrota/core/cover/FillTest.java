@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -18,6 +17,7 @@ import java.util.Set;
 import java.util.SplittableRandom;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import org.testng.annotations.DataProvider;
@@ -55,8 +55,8 @@ public class FillTest {
 
   private static WhoCould.Candidate person(
       long id, List<Work> work, Set<String> skills, boolean notAlone) {
-    Map<String, Optional<LocalDate>> able = new HashMap<>();
-    skills.forEach(one -> able.put(one, Optional.empty()));
+    Map<String, Validity> able = new HashMap<>();
+    skills.forEach(one -> able.put(one, Validity.ALWAYS));
     return new WhoCould.Candidate(
         new Commitments(
             PersonId.of(id),
@@ -70,7 +70,6 @@ public class FillTest {
         false,
         List.of(),
         List.of(),
-        Optional.empty(),
         Duration.ZERO,
         Optional.empty(),
         WhoCould.Ties.NONE);

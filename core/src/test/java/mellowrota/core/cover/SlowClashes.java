@@ -21,6 +21,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.IntPredicate;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.PlaceId;
 
 /** What clashes, by looking at each minute by itself; slow and plain, to compare with. */
@@ -74,11 +75,11 @@ final class SlowClashes {
     List<Clash.Item> byStart = new ArrayList<>(items);
     byStart.sort((a, b) -> key(a).compareTo(key(b)));
     found.add(
-        new Clash(
+        Clash.of(
+            of.person(),
             order.get(0),
             level,
             order.subList(1, order.size()),
-            Optional.of(of.person()),
             byStart,
             kinds.get(order.get(0))));
   }
@@ -134,6 +135,7 @@ final class SlowClashes {
       each(Clash.Kind.MARGIN, ranked, sure, this::marginOutside);
     }
     each(Clash.Kind.SKILL, ranked, sure, this::unskilled);
+    each(Clash.Kind.LEFT, ranked, sure, this::left);
     sums(works, sure);
   }
 
@@ -160,8 +162,8 @@ final class SlowClashes {
         if (next) {
           TimeSpan between = TimeSpan.of(a.span().end(), b.span().start());
           long gap = between.length().toMinutes();
-          long left = a.allDay() ? 0 : a.margins().after().toMinutes();
-          long right = b.allDay() ? 0 : b.margins().before().toMinutes();
+          long left = a.allDay() ? 0 : after(a).toMinutes();
+          long right = b.allDay() ? 0 : before(b).toMinutes();
           boolean together = a.place().isPresent() && a.place().equals(b.place());
           if (gap < (together ? Math.max(left, right) : left + right)) {
             put(a.item(), b.item(), Clash.Kind.MARGIN, between);
@@ -175,6 +177,14 @@ final class SlowClashes {
         }
       }
     }
+  }
+
+  private Duration before(Work w) {
+    return w.margins().before().or(of.margins()::before).orElse(Duration.ZERO);
+  }
+
+  private Duration after(Work w) {
+    return w.margins().after().or(of.margins()::after).orElse(Duration.ZERO);
   }
 
   private void put(Clash.Item a, Clash.Item b, Clash.Kind kind, TimeSpan span) {
@@ -199,10 +209,7 @@ final class SlowClashes {
     if (!both.isEmpty()) {
       put(w.item(), item, kind, both.get(0));
     } else if (!w.allDay() && !w.meanwhile()) {
-      TimeSpan wide =
-          TimeSpan.of(
-              w.span().start().minus(w.margins().before()),
-              w.span().end().plus(w.margins().after()));
+      TimeSpan wide = TimeSpan.of(w.span().start().minus(before(w)), w.span().end().plus(after(w)));
       List<TimeSpan> margin = spans(wide, m -> in(item.span(), at(m)));
       if (!margin.isEmpty()) {
         put(w.item(), item, Clash.Kind.MARGIN, margin.get(0));
@@ -301,8 +308,8 @@ final class SlowClashes {
     }
     int start = minute(w.span().start());
     int end = minute(w.span().end());
-    boolean before = minute < start && minute >= start - w.margins().before().toMinutes();
-    boolean after = minute >= end && minute < end + w.margins().after().toMinutes();
+    boolean before = minute < start && minute >= start - before(w).toMinutes();
+    boolean after = minute >= end && minute < end + after(w).toMinutes();
     return before && hours(w.place())[start] || after && hours(w.place())[end - 1];
   }
 
@@ -311,16 +318,21 @@ final class SlowClashes {
       return false;
     }
     LocalDate day = LocalDate.ofInstant(at(minute), w.site());
-    return w.asks().stream()
-        .noneMatch(
-            skill ->
-                skill.isEmpty()
-                    || of.able().skills().containsKey(skill.get())
-                        && of.able()
-                            .skills()
-                            .get(skill.get())
-                            .map(last -> !day.isAfter(last))
-                            .orElse(true));
+    for (Optional<String> skill : w.asks()) {
+      Validity days = skill.map(of.able().skills()::get).orElse(null);
+      if (skill.isEmpty()
+          || days != null
+              && days.first().map(first -> !day.isBefore(first)).orElse(true)
+              && days.last().map(last -> !day.isAfter(last)).orElse(true)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean left(Work w, int minute) {
+    return in(w.span(), at(minute))
+        && of.able().until().map(until -> !at(minute).isBefore(until)).orElse(false);
   }
 
   private void sums(List<Work> works, boolean sure) {
@@ -461,11 +473,11 @@ final class SlowClashes {
       }
     }
     found.add(
-        new Clash(
+        Clash.of(
+            of.person(),
             kind,
             sure ? limits.level(kind) : Clash.Level.WARN,
             List.of(),
-            Optional.of(of.person()),
             items,
             span));
   }

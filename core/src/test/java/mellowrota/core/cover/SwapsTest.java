@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -66,8 +66,7 @@ public class SwapsTest {
     for (String one : others.isEmpty() ? new String[0] : others.split(" ")) {
       work.add(work("other " + id + " " + one, one, ""));
     }
-    Map<String, Optional<LocalDate>> skills =
-        skill.isEmpty() ? Map.of() : Map.of(skill, Optional.empty());
+    Map<String, Validity> skills = skill.isEmpty() ? Map.of() : Map.of(skill, Validity.ALWAYS);
     return new WhoCould.Candidate(
         new Commitments(
             PersonId.of(id),
@@ -81,7 +80,6 @@ public class SwapsTest {
         false,
         List.of(),
         List.of(),
-        Optional.empty(),
         Duration.ZERO,
         Optional.empty(),
         WhoCould.Ties.NONE);

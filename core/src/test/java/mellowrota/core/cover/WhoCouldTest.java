@@ -17,6 +17,7 @@ import java.util.Set;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import org.testng.annotations.DataProvider;
@@ -125,7 +126,6 @@ public class WhoCouldTest {
         false,
         spans(here),
         spans(alone),
-        Optional.empty(),
         Duration.ZERO,
         Optional.empty(),
         WhoCould.Ties.NONE);
@@ -293,13 +293,18 @@ public class WhoCouldTest {
     return (at.getEpochSecond() - MIDNIGHT.getEpochSecond()) / 3600;
   }
 
-  /** The skills they have until which day of the month, where they would be alone. */
+  /**
+   * The skill they have until which day of the month (from it, where it is below 0), where they
+   * would be alone.
+   */
   @DataProvider
   public Object[][] able() {
     return new Object[][] {
       {"sluice", 0, "", "YES"},
       {"sluice", 7, "", "YES"},
       {"sluice", 6, "", "NO SKILL 8-12"},
+      {"sluice", -7, "", "YES"},
+      {"sluice", -8, "", "NO SKILL 8-12"},
       {"crane", 0, "", "NO SKILL 8-12"},
       {"sluice", 0, "9-11", "NO ALONE 9-11"},
       {"sluice", 0, "12-24", "YES"},
@@ -308,9 +313,13 @@ public class WhoCouldTest {
 
   @Test(dataProvider = "able")
   public void whoIsNotAbleCannot(String skill, int last, String alone, String said) {
-    Optional<LocalDate> day =
-        last == 0 ? Optional.empty() : Optional.of(LocalDate.of(2026, 12, last));
-    Eligibility able = new Eligibility(Map.of(skill, day), false, List.of(), Optional.empty());
+    Validity days =
+        last == 0
+            ? Validity.ALWAYS
+            : last > 0
+                ? Validity.until(LocalDate.of(2026, 12, last))
+                : new Validity(Optional.of(LocalDate.of(2026, 12, -last)), Optional.empty());
+    Eligibility able = new Eligibility(Map.of(skill, days), false, List.of(), Optional.empty());
     Commitments of = commitments(1, "?", "", List.of(), "", able);
     assertThat(told(answer(candidate(of, "", alone), "sluice"))).isEqualTo(said);
   }
@@ -342,12 +351,21 @@ public class WhoCouldTest {
       work.add(work("before", hours(-10, -8), false, from, ""));
     }
     return new WhoCould.Candidate(
-        commitments(id, "?", "", work, "", Eligibility.PLAIN),
+        commitments(
+            id,
+            "?",
+            "",
+            work,
+            "",
+            new Eligibility(
+                Map.of(),
+                false,
+                List.of(),
+                name.equals("Left") ? Optional.of(MIDNIGHT) : Optional.empty())),
         name,
         name.startsWith("Unknown"),
         List.of(),
         List.of(),
-        name.equals("Left") ? Optional.of(MIDNIGHT) : Optional.empty(),
         Duration.ofHours(load),
         contract == 0 ? Optional.empty() : Optional.of(Duration.ofHours(contract)),
         WhoCould.Ties.NONE);
@@ -383,7 +401,6 @@ public class WhoCouldTest {
         false,
         List.of(),
         List.of(),
-        Optional.empty(),
         Duration.ZERO,
         Optional.empty(),
         new WhoCould.Ties(agency, false, team));
@@ -435,7 +452,6 @@ public class WhoCouldTest {
             false,
             List.of(),
             List.of(),
-            Optional.empty(),
             Duration.ZERO,
             Optional.empty(),
             new WhoCould.Ties(false, true, false));
@@ -481,7 +497,9 @@ public class WhoCouldTest {
         new Bounds(
             LIMITS,
             TRAVEL,
-            Map.of(PlaceId.of(1), new Bounds.Room(new Clashes.Capacity(most, ofPeople), there)));
+            Map.of(
+                PlaceId.of(1),
+                new Bounds.Room(new Clashes.Capacity(PlaceId.of(1), most, ofPeople), there)));
     Commitments of = commitments(1, "?", "", List.of(), "", Eligibility.PLAIN);
     Work trial = work("trial", GAP, false, 1, "");
     assertThat(told(WhoCould.of(trial, List.of(candidate(of, "", "")), bounds).get(0)))
@@ -502,7 +520,7 @@ public class WhoCouldTest {
             0,
             0,
             0);
-    Bounds.Room room = new Bounds.Room(new Clashes.Capacity(1, false), List.of());
+    Bounds.Room room = new Bounds.Room(new Clashes.Capacity(PlaceId.of(1), 1, false), List.of());
     List<Fill.Suggestion> found =
         Fill.suggest(
             List.of(gap("a", 8, 12, "-", "-")),
@@ -596,7 +614,8 @@ public class WhoCouldTest {
             candidate(commitments(2, "?", "", List.of(), "", Eligibility.PLAIN), "", ""));
     Work work = work("trial", hours(0, 2), false, 1, "");
     for (int most = 1; most <= 2; most++) {
-      Bounds.Room room = new Bounds.Room(new Clashes.Capacity(most, true), List.of());
+      Bounds.Room room =
+          new Bounds.Room(new Clashes.Capacity(PlaceId.of(1), most, true), List.of());
       List<WhenCould.Starts> found =
           WhenCould.of(
               work, hours(8, 12), two, new Bounds(LIMITS, TRAVEL, Map.of(PlaceId.of(1), room)));
@@ -645,8 +664,7 @@ public class WhoCouldTest {
   }
 
   private static WhoCould.Candidate able(long id, boolean notAlone, boolean unknown, String skill) {
-    Map<String, Optional<LocalDate>> skills =
-        skill.isEmpty() ? Map.of() : Map.of(skill, Optional.empty());
+    Map<String, Validity> skills = skill.isEmpty() ? Map.of() : Map.of(skill, Validity.ALWAYS);
     Eligibility able = new Eligibility(skills, notAlone, List.of(), Optional.empty());
     return new WhoCould.Candidate(
         commitments(id, "?", "", List.of(), "", able),
@@ -654,7 +672,6 @@ public class WhoCouldTest {
         unknown,
         List.of(),
         List.of(),
-        Optional.empty(),
         Duration.ofHours(id),
         Optional.empty(),
         WhoCould.Ties.NONE);

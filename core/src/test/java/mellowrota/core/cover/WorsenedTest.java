@@ -336,7 +336,7 @@ public class WorsenedTest {
   @Test(dataProvider = "rooms")
   public void aPlaceHoldsNoMoreThanBefore(
       String name, boolean ofPeople, String before, String after, String changed, boolean refused) {
-    Clashes.Capacity capacity = new Clashes.Capacity(2, ofPeople);
+    Clashes.Capacity capacity = new Clashes.Capacity(PlaceId.of(1), 2, ofPeople);
     assertThat(
             Worsened.of(capacity, stays(before), stays(after), Set.of(changed), STRICT).isEmpty())
         .as(name)

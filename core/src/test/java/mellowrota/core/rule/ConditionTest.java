@@ -15,6 +15,7 @@ import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -26,11 +27,12 @@ public class ConditionTest {
 
   private static Visit from(String local) {
     var start = LocalTimes.resolve(LocalDateTime.parse(local), Worlds.LONDON);
-    return new Visit(1, Optional.of(new When.Timed(start, start.plusHours(2))), Optional.empty());
+    return new Visit(
+        1, Optional.of(new When.Timed(start, start.plusHours(2))), MarginSetting.UNSET);
   }
 
   private static final Visit ALL_DAY =
-      new Visit(1, Optional.of(new When.AllDay(DaySpan.ofDay(Worlds.TODAY))), Optional.empty());
+      new Visit(1, Optional.of(new When.AllDay(DaySpan.ofDay(Worlds.TODAY))), MarginSetting.UNSET);
 
   @DataProvider
   Object[][] startHours() {

@@ -2,10 +2,12 @@ package mellowrota.core.rule;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SplittableRandom;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -13,6 +15,12 @@ import mellowrota.core.Worlds;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.entry.Family;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
+import mellowrota.core.work.MarginSettings;
+import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.WorkRecord;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -210,7 +218,11 @@ public class RuleTableTest {
   }
 
   private Router router(List<LandingRule> some) {
-    return new Router(world.crew(), world.calendars(), world.places(), some);
+    return router(world, some);
+  }
+
+  private static Router router(Worlds.World world, List<LandingRule> some) {
+    return new Router(world.crew(), world.calendars(), world.places(), world.margins(), some);
   }
 
   private static String cell(Router router, WorkRecord record, Worlds.World world) {
@@ -239,6 +251,33 @@ public class RuleTableTest {
       case GIVEN_DUE -> "g";
       case DUE -> "d";
     };
+  }
+
+  /** Some of everybody who may settle margins do, on one side or both. */
+  private static MarginSettings someMargins() {
+    MarginSetting before = new MarginSetting(Optional.of(Duration.ofMinutes(10)), Optional.empty());
+    MarginSetting after = new MarginSetting(Optional.empty(), Optional.of(Duration.ofMinutes(25)));
+    MarginSetting none = MarginSetting.of(Margins.NONE);
+    return new MarginSettings(
+        MarginSetting.of(new Margins(Duration.ofMinutes(3), Duration.ofMinutes(4))),
+        Map.of(Kind.JOB, before, Kind.SHIFT, none),
+        Map.of(PlaceId.of(1), after),
+        Map.of(PersonId.of(1), none, PersonId.of(2), after));
+  }
+
+  /** All 2 400 cells, with margins settled, as the slow router says them side by side. */
+  @Test
+  public void marginsAreThoseOfTheFirstWhoSaysAnything() {
+    Worlds.World settled = Sentences.world().margins(someMargins()).build();
+    int other = 0;
+    for (LandingRule rule : rules) {
+      for (WorkRecord record : records) {
+        Map<String, String> here = found(settled, List.of(rule), record);
+        assertThat(here).isEqualTo(new SlowRouter(settled, List.of(rule)).land(record));
+        other += here.equals(found(world, List.of(rule), record)) ? 0 : 1;
+      }
+    }
+    assertThat(other).as("cells that stand at other times for it").isGreaterThan(15);
   }
 
   /** All 2 400 cells, with times and marks. */
@@ -292,9 +331,10 @@ public class RuleTableTest {
     return found;
   }
 
-  private int requireSame(List<LandingRule> some, WorkRecord record) {
+  private static Map<String, String> found(
+      Worlds.World world, List<LandingRule> some, WorkRecord record) {
     Map<String, String> found = new TreeMap<>();
-    for (Landing.Lands lands : router(some).land(record)) {
+    for (Landing.Lands lands : router(world, some).land(record)) {
       Entry entry = lands.entry();
       found.put(
           "%s %s %s"
@@ -310,6 +350,11 @@ public class RuleTableTest {
                   entry.marks().unhanded() ? " ?" : "",
                   entry.marks().busy() ? " busy" : " free"));
     }
+    return found;
+  }
+
+  private int requireSame(List<LandingRule> some, WorkRecord record) {
+    Map<String, String> found = found(world, some, record);
     Map<String, String> expected = new SlowRouter(world, some).land(record);
     assertThat(found)
         .as(

@@ -31,6 +31,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -214,7 +215,8 @@ final class Sentences {
           Visit last = visits.remove(visits.size() - 1);
           Duration earlier = Duration.ofMinutes(Long.parseLong(words[1]));
           Duration later = Duration.ofMinutes(Long.parseLong(words[2]));
-          visits.add(new Visit(last.no(), last.when(), Optional.of(new Margins(earlier, later))));
+          visits.add(
+              new Visit(last.no(), last.when(), MarginSetting.of(new Margins(earlier, later))));
         }
         case "at" -> record.place(Optional.of(PlaceId.of(1 + PLACES.indexOf(words[1]))));
         case "team" -> record.team(Optional.of(TeamId.of(1 + TEAMS.indexOf(words[1]))));
@@ -236,7 +238,7 @@ final class Sentences {
   }
 
   private static Visit visit(List<Visit> before, When when) {
-    return new Visit(before.size() + 1, Optional.of(when), Optional.empty());
+    return new Visit(before.size() + 1, Optional.of(when), MarginSetting.UNSET);
   }
 
   /** {@code Lead Ines}, or {@code Lead Thornmere 24T07:00} with the moment it was handed over. */

@@ -13,6 +13,8 @@ import mellowrota.core.entry.Family;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.MarginSetting;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -22,7 +24,8 @@ import org.testng.annotations.Test;
 
 public class ShapesTest {
 
-  private static final Shapes SHAPES = new Shapes(Places.of(List.of(), Worlds.LONDON));
+  private static final Shapes SHAPES =
+      new Shapes(Places.of(List.of(), Worlds.LONDON), MarginSettings.NONE);
 
   private static Visit visit(String from, String until) {
     return new Visit(
@@ -31,7 +34,7 @@ public class ShapesTest {
             new When.Timed(
                 LocalTimes.resolve(LocalDateTime.parse(from), Worlds.LONDON),
                 LocalTimes.resolve(LocalDateTime.parse(until), Worlds.LONDON))),
-        Optional.empty());
+        MarginSetting.UNSET);
   }
 
   @DataProvider
@@ -48,7 +51,10 @@ public class ShapesTest {
   @Test(dataProvider = "wholeDays")
   public void theWholeDayIsEveryDayTouched(Visit visit, String first, String until) {
     Shapes.Laid laid =
-        SHAPES.lay(Shape.WHOLE_DAY, Worlds.ticket().build(), visit, Optional.empty()).orElseThrow();
+        SHAPES
+            .lay(
+                Shape.WHOLE_DAY, Worlds.ticket().build(), visit, Optional.empty(), Optional.empty())
+            .orElseThrow();
     assertThat(laid.times())
         .isEqualTo(
             new EntryTimes.AllDay(DaySpan.of(LocalDate.parse(first), LocalDate.parse(until))));
@@ -58,7 +64,9 @@ public class ShapesTest {
   public void withoutASpanTheWholeDayIsTheDueDay() {
     WorkRecord record = Worlds.ticket().due(Worlds.dueAt("2026-11-27T13:00")).build();
     Shapes.Laid laid =
-        SHAPES.lay(Shape.WHOLE_DAY, record, Visit.bare(1), Optional.empty()).orElseThrow();
+        SHAPES
+            .lay(Shape.WHOLE_DAY, record, Visit.bare(1), Optional.empty(), Optional.empty())
+            .orElseThrow();
     assertThat(laid.times())
         .isEqualTo(new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.of(2026, 11, 27))));
   }
@@ -67,7 +75,8 @@ public class ShapesTest {
   public void spanShapesWithoutASpanLandNothing() {
     WorkRecord record = Worlds.ticket().due(Worlds.dueAt("2026-11-27T13:00")).build();
     for (Shape shape : List.of(Shape.SPAN, Shape.SPAN_WITH_MARGINS)) {
-      assertThat(SHAPES.lay(shape, record, Visit.bare(1), Optional.empty())).isEmpty();
+      assertThat(SHAPES.lay(shape, record, Visit.bare(1), Optional.empty(), Optional.empty()))
+          .isEmpty();
     }
   }
 
@@ -78,10 +87,15 @@ public class ShapesTest {
         new Visit(
             1,
             bare.when(),
-            Optional.of(new Margins(Duration.ofMinutes(30), Duration.ofMinutes(45))));
+            MarginSetting.of(new Margins(Duration.ofMinutes(30), Duration.ofMinutes(45))));
     Shapes.Laid laid =
         SHAPES
-            .lay(Shape.SPAN_WITH_MARGINS, Worlds.ticket().build(), with, Optional.empty())
+            .lay(
+                Shape.SPAN_WITH_MARGINS,
+                Worlds.ticket().build(),
+                with,
+                Optional.empty(),
+                Optional.empty())
             .orElseThrow();
     EntryTimes.Timed times = (EntryTimes.Timed) laid.times();
     assertThat(times.start().toLocalTime()).hasToString("08:00");
@@ -99,14 +113,19 @@ public class ShapesTest {
   }
 
   private static Family family(WorkRecord record, Visit visit, Optional<java.time.Instant> given) {
-    return SHAPES.lay(Shape.AS_IT_COMES, record, visit, given).orElseThrow().family();
+    return SHAPES
+        .lay(Shape.AS_IT_COMES, record, visit, given, Optional.empty())
+        .orElseThrow()
+        .family();
   }
 
   @Test
   public void overAClockChangeTheDueMarkIsAQuarterOfRealTime() {
     WorkRecord record = Worlds.ticket().due(Worlds.dueAt("2026-03-29T02:05")).build();
     Shapes.Laid laid =
-        SHAPES.lay(Shape.DUE_MARK, record, Visit.bare(1), Optional.empty()).orElseThrow();
+        SHAPES
+            .lay(Shape.DUE_MARK, record, Visit.bare(1), Optional.empty(), Optional.empty())
+            .orElseThrow();
     assertThat(Duration.between(laid.times().from(), laid.times().until()))
         .isEqualTo(Duration.ofMinutes(15));
     assertThat(((Due.At) record.due().orElseThrow()).time().getHour()).isEqualTo(2);

@@ -1,5 +1,6 @@
 package mellowrota.core.rule;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -7,7 +8,9 @@ import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import mellowrota.core.Worlds;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.people.Holder;
@@ -16,6 +19,8 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.MarginSetting;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -94,7 +99,11 @@ final class SlowRouter {
     String family = laid.substring(0, laid.indexOf(' '));
     String key = "%s %s %s".formatted(Sentences.name(calendar), visit.no(), family);
     boolean work = family.equals("w");
-    boolean busy = work && rule.busy().orElse(true) && !onlyThroughATeam(record, visit, calendar);
+    boolean busy =
+        work
+            && !record.free()
+            && rule.busy().orElse(true)
+            && !onlyThroughATeam(record, visit, calendar);
     boolean off = record.isDone() && rule.whenDone() == LandingRule.WhenDone.COMES_OFF;
     // The earliest rule decides, also that it comes off.
     found.putIfAbsent(key, laid + (busy ? " busy" : " free") + (off ? " off" : ""));
@@ -130,7 +139,8 @@ final class SlowRouter {
         || target instanceof Target.One one && one.calendar().equals(calendar.id())
         || target instanceof Target.ThePlaces
             && owner instanceof Calendar.Owner.OfPlace o
-            && record.place().filter(p -> p.value() == o.place()).isPresent();
+            && (record.place().filter(p -> p.value() == o.place()).isPresent()
+                || record.uses().stream().anyMatch(p -> p.value() == o.place()));
   }
 
   private boolean onlyThroughATeam(WorkRecord record, Visit visit, Calendar calendar) {
@@ -162,12 +172,42 @@ final class SlowRouter {
               : "w "
                   + span(
                       when,
-                      visit.margins().map(m -> m.before().toMinutes()).orElse(0L),
-                      visit.margins().map(m -> m.after().toMinutes()).orElse(0L));
+                      margin(record, visit, calendar, MarginSetting::before),
+                      margin(record, visit, calendar, MarginSetting::after));
       case WHOLE_DAY -> days(record, when);
       case DUE_MARK -> record.due().isEmpty() ? "" : "d " + mark(record.due().get());
       default -> record.due().isEmpty() ? "" : "g " + rail(record, given);
     };
+  }
+
+  /** The first who says something: the visit, its place, its kind, the person, the house. */
+  private long margin(
+      WorkRecord record,
+      Visit visit,
+      Calendar calendar,
+      Function<MarginSetting, Optional<Duration>> side) {
+    List<MarginSetting> asked = new ArrayList<>();
+    MarginSettings margins = world.margins();
+    asked.add(visit.margins());
+    record.place().ifPresent(place -> asked.add(margins.places().get(place)));
+    asked.add(margins.kinds().get(record.kind()));
+    PersonId person = owner(calendar);
+    for (Assignment a : record.assignments()) {
+      if (person == null
+          && a.visit() == visit.no()
+          && a.role().equals(RoleId.LEAD)
+          && a.holder() instanceof Holder.OnePerson one) {
+        person = one.person();
+      }
+    }
+    asked.add(person == null ? null : margins.people().get(person));
+    asked.add(margins.house());
+    for (MarginSetting one : asked) {
+      if (one != null && side.apply(one).isPresent()) {
+        return side.apply(one).get().toMinutes();
+      }
+    }
+    return 0;
   }
 
   private Instant given(WorkRecord record, Visit visit, Calendar calendar, LandingRule rule) {

@@ -29,8 +29,11 @@ import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -352,5 +355,32 @@ public class TicketLandingTest {
     List<Landing> told = world.router().explain(record.build(), world.calendar(on), detail -> true);
     assertThat(told).hasSize(1);
     assertThat(((Landing.Nowhere) told.get(0)).why().code()).isEqualTo(why);
+  }
+
+  /** Whatever its rule says of busy. */
+  @Test
+  public void workThatTakesNoTimeStandsAsFree() {
+    Worlds.World world =
+        crew()
+            .rules(
+                List.of(
+                    Worlds.rule(
+                        1,
+                        new Condition.KindIs(Set.of(Kind.TICKET)),
+                        new Target.OwnOf(Worlds.WORKING),
+                        Shape.SPAN,
+                        1,
+                        true)))
+            .build();
+    When.Timed span =
+        new When.Timed(
+            MONDAY.atZone(Worlds.LONDON), MONDAY.plusSeconds(3600).atZone(Worlds.LONDON));
+    WorkRecord.Builder record =
+        inesLeads().visits(List.of(new Visit(1, Optional.of(span), MarginSetting.UNSET)));
+    for (boolean free : new boolean[] {false, true}) {
+      List<Landing.Lands> landed = world.router().land(record.free(free).build());
+      assertThat(landed).hasSize(1);
+      assertThat(landed.get(0).entry().marks().busy()).isEqualTo(!free);
+    }
   }
 }

@@ -48,7 +48,7 @@ public class RepeatTest {
     ZonedDateTime start =
         LocalTimes.resolve(LocalDateTime.parse("2027-03-21T01:30"), Worlds.LONDON);
     Visit visit =
-        new Visit(1, Optional.of(new When.Timed(start, start.plusHours(7))), Optional.empty());
+        new Visit(1, Optional.of(new When.Timed(start, start.plusHours(7))), MarginSetting.UNSET);
     WorkRecord record = Worlds.ticket().visits(List.of(visit)).build();
     When.Timed later =
         (When.Timed)
@@ -70,7 +70,7 @@ public class RepeatTest {
             Optional.of(
                 new When.AllDay(
                     DaySpan.through(LocalDate.of(2027, 1, 30), LocalDate.of(2027, 2, 2)))),
-            Optional.empty());
+            MarginSetting.UNSET);
     WorkRecord record = Worlds.ticket().visits(List.of(visit)).build();
     WorkRecord later = Repeat.later(record, new Repeat(1, Repeat.Unit.MONTHS, 2).distance(1));
     assertThat(later.visits().get(0).when())

@@ -30,7 +30,7 @@ public class LookFirst implements WebMvcConfigurer, HandlerInterceptor {
               + "|PATCH /api/v1/(house|(people|teams|places|records)/\\d+)"
               + "|POST /api/v1/(teams/\\d+/members|shares/\\d+/accept)"
               + "|DELETE /api/v1/(teams/\\d+/members/\\d+|shares/\\d+|feeds/\\d+)"
-              + "|PUT /api/v1/(account/title|shares/\\d+)");
+              + "|PUT /api/v1/(account/title|margins|shares/\\d+)");
 
   @Override
   public void addInterceptors(InterceptorRegistry registry) {

@@ -23,6 +23,7 @@ record BoardItem(
     @Nullable String ref,
     @Nullable String title,
     @Nullable Long place,
+    @Nullable List<Long> uses,
     @Nullable Long team,
     State state,
     @Nullable Boolean started,

@@ -90,7 +90,6 @@ class BoardItems {
       List<Long> on,
       List<BoardItem> items) {
     WorkRecord record = standing.record();
-    boolean margins = standing.sees(DetailKey.MARGINS);
     boolean moves = Permits.mayMove(standing);
     boolean hands = Permits.mayHandOver(standing);
     for (Visit visit : record.visits()) {
@@ -108,11 +107,14 @@ class BoardItems {
               standing.sees(DetailKey.PLACE)
                   ? record.place().map(PlaceId::value).orElse(null)
                   : null,
+              standing.sees(DetailKey.PLACE) && !record.uses().isEmpty()
+                  ? record.uses().stream().map(PlaceId::value).toList()
+                  : null,
               standing.sees(DetailKey.TEAM) ? record.team().map(TeamId::value).orElse(null) : null,
               record.state(),
               record.started() ? true : null,
               record.isPrivate() ? true : null,
-              RecordViews.visit(visit, record.tentative(visit.no()), margins),
+              RecordViews.visit(standing, visit),
               record
                   .due()
                   .map(due -> RecordViews.due(due, standing.world().house().zone()))

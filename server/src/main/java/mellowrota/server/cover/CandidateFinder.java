@@ -32,7 +32,8 @@ import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Assignment;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -74,7 +75,7 @@ class CandidateFinder {
               .orElseThrow(Problem::notFound);
       Cover now = trying.cover();
       return asked(
-          trial(wanting, missing(now, ask, span)),
+          trial(world, wanting, missing(now, ask, span)),
           trying,
           trying.everybody(
               one -> one.ask().equals(visit) && one.takesTime(),
@@ -240,13 +241,15 @@ class CandidateFinder {
    * What is asked when it could be.
    *
    * @param people who are wanted, all of them
+   * @param margins a side that is not said is as the house settles it
    * @param visit what is moved, which is then not in its own way
    */
   record WhenAsked(
       List<PersonId> people,
       Duration length,
-      Margins margins,
+      MarginSetting margins,
       Optional<PlaceId> place,
+      Optional<Kind> kind,
       Optional<Ask.OfVisit> visit) {}
 
   /** Every start on a grid within days of the house's, and what speaks against it. */
@@ -279,10 +282,11 @@ class CandidateFinder {
             Optional.empty(),
             false,
             asked.place(),
-            asked.margins(),
+            world.margins().of(asked.margins(), asked.place(), asked.kind()),
             false,
             List.of(),
-            site);
+            site,
+            List.of());
     Bounds bounds = asked.visit().map(trying::bounds).orElseGet(trying::bounds);
     return new Possible(site, WhenCould.of(work, range, people, bounds));
   }
@@ -409,7 +413,7 @@ class CandidateFinder {
       Ask ask = Ask.of(gap.of());
       List<Work> asked =
           works.containsKey(gap.of())
-              ? List.of(trial(works.get(gap.of()), gap.open()))
+              ? List.of(trial(world, works.get(gap.of()), gap.open()))
               : Optional.ofNullable(duty.get(gap.of())).stream()
                   .flatMap(
                       one ->
@@ -433,17 +437,18 @@ class CandidateFinder {
   }
 
   /** Whoever comes has the whole visit. */
-  private static Work trial(Wanting one, List<Optional<String>> missing) {
+  private static Work trial(World world, Wanting one, List<Optional<String>> missing) {
     return new Work(
         one.id(),
         one.span(),
         one.visit().when().flatMap(When::wholeDays),
         false,
         one.record().place(),
-        one.visit().margins().orElse(Margins.NONE),
+        world.margins().of(one.record(), one.visit()),
         false,
         missing,
-        one.zone());
+        one.zone(),
+        one.record().uses());
   }
 
   /** The places that are open in a span, at its worst; where none is, any may come. */

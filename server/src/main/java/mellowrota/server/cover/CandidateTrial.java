@@ -25,7 +25,6 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
-import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.When;
 import mellowrota.server.links.OutsideBusy;
@@ -140,7 +139,6 @@ final class CandidateTrial {
         unknown.contains(id),
         here,
         alone,
-        around.able(id).until(),
         around.commitments(id).load(week(around.zone(id))),
         around.terms(id).contract(),
         new WhoCould.Ties(
@@ -181,7 +179,7 @@ final class CandidateTrial {
     Optional<String> theirs =
         work.asks().stream()
             .flatMap(Optional::stream)
-            .filter(skill -> !leaving.having(skill, work.site(), work.span()).isEmpty())
+            .filter(skill -> leaving.having(skill, work.site(), work.span()).isPresent())
             .findFirst();
     return work.asking(List.of(theirs.or(() -> work.asks().get(0))));
   }
@@ -199,10 +197,13 @@ final class CandidateTrial {
         waits.flatMap(one -> one.visit().when().flatMap(When::wholeDays)),
         false,
         Optional.of(duty.place()),
-        waits.flatMap(one -> one.visit().margins()).orElse(Margins.NONE),
+        waits
+            .map(one -> world.margins().of(one.record(), one.visit()))
+            .orElseGet(() -> around.newShift(duty)),
         duty.meanwhile(),
         missing,
-        duty.in(world).zone());
+        duty.in(world).zone(),
+        waits.map(one -> one.record().uses()).orElse(List.of()));
   }
 
   /** Who is in what asks by now, in a span. */

@@ -21,6 +21,7 @@ import mellowrota.core.cover.WhoCould;
 import mellowrota.core.cover.Work;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.records.RecordAccess;
@@ -42,8 +43,19 @@ class CandidateViews {
   @Schema(name = "WhoCouldLack")
   record LackView(
       String skill,
-      @Schema(description = "The last day on which they had it, where they had")
-          @Nullable LocalDate ended) {}
+      @Schema(description = "The first day on which they have it, where that is set")
+          @Nullable LocalDate begins,
+      @Schema(description = "The last day on which they have it, where that is set")
+          @Nullable LocalDate ends) {
+
+    static LackView of(String skill, Eligibility able) {
+      Optional<Validity> days = Optional.ofNullable(able.skills().get(skill));
+      return new LackView(
+          skill,
+          days.flatMap(Validity::first).orElse(null),
+          days.flatMap(Validity::last).orElse(null));
+    }
+  }
 
   @Schema(name = "WhoCouldReason")
   record ReasonView(
@@ -162,10 +174,7 @@ class CandidateViews {
         .flatMap(Optional::stream)
         .distinct()
         .sorted()
-        .map(
-            skill ->
-                new LackView(
-                    skill, able.skills().getOrDefault(skill, Optional.empty()).orElse(null)))
+        .map(skill -> LackView.of(skill, able))
         .toList();
   }
 

@@ -28,6 +28,7 @@ class ClashAcceptance {
   static String key(Clash clash) {
     StringBuilder text = new StringBuilder(clash.kind().name());
     text.append(clash.person().map(PersonId::value).orElse(0L));
+    clash.place().ifPresent(place -> text.append('@').append(place.value()));
     for (Clash.Item item : clash.items()) {
       text.append('|').append(item.sort()).append(item.id());
       text.append(item.span().start()).append(item.span().end());

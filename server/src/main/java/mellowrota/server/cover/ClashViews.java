@@ -81,13 +81,11 @@ class ClashViews {
   /** Where too much stands, as far as the asker may see where any of it is. */
   private static Optional<String> place(
       World world, Clash clash, Map<Long, RecordAccess.Standing> standings) {
-    return clash.items().stream()
-        .map(item -> standings.get(record(item)))
-        .filter(one -> one != null && one.opens() && one.sees(DetailKey.PLACE))
-        .flatMap(one -> one.record().place().stream())
-        .flatMap(id -> world.places().find(id).stream())
-        .map(Place::name)
-        .findFirst();
+    boolean seen =
+        clash.items().stream()
+            .map(item -> standings.get(record(item)))
+            .anyMatch(one -> one != null && one.opens() && one.sees(DetailKey.PLACE));
+    return clash.place().filter(place -> seen).flatMap(world.places()::find).map(Place::name);
   }
 
   private static StoodView view(World world, LimitStore.Stood was) {

@@ -16,7 +16,8 @@ import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
@@ -138,8 +139,10 @@ class CoverController {
       Asker asker,
       @Schema(description = "All of them are needed") @RequestParam List<Long> person,
       @RequestParam int minutes,
-      @Schema(description = "Margin") @RequestParam(defaultValue = "0") int before,
-      @RequestParam(defaultValue = "0") int after,
+      @Schema(description = "Margin in minutes; default: the one that is set for such work")
+          @RequestParam(required = false)
+          Integer before,
+      @Schema(description = "Likewise") @RequestParam(required = false) Integer after,
       @RequestParam(required = false) Long place,
       @Schema(description = "The visit being moved, which then does not clash with itself")
           @RequestParam(required = false)
@@ -156,23 +159,28 @@ class CoverController {
     if (minutes < 1 || Duration.ofMinutes(minutes).compareTo(LONGEST) > 0) {
       throw Problem.badRequest(say("cover.minutes-must-be-1", LONGEST.toMinutes()));
     }
-    if (before < 0 || after < 0 || Math.max(before, after) > MOST_MARGIN) {
-      throw Problem.badRequest(say("cover.before-and-after-must", MOST_MARGIN));
-    }
     if (!until.isAfter(from) || from.plusDays(MOST_WHEN_DAYS).isBefore(until)) {
       throw Problem.badRequest(say("common.until-must-be-1", MOST_WHEN_DAYS));
     }
-    if (record != null) {
-      assigning.standing(world, asker.person(), record);
-    }
+    Optional<Kind> kind =
+        Optional.ofNullable(record)
+            .map(id -> assigning.standing(world, asker.person(), id).record().kind());
     CandidateFinder.WhenAsked asked =
         new CandidateFinder.WhenAsked(
             person.stream().map(PersonId::of).distinct().toList(),
             Duration.ofMinutes(minutes),
-            new Margins(Duration.ofMinutes(before), Duration.ofMinutes(after)),
+            new MarginSetting(margin(before), margin(after)),
             Optional.ofNullable(place).map(PlaceId::of),
+            kind,
             Optional.ofNullable(record).map(id -> new Ask.OfVisit(id, visit)));
     return CoverViews.starts(world, finder.whenCould(world, me, asked, from, until));
+  }
+
+  private static Optional<Duration> margin(Integer minutes) {
+    if (minutes != null && (minutes < 0 || minutes > MOST_MARGIN)) {
+      throw Problem.badRequest(say("cover.before-and-after-must", MOST_MARGIN));
+    }
+    return Optional.ofNullable(minutes).map(Duration::ofMinutes);
   }
 
   @GetMapping("/left")

@@ -5,7 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Cover;
+import mellowrota.core.cover.Duty;
 import mellowrota.core.cover.Fill;
 import mellowrota.core.cover.Load;
 import mellowrota.core.cover.Swaps;
@@ -197,7 +198,12 @@ class CoverViews {
   }
 
   private static AskView view(World world, Duties.Kept one) {
-    int most = one.spans().stream().mapToInt(span -> span.count()).max().orElse(0);
+    Duty duty = one.in(world);
+    List<Optional<String>> most =
+        one.spans().stream()
+            .map(span -> duty.places(span.hours()))
+            .max(Comparator.comparingInt(List::size))
+            .orElse(List.of());
     return new AskView(
         one.key(),
         one.id(),
@@ -206,9 +212,9 @@ class CoverViews {
         null,
         one.name(),
         place(world, Optional.of(one.place())),
-        one.in(world).zone().getId(),
-        most,
-        one.skill().map(skill -> Collections.nCopies(most, skill)).orElse(List.of()),
+        duty.zone().getId(),
+        most.size(),
+        most.stream().flatMap(Optional::stream).toList(),
         false);
   }
 

@@ -159,13 +159,13 @@ class Covers {
     }
     List<Clash> found = new ArrayList<>();
     Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-    Map<PlaceId, List<Clashes.Stay>> timed = around.stays(when -> when.wholeDays().isEmpty());
+    Map<PlaceId, List<Clashes.Stay>> timed = around.timedStays();
     capacities.forEach(
         (place, capacity) ->
             found.addAll(Clashes.of(capacity, stays.getOrDefault(place, List.of()), house)));
     openings.forEach(
         (place, opening) ->
-            found.addAll(Clashes.shut(opening, timed.getOrDefault(place, List.of()))));
+            found.addAll(Clashes.shut(place, opening, timed.getOrDefault(place, List.of()))));
     return found;
   }
 

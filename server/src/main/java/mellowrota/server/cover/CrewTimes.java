@@ -1,7 +1,6 @@
 package mellowrota.server.cover;
 
 import java.time.Duration;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -28,10 +27,11 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -205,6 +205,10 @@ class CrewTimes {
       return found;
     }
 
+    World world() {
+      return world;
+    }
+
     private ZoneId zone(Optional<Place> place, PersonId person) {
       return place.isPresent() ? site(place) : zone(person);
     }
@@ -237,12 +241,13 @@ class CrewTimes {
     Eligibility able(PersonId person) {
       Skills.Known can = known.getOrDefault(person, Skills.Known.NOTHING);
       boolean left = world.crew().person(person).map(Person::hasLeft).orElse(true);
-      Instant today = world.day().atStartOfDay(zone()).toInstant();
+      Optional<LocalDate> lastDay =
+          left ? Optional.of(world.day().minusDays(1)) : terms(person).lastDay();
       return new Eligibility(
           can.skills(),
           can.notAlone(),
           leave.getOrDefault(person, List.of()).stream().map(Commitments.Leave::span).toList(),
-          left ? Optional.of(today) : Optional.empty());
+          lastDay.map(Validity::until).flatMap(days -> days.ends(zone(person))));
     }
 
     Commitments commitments(PersonId person) {
@@ -264,7 +269,15 @@ class CrewTimes {
           leave.getOrDefault(person, List.of()),
           outside.getOrDefault(person, List.of()),
           List.copyOf(all.values()),
-          able(person));
+          able(person),
+          world.margins().of(person));
+    }
+
+    /** What is said of the margins of a shift that is yet to be made. */
+    MarginSetting newShift(Duties.Kept duty) {
+      return world
+          .margins()
+          .of(MarginSetting.UNSET, Optional.of(duty.place()), Optional.of(Kind.SHIFT));
     }
 
     /** What somebody stands with it. */
@@ -340,7 +353,7 @@ class CrewTimes {
     private List<Wanting> wanted() {
       List<Wanting> found = new ArrayList<>();
       for (WorkRecord record : work) {
-        if (!record.wants().isNone()) {
+        if (!record.wants().isNone() && !record.free()) {
           for (Visit visit : record.visits()) {
             if (visit.when().isPresent()) {
               found.add(new Wanting(record, visit, site(record)));
@@ -365,11 +378,6 @@ class CrewTimes {
     Optional<Work> work(OnIt one) {
       WorkRecord record = one.record();
       List<Duties.Kept> duties = standing(one);
-      boolean skilled = duties.stream().anyMatch(duty -> duty.skill().isPresent());
-      List<Optional<String>> asks = new ArrayList<>(record.wants().places());
-      if (skilled) {
-        duties.forEach(duty -> asks.add(duty.skill()));
-      }
       return one.span(zone(one.person()))
           .map(
               span ->
@@ -379,10 +387,27 @@ class CrewTimes {
                       one.visit().when().flatMap(When::wholeDays),
                       one.isTentative(),
                       record.place(),
-                      one.visit().margins().orElse(Margins.NONE),
+                      world.margins().of(record, one.visit()),
                       !duties.isEmpty() && duties.stream().allMatch(Duties.Kept::meanwhile),
-                      asks,
-                      site(record)));
+                      asks(record, duties, span),
+                      site(record),
+                      record.uses()));
+    }
+
+    private List<Optional<String>> asks(
+        WorkRecord record, List<Duties.Kept> duties, TimeSpan span) {
+      List<Optional<String>> found = new ArrayList<>(record.wants().places());
+      List<Optional<String>> stood = new ArrayList<>();
+      duties.forEach(duty -> stood.addAll(skills(duty, span)));
+      if (stood.stream().anyMatch(Optional::isPresent)) {
+        found.addAll(stood);
+      }
+      return found;
+    }
+
+    /** What a duty asks of its places in a span, each skill once. */
+    List<Optional<String>> skills(Duties.Kept duty, TimeSpan span) {
+      return duty.in(world).skills(span);
     }
 
     /** What stands at places, whoever is on it. */
@@ -390,28 +415,29 @@ class CrewTimes {
       return stays(when -> true);
     }
 
+    /** Of that, what does not take whole days. */
+    Map<PlaceId, List<Clashes.Stay>> timedStays() {
+      return stays(when -> when.wholeDays().isEmpty());
+    }
+
     /** Of that, what has times like these. */
-    Map<PlaceId, List<Clashes.Stay>> stays(Predicate<When> such) {
+    private Map<PlaceId, List<Clashes.Stay>> stays(Predicate<When> such) {
       Map<PlaceId, List<Clashes.Stay>> found = new HashMap<>();
       for (WorkRecord record : work) {
-        if (record.place().isEmpty()) {
-          continue;
-        }
         ZoneId site = site(record);
         for (Visit visit : record.visits()) {
-          visit
-              .when()
-              .filter(such)
-              .ifPresent(
-                  when ->
-                      found
-                          .computeIfAbsent(record.place().get(), key -> new ArrayList<>())
-                          .add(
-                              new Clashes.Stay(
-                                  OnIt.id(record, visit),
-                                  when.in(site),
-                                  OnIt.takingPart(record, visit.no()),
-                                  OnIt.isTentative(record, visit))));
+          Optional<When> when = visit.when().filter(such);
+          if (when.isPresent() && !record.places().isEmpty()) {
+            Clashes.Stay stay =
+                new Clashes.Stay(
+                    OnIt.id(record, visit),
+                    when.get().in(site),
+                    OnIt.takingPart(record, visit.no()),
+                    OnIt.isTentative(record, visit));
+            record
+                .places()
+                .forEach(place -> found.computeIfAbsent(place, key -> new ArrayList<>()).add(stay));
+          }
         }
       }
       return found;
@@ -482,7 +508,7 @@ class CrewTimes {
     return new Around(world, duties, first, until, watched, times.hours(), records.load(all));
   }
 
-  /** The same of what these people are on, or stands in these places, without these records. */
+  /** The same of what these people are on, or stands in or uses these, without these records. */
   Around around(
       World world,
       List<Duties.Kept> duties,

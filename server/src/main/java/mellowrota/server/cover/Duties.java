@@ -30,9 +30,10 @@ public class Duties {
   /**
    * A duty. It is stood by whoever has the role on a shift at the place.
    *
-   * @param skill asked of each of its people
+   * @param skill asked of each of its people where its hours list no places one by one
    * @param meanwhile whether other work may be done meanwhile
    * @param lifted days on which it is not asked for
+   * @param others hours of single days in place of the others
    */
   public record Kept(
       long id,
@@ -42,7 +43,8 @@ public class Duties {
       Optional<String> skill,
       boolean meanwhile,
       List<Duty.Repeating> spans,
-      Set<LocalDate> lifted) {
+      Set<LocalDate> lifted,
+      List<Duty.Other> others) {
 
     Post post() {
       return new Post(place, role);
@@ -52,7 +54,7 @@ public class Duties {
     Duty in(World world) {
       ZoneId zone =
           world.places().find(place).flatMap(Place::zone).orElse(world.places().houseZone());
-      return new Duty(key(), zone, skill, spans, lifted);
+      return new Duty(key(), zone, skill, spans, lifted, others);
     }
 
     String key() {

@@ -8,6 +8,8 @@ import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.MonthDay;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -19,6 +21,8 @@ import lombok.With;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.RoleId;
+import mellowrota.core.time.Season;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.AsSeen;
@@ -51,6 +55,7 @@ class DutiesController {
   private static final int MOST_SPANS = 40;
   private static final int MOST_LIFTED = 400;
   private static final int MOST_PEOPLE = 99;
+  private static final DateTimeFormatter MONTH_DAY = DateTimeFormatter.ofPattern("MM-dd");
 
   private final Duties duties;
   private final Worlds worlds;
@@ -63,8 +68,31 @@ class DutiesController {
       String from,
       String until,
       int count,
-      @Schema(description = "The first day of its season") @Nullable LocalDate first,
-      @Schema(description = "The last day of its season, included") @Nullable LocalDate last) {}
+      @Schema(description = "Its places one by one; absent: each needs the duty’s skill")
+          @Nullable List<PlaceView> places,
+      @Schema(description = "Valid from") @Nullable LocalDate first,
+      @Schema(description = "Last day on which it is valid") @Nullable LocalDate last,
+      @Schema(description = "Only this part of every year") @Nullable SeasonView season) {}
+
+  /** Over New Year where the last day comes before the first. */
+  @Schema(name = "DutySeason")
+  record SeasonView(
+      @Schema(example = "04-01") String first,
+      @Schema(description = "Included", example = "10-31") String last) {}
+
+  /** Hours of one day in place of the others; until the next day where not after from. */
+  @Schema(name = "DutyOnDay")
+  record OtherView(
+      LocalDate day,
+      String from,
+      String until,
+      int count,
+      @Schema(description = "Its places one by one; absent: each needs the duty’s skill")
+          @Nullable List<PlaceView> places) {}
+
+  /** A place to be taken by one person. */
+  @Schema(name = "DutyPlace")
+  record PlaceView(@Schema(description = "Absent: none is needed") @Nullable String skill) {}
 
   @Schema(name = "Duty")
   record DutyView(
@@ -76,6 +104,7 @@ class DutiesController {
       @Schema(description = "Whether people may do other work at the same time") boolean meanwhile,
       List<SpanView> spans,
       @Schema(description = "Days on which it is suspended") List<LocalDate> lifted,
+      @Schema(description = "Days with other hours") List<OtherView> others,
       @With String tag)
       implements AsSeen.Tagged<DutyView> {}
 
@@ -88,7 +117,8 @@ class DutiesController {
       @Schema(description = "People may do other work at the same time; default: no")
           @Nullable Boolean meanwhile,
       List<SpanView> spans,
-      @Nullable List<LocalDate> lifted) {}
+      @Nullable List<LocalDate> lifted,
+      @Schema(description = "Days with other hours") @Nullable List<OtherView> others) {}
 
   @Schema(name = "DutyMade")
   record MadeView(long id) {}
@@ -124,19 +154,39 @@ class DutiesController {
             one.role().value(),
             one.skill().orElse(null),
             one.meanwhile(),
-            one.spans().stream()
-                .map(
-                    span ->
-                        new SpanView(
-                            span.weekdays().stream().map(DayOfWeek::getValue).sorted().toList(),
-                            span.from().toString(),
-                            span.until().toString(),
-                            span.count(),
-                            span.first().orElse(null),
-                            span.last().orElse(null)))
-                .toList(),
+            one.spans().stream().map(DutiesController::view).toList(),
             one.lifted().stream().sorted().toList(),
+            one.others().stream()
+                .map(
+                    other ->
+                        new OtherView(
+                            other.day(),
+                            other.hours().from().toString(),
+                            other.hours().until().toString(),
+                            other.hours().count(),
+                            places(other.hours())))
+                .toList(),
             ""));
+  }
+
+  private static SpanView view(Duty.Repeating span) {
+    return new SpanView(
+        span.weekdays().stream().map(DayOfWeek::getValue).sorted().toList(),
+        span.hours().from().toString(),
+        span.hours().until().toString(),
+        span.hours().count(),
+        places(span.hours()),
+        span.days().first().orElse(null),
+        span.days().last().orElse(null),
+        span.season()
+            .map(one -> new SeasonView(MONTH_DAY.format(one.first()), MONTH_DAY.format(one.last())))
+            .orElse(null));
+  }
+
+  private static @Nullable List<PlaceView> places(Duty.Stand hours) {
+    return hours.skills().isEmpty()
+        ? null
+        : hours.skills().stream().map(one -> new PlaceView(one.orElse(null))).toList();
   }
 
   @PostMapping
@@ -207,10 +257,32 @@ class DutiesController {
         input.fault("lifted", say("cover.must-be-dates-such"));
       }
     }
+    List<Duty.Other> others = new ArrayList<>();
+    for (Input one : input.objects("others", MOST_LIFTED, OtherView.class)) {
+      Optional<LocalDate> day = one.day("day");
+      if (day.isEmpty() && !one.namesFault("day")) {
+        one.fault("day", say("common.is-missing"));
+      }
+      if (day.filter(lifted::contains).isPresent()) {
+        one.fault("day", say("cover.is-lifted-too"));
+      }
+      Optional<Duty.Stand> hours = hours(one);
+      if (day.isPresent() && hours.isPresent()) {
+        others.add(new Duty.Other(day.get(), hours.get()));
+      }
+    }
     boolean meanwhile = input.flag("meanwhile").orElse(false);
     input.check();
     return new Duties.Kept(
-        id, name, place.orElseThrow().id(), RoleId.of((int) role), skill, meanwhile, spans, lifted);
+        id,
+        name,
+        place.orElseThrow().id(),
+        RoleId.of((int) role),
+        skill,
+        meanwhile,
+        spans,
+        lifted,
+        others);
   }
 
   private static Optional<Duty.Repeating> span(Input one) {
@@ -219,22 +291,52 @@ class DutiesController {
       one.fault("weekdays", say("cover.must-be-numbers-from"));
       return Optional.empty();
     }
+    Validity valid = one.validity();
+    Optional<Season> season =
+        one.object("season", SeasonView.class).flatMap(DutiesController::season);
+    Set<DayOfWeek> days =
+        weekdays.stream().map(day -> DayOfWeek.of(day.intValue())).collect(Collectors.toSet());
+    return hours(one).map(hours -> new Duty.Repeating(days, hours, valid, season));
+  }
+
+  private static Optional<Season> season(Input one) {
+    Optional<MonthDay> first = monthDay(one, "first");
+    Optional<MonthDay> last = monthDay(one, "last");
+    return first.isPresent() && last.isPresent()
+        ? Optional.of(new Season(first.get(), last.get()))
+        : Optional.empty();
+  }
+
+  private static Optional<MonthDay> monthDay(Input one, String field) {
+    String text = one.required(field, 5);
+    try {
+      return Optional.of(MonthDay.parse(text, MONTH_DAY));
+    } catch (DateTimeException unreadable) {
+      if (!text.isEmpty()) {
+        one.fault(field, say("cover.must-be-a-day-of-every-year"));
+      }
+      return Optional.empty();
+    }
+  }
+
+  private static Optional<Duty.Stand> hours(Input one) {
     Optional<LocalTime> from = one.clock("from");
     Optional<LocalTime> until = one.clock("until");
-    long count = one.number("count").orElse(1);
+    List<Optional<String>> skills =
+        one.objects("places", MOST_PEOPLE, PlaceView.class).stream()
+            .map(place -> Optional.of(place.text("skill", 40)).filter(text -> !text.isBlank()))
+            .toList();
+    long count = one.number("count").orElse(Math.max(1, skills.size()));
     if (count < 1 || count > MOST_PEOPLE) {
       one.fault("count", say("common.must-be-from-1", MOST_PEOPLE));
       return Optional.empty();
     }
-    Optional<LocalDate> first = one.day("first");
-    Optional<LocalDate> last = one.day("last");
-    if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
-      one.fault("last", say("common.is-before-the-first"));
+    if (!skills.isEmpty() && skills.size() != count) {
+      one.fault("places", say("cover.must-be-as-many-as", count));
+      return Optional.empty();
     }
-    Set<DayOfWeek> days =
-        weekdays.stream().map(day -> DayOfWeek.of(day.intValue())).collect(Collectors.toSet());
     return from.isPresent() && until.isPresent()
-        ? Optional.of(new Duty.Repeating(days, from.get(), until.get(), (int) count, first, last))
+        ? Optional.of(new Duty.Stand(from.get(), until.get(), (int) count, skills))
         : Optional.empty();
   }
 }

@@ -84,7 +84,7 @@ public class HouseLimits {
   public void longest(PersonId actor, Duration most) {
     LimitStore.Limit wish =
         new LimitStore.Limit(Clash.Level.WARN, Optional.of((int) most.toMinutes()), false);
-    set(actor, Map.of(Clash.Kind.LONGEST, wish), Optional.empty(), Optional.empty());
+    set(actor, Map.of(Clash.Kind.LONGEST, wish), Reckoned.AS_BEFORE);
   }
 
   /** How far what is never allowed in other houses is minded. */
@@ -94,21 +94,33 @@ public class HouseLimits {
         .levels()
         .keySet()
         .forEach(kind -> wishes.put(kind, new LimitStore.Limit(level, Optional.empty(), false)));
-    set(actor, wishes, Optional.empty(), Optional.empty());
+    set(actor, wishes, Reckoned.AS_BEFORE);
   }
 
-  void set(
-      PersonId actor,
-      Map<Clash.Kind, LimitStore.Limit> wishes,
-      Optional<DayOfWeek> weekBegins,
-      Optional<Integer> periodWeeks) {
+  /**
+   * How cover is to reckon; what is empty stays.
+   *
+   * @param travelSpeed in kilometres an hour, as the crow flies
+   */
+  record Reckoned(
+      Optional<DayOfWeek> weekBegins, Optional<Integer> periodWeeks, Optional<Double> travelSpeed) {
+    static final Reckoned AS_BEFORE =
+        new Reckoned(Optional.empty(), Optional.empty(), Optional.empty());
+  }
+
+  void set(PersonId actor, Map<Clash.Kind, LimitStore.Limit> wishes, Reckoned reckoned) {
     acts.run(
         Acts.Wanted.by(actor, "house.limits", Optional.empty(), ""),
         act -> {
           wishes.forEach(store::limit);
-          house.reckon(weekBegins, periodWeeks);
+          house.reckon(reckoned.weekBegins(), reckoned.periodWeeks(), reckoned.travelSpeed());
           return "";
         });
+  }
+
+  /** In kilometres an hour, as the crow flies. */
+  double travelSpeed() {
+    return house.reckoning().travelSpeed();
   }
 
   Travel travel() {
@@ -128,7 +140,7 @@ public class HouseLimits {
                     place, new Travel.Position(terms.latitude().get(), terms.longitude().get()));
               }
             });
-    return new Travel(table, positions, house.reckoning().travelSpeed());
+    return new Travel(table, positions, travelSpeed());
   }
 
   /** When places are open, of those about which it is said, each in its zone. */
@@ -160,7 +172,8 @@ public class HouseLimits {
                 terms
                     .capacity()
                     .ifPresent(
-                        most -> found.put(place, new Clashes.Capacity(most, terms.ofPeople()))));
+                        most ->
+                            found.put(place, new Clashes.Capacity(place, most, terms.ofPeople()))));
     return found;
   }
 

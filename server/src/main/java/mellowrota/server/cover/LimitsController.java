@@ -42,6 +42,7 @@ class LimitsController {
 
   private static final int MOST = 100_000;
   private static final int MOST_WEEKS = 53;
+  private static final double FASTEST = 300;
 
   private final HouseLimits limits;
   private final Worlds worlds;
@@ -61,6 +62,8 @@ class LimitsController {
       List<LimitView> limits,
       DayOfWeek weekBegins,
       @Schema(description = "Weeks over which PERIOD is averaged; 0: not at all") int periodWeeks,
+      @Schema(description = "Kilometres an hour as the crow flies, where no travel time is set")
+          double travelSpeed,
       @With String tag)
       implements AsSeen.Tagged<LimitsView> {}
 
@@ -68,7 +71,8 @@ class LimitsController {
   record LimitsSchema(
       @Nullable List<LimitView> limits,
       @Nullable DayOfWeek weekBegins,
-      @Nullable Integer periodWeeks) {}
+      @Nullable Integer periodWeeks,
+      @Schema(description = "From 1 to 300") @Nullable Double travelSpeed) {}
 
   @GetMapping
   @Operation(summary = "List the limits on people’s work")
@@ -80,7 +84,7 @@ class LimitsController {
     return AsSeen.tagged(
         new LimitsView(
             Stream.of(Clash.Kind.values())
-                .filter(kind -> !Limits.ONLY_WARN.contains(kind))
+                .filter(kind -> Limits.isSettled(kind))
                 .map(
                     kind ->
                         new LimitView(
@@ -91,6 +95,7 @@ class LimitsController {
                 .toList(),
             now.weekBegins(),
             now.periodWeeks(),
+            limits.travelSpeed(),
             ""));
   }
 
@@ -116,7 +121,7 @@ class LimitsController {
         one.fault("amount", say("common.must-be-from-0", MOST));
       } else if (kind.isEmpty()) {
         one.fault("kind", say("cover.is-missing-see-get"));
-      } else if (Limits.ONLY_WARN.contains(kind.get())) {
+      } else if (!Limits.isSettled(kind.get())) {
         one.fault("kind", say("cover.can-only-warn"));
       } else {
         wishes.put(
@@ -133,11 +138,16 @@ class LimitsController {
     if (weeks.isPresent() && (weeks.getAsLong() < 0 || weeks.getAsLong() > MOST_WEEKS)) {
       input.fault("periodWeeks", say("common.must-be-from-0", MOST_WEEKS));
     }
+    Optional<Double> speed = input.decimal("travelSpeed", FASTEST);
+    if (speed.filter(one -> one < 1).isPresent()) {
+      input.fault("travelSpeed", say("common.must-be-from-1", (int) FASTEST));
+    }
     input.check();
     Optional<Integer> period =
         weeks.isPresent() ? Optional.of((int) weeks.getAsLong()) : Optional.empty();
+    HouseLimits.Reckoned reckoned = new HouseLimits.Reckoned(begins, period, speed);
     asSeen.change(
-        match, () -> limits(asker), body, () -> limits.set(asker.person(), wishes, begins, period));
+        match, () -> limits(asker), body, () -> limits.set(asker.person(), wishes, reckoned));
     return ResponseEntity.noContent().build();
   }
 }

@@ -47,9 +47,6 @@ class NeverClashes implements ActCheck {
       return;
     }
     Set<Clash.Kind> asking = limits.askingReason();
-    if (asking.isEmpty() && !limits.limits().levels().containsValue(Clash.Level.NEVER)) {
-      return;
-    }
     lock.take(touched);
     World world = worlds.locked(act.worldVersion());
     SaveTrial.Found found = trial.find(world, touched);

@@ -58,7 +58,7 @@ record OnIt(WorkRecord record, Visit visit, PersonId person, RoleId role, Instan
   }
 
   boolean takesTime() {
-    return takesTime(role);
+    return takesTime(role) && !record.free();
   }
 
   boolean isTentative() {

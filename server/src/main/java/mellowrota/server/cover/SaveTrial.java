@@ -70,7 +70,7 @@ class SaveTrial {
       Map<PlaceId, Clashes.Capacity> capacities = limits.capacities();
       for (Moved one : moved) {
         people.addAll(one.people());
-        one.record().place().filter(capacities::containsKey).ifPresent(places::add);
+        one.record().places().stream().filter(capacities::containsKey).forEach(places::add);
       }
     }
     return new Touched(changes, moved, people, places);
@@ -117,7 +117,28 @@ class SaveTrial {
               all,
               house));
     }
+    found.addAll(shut(touched, sides));
     return new Found(found, sides.after(), house);
+  }
+
+  /** What comes to lie at a place, or to use it, while it is shut. */
+  private List<Clash> shut(Touched touched, Sides sides) {
+    List<Clash> found = new ArrayList<>();
+    Set<String> moved = touched.moved().stream().map(Moved::id).collect(Collectors.toSet());
+    Map<PlaceId, List<Clashes.Stay>> before = sides.before().timedStays();
+    Map<PlaceId, List<Clashes.Stay>> after = sides.after().timedStays();
+    limits
+        .openings(sides.after().world())
+        .forEach(
+            (place, opening) -> {
+              List<Clash> were =
+                  Clashes.shut(place, opening, before.getOrDefault(place, List.of()));
+              Clashes.shut(place, opening, after.getOrDefault(place, List.of())).stream()
+                  .filter(one -> moved.stream().anyMatch(one::involves))
+                  .filter(one -> !were.contains(one))
+                  .forEach(found::add);
+            });
+    return found;
   }
 
   /**
@@ -156,6 +177,7 @@ class SaveTrial {
     return isStanding(before)
         && before.visit(visit.no()).filter(visit::equals).isPresent()
         && !OnIt.isTentative(before, visit)
+        && before.places().equals(after.places())
         && before.place().equals(after.place())
         && before.wants().equals(after.wants());
   }

@@ -53,8 +53,9 @@ class SkillsEnding {
             .getOrDefault(person, Skills.Known.NOTHING)
             .skills()
             .forEach(
-                (skill, last) ->
-                    last.filter(day -> !day.isBefore(today) && day.isBefore(until))
+                (skill, days) ->
+                    days.last()
+                        .filter(day -> !day.isBefore(today) && day.isBefore(until))
                         .ifPresent(
                             day ->
                                 ending

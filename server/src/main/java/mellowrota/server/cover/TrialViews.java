@@ -3,6 +3,7 @@ package mellowrota.server.cover;
 import static mellowrota.server.platform.Words.say;
 
 import java.time.Duration;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -12,6 +13,7 @@ import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.WhoCould;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.work.Place;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.platform.Lengths;
 import mellowrota.server.platform.SpanWords;
@@ -63,7 +65,13 @@ class TrialViews {
   /** What is wrong, by how much, and how to mend it. */
   private static String why(World world, Clash clash, SaveTrial.Found found) {
     if (clash.person().isEmpty()) {
-      return say("cover.breaks-capacity", SpanWords.said(clash.span(), world.house().zone()));
+      Optional<Place> place = clash.place().flatMap(world.places()::find);
+      ZoneId zone = place.flatMap(Place::zone).orElse(world.house().zone());
+      String where = place.map(Place::name).orElse("");
+      String when = SpanWords.said(clash.span(), zone);
+      return clash.kind() == Clash.Kind.SHUT
+          ? say("cover.breaks-shut", where, when)
+          : say("cover.breaks-capacity", where, when);
     }
     PersonId person = clash.person().get();
     String who = world.person(person).name();
@@ -86,6 +94,7 @@ class TrialViews {
       case DAYS -> say("cover.breaks-days", who, is, most, when);
       case NIGHTS -> say("cover.breaks-nights", who, is, most, when);
       case SKILL -> say("cover.breaks-skill", who, when);
+      case LEFT -> say("cover.breaks-left", who, when);
       // Of a place alone, and of due times alone, which no visit is part of.
       case CAPACITY, SHUT, DUE -> throw new IllegalStateException(clash.toString());
     };

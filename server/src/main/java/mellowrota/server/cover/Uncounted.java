@@ -82,7 +82,8 @@ final class Uncounted {
     Instant at = begins.isAfter(gap.span().start()) ? begins : gap.span().start();
     TimeSpan minute = TimeSpan.of(at, at.plusSeconds(60));
     List<Optional<String>> places =
-        duty.map(kept -> List.of(kept.skill())).orElseGet(() -> one.record().wants().places());
+        duty.map(kept -> around.skills(kept, minute))
+            .orElseGet(() -> one.record().wants().places());
     if (duty.isPresent() && !around.standing(one).contains(duty.get())) {
       return Optional.of(Why.ROLE);
     }

@@ -38,12 +38,14 @@ final class ChangeLogWords {
           Map.entry("hours_dated", "Hours on a day"),
           Map.entry("leave", "Leave"),
           Map.entry("travel", "Travel time"),
+          Map.entry("margin_setting", "Margins"),
           Map.entry("region", "Region"),
           Map.entry("holiday", "Holiday"),
           Map.entry("closure", "Closure"),
           Map.entry("duty", "Duty"),
           Map.entry("duty_span", "Hours of the duty"),
           Map.entry("duty_lifted", "Duty suspended"),
+          Map.entry("duty_other", "Other hours on a day"),
           Map.entry("house_limit", "Limit"),
           Map.entry("let_stand", "Clash accepted"));
 
@@ -63,6 +65,7 @@ final class ChangeLogWords {
           Map.entry("DAYS", "days in a row"),
           Map.entry("NIGHTS", "nights in a row"),
           Map.entry("SKILL", "missing skill"),
+          Map.entry("LEFT", "work after somebody has left"),
           Map.entry("CAPACITY", "capacity of a place"),
           Map.entry("SHUT", "work at a place that is shut"),
           Map.entry("DUE", "due on one day"));
@@ -88,6 +91,7 @@ final class ChangeLogWords {
           Map.entry("longitude", "Longitude"),
           Map.entry("week", "Working days"),
           Map.entry("week_begins", "Weeks begin on"),
+          Map.entry("travel_speed", "Travel speed, km/h"),
           Map.entry("period_weeks", "Average over, weeks"),
           Map.entry("outside_limit", "Most that external readers can see"),
           Map.entry("outside_reason", "Reason for the limit"),
@@ -135,7 +139,7 @@ final class ChangeLogWords {
                       name("team", kept.get("team")))
                   .flatMap(Optional::stream);
           case "travel" -> name("place", kept.get("from_place")).stream();
-          case "duty_span", "duty_lifted" -> name("duty", kept.get("duty")).stream();
+          case "duty_span", "duty_lifted", "duty_other" -> name("duty", kept.get("duty")).stream();
           case "holiday" -> name("region", kept.get("region")).stream();
           case "closure" -> name("place", kept.get("place")).stream();
           default -> name("person", kept.get("person")).stream();
@@ -231,6 +235,7 @@ final class ChangeLogWords {
               + (kept.get("sick").asBoolean() ? ", sick" : "")
               + (kept.get("agreed").asBoolean() ? "" : ", requested");
       case "travel" -> text(table, "to_place", kept) + " " + text(table, "minutes", kept) + " min";
+      case "margin_setting" -> whose(kept) + ": " + margins(kept);
       case "holiday" ->
           text(table, "day", kept)
               + " "
@@ -238,13 +243,8 @@ final class ChangeLogWords {
               + (kept.get("half").asBoolean() ? ", half day" : "");
       case "closure" -> days(kept).strip() + " " + text(table, "why", kept);
       case "duty_span" ->
-          weekdays(kept.get("weekdays").asString())
-              + " "
-              + times(kept)
-              + (kept.get("count").asInt() == 1
-                  ? ", 1 person"
-                  : ", " + kept.get("count").asInt() + " people")
-              + days(kept);
+          weekdays(kept.get("weekdays").asString()) + " " + stand(kept) + days(kept) + season(kept);
+      case "duty_other" -> text(table, "day", kept) + " " + stand(kept);
       default ->
           kept.propertyNames().stream()
               .filter(column -> !NOT_SAID.contains(column))
@@ -253,6 +253,42 @@ final class ChangeLogWords {
               .filter(said -> !said.isEmpty())
               .collect(Collectors.joining(", "));
     };
+  }
+
+  /** Of what margins are. */
+  private String whose(JsonNode kept) {
+    return Stream.of("kind", "place", "person")
+        .map(column -> text("", column, kept))
+        .filter(said -> !said.isEmpty())
+        .findFirst()
+        .orElse("organisation");
+  }
+
+  private static String margins(JsonNode kept) {
+    return Stream.of("before", "after")
+        .filter(side -> !kept.get(side + "_minutes").isNull())
+        .map(side -> kept.get(side + "_minutes").asString() + " min " + side)
+        .collect(Collectors.joining(", "));
+  }
+
+  /** Hours of a duty, with how many they ask for. */
+  private static String stand(JsonNode kept) {
+    int count = kept.get("count").asInt();
+    String skills = kept.path("skills").asString("");
+    return times(kept)
+        + (count == 1 ? ", 1 person" : ", " + count + " people")
+        + (skills.isEmpty()
+            ? ""
+            : Arrays.stream(skills.split("\n", -1))
+                .map(one -> one.isEmpty() ? "any" : one)
+                .collect(Collectors.joining(", ", " (", ")")));
+  }
+
+  private static String season(JsonNode kept) {
+    String first = kept.path("season_first").asString("");
+    return first.isEmpty()
+        ? ""
+        : ", every year " + first + " – " + kept.get("season_last").asString();
   }
 
   private static String span(String first, String until) {
@@ -323,7 +359,7 @@ final class ChangeLogWords {
       case "place", "from_place", "to_place" -> name("place", value).orElse(said);
       case "region" -> name("region", value).orElse(said);
       case "team", "member_team" -> name("team", value).orElse(said);
-      case "member_person", "by_person" -> name("person", value).orElse(said);
+      case "person", "member_person", "by_person" -> name("person", value).orElse(said);
       case "role" -> name("role", value).orElse(said);
       case "day", "first_day", "last_day", "until_day", "from_day" ->
           DAY.format(LocalDate.parse(said));

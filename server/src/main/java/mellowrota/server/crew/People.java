@@ -18,6 +18,7 @@ import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
@@ -116,6 +117,53 @@ public class People {
     if (persons.all().stream().noneMatch(Person::isCoordinator)) {
       throw Problem.of(409, "last-coordinator", say("crew.the-organisation-needs-at"));
     }
+  }
+
+  /**
+   * Why somebody may not end on a day; empty: they may.
+   *
+   * @throws Problem where the asker is no coordinator
+   */
+  Optional<String> requireMayEnd(Person asker, PersonId person, Optional<LocalDate> lastDay) {
+    if (!asker.isCoordinator()) {
+      throw Problem.forbidden(say("crew.only-coordinators-can-change"));
+    }
+    if (lastDay.filter(day -> day.isBefore(house.today())).isPresent()) {
+      return Optional.of(say("crew.is-over-already"));
+    }
+    return lastDay.isPresent() && isLastCoordinator(person)
+        ? Optional.of(say("crew.the-organisation-needs-at"))
+        : Optional.empty();
+  }
+
+  private boolean isLastCoordinator(PersonId person) {
+    return persons.all().stream()
+        .filter(Person::isCoordinator)
+        .map(Person::id)
+        .toList()
+        .equals(List.of(person));
+  }
+
+  /**
+   * Those whose last day is over have left, as an act of the house; the last coordinator stays
+   * until there is another. Safe to run in several processes: the act's key names person and day.
+   */
+  public void leaveWhoseTimeIsOver() {
+    persons
+        .lastDays()
+        .forEach(
+            (person, lastDay) -> {
+              if (lastDay.isBefore(house.today()) && !isLastCoordinator(person)) {
+                acts.run(
+                    Acts.Wanted.byTheHouse("crew.person")
+                        .under(Optional.of("left-" + person.value() + "-" + lastDay))
+                        .changingTheWorld(),
+                    act -> {
+                      persons.leave(person);
+                      return "";
+                    });
+              }
+            });
   }
 
   public void setRight(PersonId actor, PersonId id, Person.AccountRight right) {
@@ -273,7 +321,7 @@ public class People {
    * A person as a file says they should be; what is empty stays, or is as usual for a new one.
    *
    * @param joins teams they come to, which they may be in already
-   * @param learns skills they have from now on, each with its last day if it has one
+   * @param learns skills they have from now on, each with the days on which it holds
    * @param loses skills they have no longer
    */
   public record PersonWanted(
@@ -282,7 +330,7 @@ public class People {
       Optional<Person.Standing> standing,
       Set<TeamId> joins,
       Set<TeamId> leaves,
-      Map<String, Optional<LocalDate>> learns,
+      Map<String, Validity> learns,
       Set<String> loses) {}
 
   /** A place as a file says it should be; what is empty stays. */
@@ -302,7 +350,7 @@ public class People {
     }
     wanted.joins().forEach(team -> joinOnce(team, member));
     wanted.loses().forEach(skill -> persons.lose(id, skill));
-    wanted.learns().forEach((skill, last) -> persons.learn(id, skill, last));
+    wanted.learns().forEach((skill, days) -> persons.learn(id, skill, days));
     return id;
   }
 

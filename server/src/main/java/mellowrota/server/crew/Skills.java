@@ -1,10 +1,10 @@
 package mellowrota.server.crew;
 
-import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.Validity;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.Persons;
 import org.springframework.stereotype.Service;
@@ -21,10 +21,10 @@ public class Skills {
   /**
    * What one can.
    *
-   * @param skills by name, with the last day on which each holds; empty: it does not end
+   * @param skills by name, with the days on which each holds
    * @param notAlone counts only beside somebody who is not so marked
    */
-  public record Known(Map<String, Optional<LocalDate>> skills, boolean notAlone) {
+  public record Known(Map<String, Validity> skills, boolean notAlone) {
 
     public static final Known NOTHING = new Known(Map.of(), false);
   }

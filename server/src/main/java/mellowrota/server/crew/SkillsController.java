@@ -7,12 +7,12 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.Validity;
 import mellowrota.server.acts.AsSeen;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IfMatch;
@@ -45,6 +45,8 @@ class SkillsController {
   @Schema(name = "Skill")
   record SkillView(
       String skill,
+      @Schema(description = "First day on which it is valid; absent: it always was")
+          @Nullable LocalDate first,
       @Schema(description = "Last day on which it is valid; absent: no end")
           @Nullable LocalDate last) {}
 
@@ -72,7 +74,12 @@ class SkillsController {
         new SkillsView(
             new TreeMap<>(known.skills())
                 .entrySet().stream()
-                    .map(one -> new SkillView(one.getKey(), one.getValue().orElse(null)))
+                    .map(
+                        one ->
+                            new SkillView(
+                                one.getKey(),
+                                one.getValue().first().orElse(null),
+                                one.getValue().last().orElse(null)))
                     .toList(),
             known.notAlone(),
             ""));
@@ -98,10 +105,10 @@ class SkillsController {
   }
 
   private static Skills.Known known(Input input) {
-    Map<String, Optional<LocalDate>> found = new TreeMap<>();
+    Map<String, Validity> found = new TreeMap<>();
     for (Input one : input.objects("skills", MOST_SKILLS, SkillView.class)) {
       String skill = one.required("skill", 40);
-      if (found.put(skill, one.day("last")) != null) {
+      if (found.put(skill, one.validity()) != null) {
         one.fault("skill", say("common.is-listed-twice"));
       }
     }

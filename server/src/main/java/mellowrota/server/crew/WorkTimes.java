@@ -98,13 +98,16 @@ public class WorkTimes {
   }
 
   /**
-   * In whose days somebody works, and for how long in a week.
+   * In whose days somebody works, for how long in a week, and until when.
    *
    * @param zone empty: the house's
    * @param contract empty: nobody has said
+   * @param lastDay with the house; empty: it does not end
    */
-  public record Terms(Optional<ZoneId> zone, Optional<Duration> contract) {
-    public static final Terms UNSAID = new Terms(Optional.empty(), Optional.empty());
+  public record Terms(
+      Optional<ZoneId> zone, Optional<Duration> contract, Optional<LocalDate> lastDay) {
+    public static final Terms UNSAID =
+        new Terms(Optional.empty(), Optional.empty(), Optional.empty());
   }
 
   /** What somebody may know of these. */

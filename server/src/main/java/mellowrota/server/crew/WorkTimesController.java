@@ -68,6 +68,8 @@ class WorkTimesController {
       @Schema(description = "The person’s time zone; absent: the organisation’s")
           @Nullable String zone,
       @Schema(description = "Contracted minutes a week") @Nullable Long contractMinutes,
+      @Schema(description = "The last day with the organisation; absent: no end")
+          @Nullable LocalDate lastDay,
       TagsView tags) {}
 
   /** By which each part of them is changed. */
@@ -116,7 +118,13 @@ class WorkTimesController {
   @Schema(name = "TermsChange")
   record TermsSchema(
       @Schema(description = "null: the organisation’s", nullable = true) @Nullable String zone,
-      @Schema(description = "null: not set", nullable = true) @Nullable Integer contractMinutes) {}
+      @Schema(description = "null: not set", nullable = true) @Nullable Integer contractMinutes,
+      @Schema(
+              description =
+                  "The last day with the organisation, from the next on they have left; set by "
+                      + "coordinators; null: no end; not sent: as before",
+              nullable = true)
+          @Nullable LocalDate lastDay) {}
 
   @Schema(name = "LeaveWish")
   record LeaveSchema(
@@ -159,6 +167,7 @@ class WorkTimesController {
             .toList(),
         terms.zone().map(ZoneId::getId).orElse(null),
         terms.contract().map(Duration::toMinutes).orElse(null),
+        terms.lastDay().orElse(null),
         new TagsView(AsSeen.tag(hours), AsSeen.tag(days), AsSeen.tag(terms)));
   }
 
@@ -335,7 +344,7 @@ class WorkTimesController {
       @RequestBody @Schema(implementation = TermsSchema.class) JsonNode body) {
     PersonId person = PersonId.of(id);
     times.requireOffice(asking(asker), person);
-    WorkTimes.Terms terms = terms(Input.of(body, TermsSchema.class));
+    WorkTimes.Terms terms = terms(asking(asker), person, Input.of(body, TermsSchema.class));
     change(
         asker,
         id,
@@ -346,18 +355,25 @@ class WorkTimesController {
     return ResponseEntity.noContent().build();
   }
 
-  private static WorkTimes.Terms terms(Input input) {
+  private WorkTimes.Terms terms(Person asker, PersonId person, Input input) {
     Optional<ZoneId> zone = input.zone("zone");
     OptionalLong minutes = input.number("contractMinutes");
     if (minutes.isPresent() && (minutes.getAsLong() < 0 || minutes.getAsLong() > WEEK_MINUTES)) {
       input.fault("contractMinutes", say("common.must-be-from-0", WEEK_MINUTES));
+    }
+    Optional<LocalDate> known =
+        times.terms().getOrDefault(person, WorkTimes.Terms.UNSAID).lastDay();
+    Optional<LocalDate> lastDay = input.has("lastDay") ? input.day("lastDay") : known;
+    if (!lastDay.equals(known)) {
+      people.requireMayEnd(asker, person, lastDay).ifPresent(why -> input.fault("lastDay", why));
     }
     input.check();
     return new WorkTimes.Terms(
         zone,
         minutes.isPresent()
             ? Optional.of(Duration.ofMinutes(minutes.getAsLong()))
-            : Optional.empty());
+            : Optional.empty(),
+        lastDay);
   }
 
   @PostMapping("/leave")

@@ -101,6 +101,8 @@ final class DemoWork {
     if (from.has("place")) {
       body.put("place", places.get(from.get("place").asString()));
     }
+    ArrayNode uses = body.putArray("uses");
+    from.path("uses").forEach(code -> uses.add(places.get(code.asString())));
     if (from.has("team")) {
       body.put("team", teams.get(from.get("team").asString()).value());
     }

@@ -26,6 +26,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -144,7 +145,7 @@ class DemoWorld {
   /** What people can, with the days until it ends. */
   private void skills(JsonNode world, Made made) {
     for (JsonNode person : world.get("people")) {
-      Map<String, Optional<LocalDate>> found = new TreeMap<>();
+      Map<String, Validity> found = new TreeMap<>();
       person
           .path("skills")
           .properties()
@@ -153,8 +154,8 @@ class DemoWorld {
                   found.put(
                       one.getKey(),
                       one.getValue().isNull()
-                          ? Optional.empty()
-                          : Optional.of(made.today.plusDays(one.getValue().asInt()))));
+                          ? Validity.ALWAYS
+                          : Validity.until(made.today.plusDays(one.getValue().asInt()))));
       boolean notAlone = person.path("notAlone").asBoolean(false);
       if (notAlone || !found.isEmpty()) {
         skills.set(
@@ -222,11 +223,12 @@ class DemoWorld {
               spans.add(
                   new Duty.Repeating(
                       EnumSet.allOf(DayOfWeek.class),
-                      LocalTime.parse(span.split("/")[0]),
-                      LocalTime.parse(span.split("/")[1]),
-                      count,
-                      Optional.empty(),
-                      Optional.of(made.today.plusDays(DemoWork.DAYS_LAID - 1L)))));
+                      Duty.Stand.of(
+                          LocalTime.parse(span.split("/")[0]),
+                          LocalTime.parse(span.split("/")[1]),
+                          count),
+                      Validity.until(made.today.plusDays(DemoWork.DAYS_LAID - 1L)),
+                      Optional.empty())));
       duties.add(
           made.coordinator,
           Optional.empty(),
@@ -238,7 +240,8 @@ class DemoWorld {
               Optional.ofNullable(duty.get("skill")).map(JsonNode::asString),
               duty.path("meanwhile").asBoolean(false),
               spans,
-              Set.of()));
+              Set.of(),
+              List.of()));
     }
   }
 
@@ -309,7 +312,9 @@ class DemoWorld {
     times.setHours(made.coordinator, id, hours);
     Duration contract = Duration.ofHours(world.get("contracts").get(sort).asInt());
     times.setTerms(
-        made.coordinator, id, new WorkTimes.Terms(Optional.empty(), Optional.of(contract)));
+        made.coordinator,
+        id,
+        new WorkTimes.Terms(Optional.empty(), Optional.of(contract), Optional.empty()));
   }
 
   private void times(JsonNode world, Made made) {

@@ -12,6 +12,7 @@ import mellowrota.core.people.RoleId;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
 
 /** A record as rows of a table, one for each visit. */
 final class RecordColumns {
@@ -40,6 +41,7 @@ final class RecordColumns {
           Column.of("state", view -> lower(view.state())),
           Column.of("title", RecordView::title),
           Column.of("place", view -> view.place() == null ? null : view.place().name()),
+          Column.of("also uses", RecordColumns::uses),
           Column.of("team", view -> view.team() == null ? null : view.team().name()),
           Column.ofVisit("start", visit -> first(visit.start(), visit.first())),
           Column.ofVisit("end", visit -> first(visit.end(), visit.last())),
@@ -54,6 +56,12 @@ final class RecordColumns {
           Column.of(
               "skills needed",
               view -> view.wants() == null ? null : String.join(", ", view.wants().skills())));
+
+  private static @Nullable String uses(RecordView view) {
+    return view.uses() == null
+        ? null
+        : view.uses().stream().map(RecordView.PlaceView::name).collect(Collectors.joining("; "));
+  }
 
   private static final List<Column> COLUMNS =
       Stream.concat(WRITTEN.stream(), RecordField.NUMBERS.stream().map(RecordColumns::number))

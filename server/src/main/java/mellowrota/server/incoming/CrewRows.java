@@ -19,6 +19,7 @@ import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.crew.People;
@@ -31,7 +32,7 @@ final class CrewRows {
   private static final int LONGEST_NAME = 100;
   private static final int LONGEST_CODE = 12;
   private static final int LONGEST_SKILL = 40;
-  private static final Pattern SKILL = Pattern.compile("(.+?)(?: until (.+))?");
+  private static final Pattern SKILL = Pattern.compile("(.+?)(?: from (\\S+))?(?: until (.+))?");
 
   private final Known known;
   private final Map<String, Long> placeCodes = new HashMap<>();
@@ -52,7 +53,7 @@ final class CrewRows {
     Set<TeamId> named = teams(cells, cells.text("teams"), true);
     Set<TeamId> formerly = teams(cells, said.getOrDefault("teams", ""), false);
     boolean teams = differing.contains("teams");
-    Map<String, Optional<LocalDate>> skills = skills(cells, cells.text("skills"), true);
+    Map<String, Validity> skills = skills(cells, cells.text("skills"), true);
     Set<String> lost =
         new HashSet<>(skills(cells, said.getOrDefault("skills", ""), false).keySet());
     lost.removeAll(skills.keySet());
@@ -67,32 +68,34 @@ final class CrewRows {
         skilled ? lost : Set.of());
   }
 
-  /** As "sluice, bridge until 2027-03-01", where the day is the last on which it holds. */
-  private static Map<String, Optional<LocalDate>> skills(Cells cells, String cell, boolean tells) {
-    Map<String, Optional<LocalDate>> found = new TreeMap<>();
+  /** As "sluice, bridge from 2026-03-01 until 2027-03-01", where both days are included. */
+  private static Map<String, Validity> skills(Cells cells, String cell, boolean tells) {
+    Map<String, Validity> found = new TreeMap<>();
     for (String part : cell.split("[,;\n]")) {
       Matcher skill = SKILL.matcher(part.strip());
       if (!skill.matches()) {
         continue;
       }
-      Optional<LocalDate> last = Optional.empty();
-      if (skill.group(2) != null) {
-        try {
-          last = Optional.of(LocalDate.parse(skill.group(2)));
-        } catch (DateTimeParseException none) {
-          if (tells) {
-            cells.faultOf("skills", part.strip(), say("incoming.needs-a-day-after"));
-          }
+      Validity days = Validity.ALWAYS;
+      try {
+        days = new Validity(day(skill.group(2)), day(skill.group(3)));
+      } catch (DateTimeParseException none) {
+        if (tells) {
+          cells.faultOf("skills", part.strip(), say("incoming.needs-a-day-after"));
         }
       }
       if (tells && skill.group(1).length() > LONGEST_SKILL) {
         cells.faultOf(
             "skills", skill.group(1), say("common.is-longer-than-characters", LONGEST_SKILL));
-      } else if (found.put(skill.group(1), last) != null && tells) {
+      } else if (found.put(skill.group(1), days) != null && tells) {
         cells.faultOf("skills", skill.group(1), say("incoming.is-named-twice"));
       }
     }
     return found;
+  }
+
+  private static Optional<LocalDate> day(String text) {
+    return Optional.ofNullable(text).map(LocalDate::parse);
   }
 
   private static Set<TeamId> without(Set<TeamId> all, Set<TeamId> others) {

@@ -69,6 +69,7 @@ record Field(String key, String label, Set<String> alsoCalled) {
     found.add(new Field("kind", "Kind", Set.of("type", "sort")));
     found.add(new Field("title", "Title", Set.of("subject", "summary", "what", "task")));
     found.add(new Field("place", "Place", Set.of("site", "location", "where")));
+    found.add(new Field("uses", "Also uses", Set.of("uses", "equipment", "vehicle")));
     found.add(new Field("team", "Team", Set.of("crew", "group")));
     found.add(new Field("start", "Start", Set.of("from", "begin", "begins", "start time")));
     found.add(new Field("end", "End", Set.of("to", "until", "finish", "ends", "end time")));

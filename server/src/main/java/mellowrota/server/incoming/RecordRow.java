@@ -122,6 +122,7 @@ final class RecordRow {
         case "title" -> put(body, "title", field, cells.text(field));
         case "place" ->
             number(body, field, clears, cells.named(field, known.places()).map(p -> p.value()));
+        case "uses" -> uses(body);
         case "team" ->
             number(body, field, clears, cells.named(field, known.teams()).map(t -> t.value()));
         case "due" -> due(body, clears);
@@ -178,6 +179,17 @@ final class RecordRow {
                 pointers.put("/due/zone", "zone");
               }
             });
+  }
+
+  /** Names of places may hold commas. */
+  private void uses(ObjectNode body) {
+    pointers.put("/uses", "uses");
+    ArrayNode uses = body.putArray("uses");
+    for (String place : cells.text("uses").split("[;\n]")) {
+      if (!place.isBlank()) {
+        cells.named("uses", place.strip(), known.places()).ifPresent(one -> uses.add(one.value()));
+      }
+    }
   }
 
   private void tags(ObjectNode body) {

@@ -5,6 +5,7 @@ import static mellowrota.server.platform.Words.say;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.lang.reflect.RecordComponent;
 import java.time.DateTimeException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -20,6 +21,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import mellowrota.core.time.Validity;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -227,6 +229,27 @@ public final class Input {
       return OptionalLong.empty();
     }
     return OptionalLong.of(value.asLong());
+  }
+
+  /** The days {@code first} and {@code last}, each if it is there. */
+  public Validity validity() {
+    Optional<LocalDate> first = day("first");
+    Optional<LocalDate> last = day("last");
+    if (first.isPresent() && last.isPresent() && last.get().isBefore(first.get())) {
+      fault("last", say("common.is-before-the-first"));
+    }
+    return new Validity(first, last);
+  }
+
+  /** A length in whole minutes, from 0 to {@code most}; null is none. */
+  public Optional<Duration> minutes(String field, long most) {
+    OptionalLong minutes = number(field);
+    if (minutes.isPresent() && minutes.getAsLong() > most) {
+      fault(field, say("common.must-be-from-0", most));
+    }
+    return minutes.isPresent()
+        ? Optional.of(Duration.ofMinutes(Math.min(minutes.getAsLong(), most)))
+        : Optional.empty();
   }
 
   /** A number, with a fraction or without, from minus {@code most} to {@code most}. */

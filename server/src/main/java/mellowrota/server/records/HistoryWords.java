@@ -5,8 +5,10 @@ import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.CalendarId;
 import mellowrota.core.change.RecordField;
@@ -18,7 +20,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Due;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.When;
@@ -70,20 +72,21 @@ final class HistoryWords {
       case STATE -> record.state().name().toLowerCase(Locale.ROOT);
       case PLACE ->
           record.place().flatMap(id -> world.places().find(id)).map(Place::name).orElse("");
+      case USES ->
+          said(
+              record.uses(),
+              ", ",
+              one -> world.places().find(one).map(Place::name).orElse("" + one.value()));
       case TEAM -> record.team().flatMap(id -> world.crew().team(id)).map(Team::name).orElse("");
       case DUE -> record.due().map(HistoryWords::due).orElse("");
       case ASSIGNMENTS -> said(record.assignments(), ", ", given -> holder(world, given));
       case DATES -> said(record.dates(), "; ", date -> date.name() + " " + due(date.when()));
       case VISITS ->
           said(record.visits(), "; ", visit -> visit.when().map(HistoryWords::span).orElse(""));
-      case MARGINS ->
-          said(
-              record.visits(),
-              "; ",
-              visit -> visit.margins().map(HistoryWords::margins).orElse(""));
+      case MARGINS -> said(record.visits(), "; ", visit -> margins(visit.margins()));
       case RULINGS -> said(record.rulings(), "; ", ruling -> exception(world, ruling));
       case TAGS, WANTS -> field.print(record).replace("\n", ", ");
-      case STARTED, CANT, PRIVATE -> field.print(record);
+      case STARTED, CANT, PRIVATE, FREE -> field.print(record);
       default -> throw new IllegalStateException("history has no words for " + field);
     };
   }
@@ -117,11 +120,12 @@ final class HistoryWords {
     return days.first().equals(last) ? first : first + " – " + DATE.format(last);
   }
 
-  private static String margins(Margins margins) {
-    return margins.before().toMinutes()
-        + " min before, "
-        + margins.after().toMinutes()
-        + " min after";
+  private static String margins(MarginSetting margins) {
+    return Stream.of(
+            margins.before().map(one -> one.toMinutes() + " min before"),
+            margins.after().map(one -> one.toMinutes() + " min after"))
+        .flatMap(Optional::stream)
+        .collect(Collectors.joining(", "));
   }
 
   private static String holder(World world, Assignment given) {

@@ -57,6 +57,7 @@ final class RecordInput {
 
   private static final int MOST_EXCEPTIONS = 40;
   private static final int MOST_PEOPLE = 40;
+  private static final int MOST_USED = 20;
   private static final int MOST_OCCURRENCES = 200;
 
   private final Input input;
@@ -192,6 +193,9 @@ final class RecordInput {
     if (input.has("place")) {
       builder.place(place());
     }
+    if (input.has("uses")) {
+      builder.uses(uses());
+    }
     if (input.has("team")) {
       builder.team(team());
     }
@@ -212,6 +216,7 @@ final class RecordInput {
     }
     input.open("details").ifPresent(details -> details(record, details, builder));
     input.flag("private").ifPresent(builder::isPrivate);
+    input.flag("free").ifPresent(builder::free);
     input.flag("started").ifPresent(builder::started);
     input.flag("cant").ifPresent(builder::cant);
     input.choice("state", State.class).ifPresent(builder::state);
@@ -336,6 +341,14 @@ final class RecordInput {
       return Optional.empty();
     }
     return id.isPresent() ? Optional.of(PlaceId.of(id.getAsLong())) : Optional.empty();
+  }
+
+  private List<PlaceId> uses() {
+    List<PlaceId> found = input.numbers("uses", MOST_USED).stream().map(PlaceId::of).toList();
+    if (!found.stream().allMatch(one -> world.places().find(one).isPresent())) {
+      input.fault("uses", say("common.is-not-a-place"));
+    }
+    return found;
   }
 
   private Optional<TeamId> team() {

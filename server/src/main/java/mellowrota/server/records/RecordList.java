@@ -46,7 +46,7 @@ public class RecordList {
           + """
              where (:kind = '' or r.kind = :kind)
                and (cardinality(:states) = 0 or sees.times and r.state = any(:states))
-               and (:place = 0 or sees.place and r.place = :place)
+               and (:place = 0 or sees.place and (r.place = :place or :place = any(r.uses)))
                and (:team = 0 or sees.team and r.team = :team)
                and (:person = 0 or sees.people and exists (select 1 from assignment a
                  where a.record = r.id and a.holder_kind = 'P' and a.holder = :person))
@@ -60,7 +60,7 @@ public class RecordList {
                      and (n.states = '' or r.state = any(string_to_array(n.states, ','))
                        or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ','))))
                  or sees.place and exists (select 1 from place p
-                   where p.id = r.place and (p.name ilike t.term or p.code ilike t.term))
+                   where (p.id = r.place or p.id = any(r.uses)) and (p.name ilike t.term or p.code ilike t.term))
                  or sees.tags and exists (select 1 from tag g
                    where g.record = r.id and g.tag ilike t.term)
                  or sees.people and exists (select 1 from assignment a join person q on q.id = a.holder

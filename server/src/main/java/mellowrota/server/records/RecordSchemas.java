@@ -21,6 +21,8 @@ public final class RecordSchemas {
       @Schema(description = "Only when created; default: TICKET") @Nullable Kind kind,
       @Nullable String title,
       @Schema(nullable = true) @Nullable Long place,
+      @Schema(description = "Further places or things it uses, such as a vehicle")
+          @Nullable List<Long> uses,
       @Schema(nullable = true) @Nullable Long team,
       @Schema(nullable = true) @Nullable DueSchema due,
       @Schema(description = "Other dates of the record") @Nullable List<NamedDateSchema> dates,
@@ -30,6 +32,8 @@ public final class RecordSchemas {
       @Schema(description = "By key, as GET /api/v1/details lists them")
           @Nullable Map<String, String> details,
       @JsonProperty("private") @Nullable Boolean isPrivate,
+      @Schema(description = "It takes nobody’s time and stands on calendars as free")
+          @Nullable Boolean free,
       @Nullable State state,
       @Nullable Boolean started,
       @Schema(description = "Not possible as it is; give the reason in a note")
@@ -68,8 +72,11 @@ public final class RecordSchemas {
       @Schema(description = "Default: that of the place") @Nullable String zone,
       @Nullable String first,
       @Schema(description = "Last day, inclusive") @Nullable String last,
-      @Schema(description = "Margin before, in minutes") @Nullable Integer before,
-      @Schema(description = "Margin after, in minutes") @Nullable Integer after) {}
+      @Schema(
+              nullable = true,
+              description = "Margin before, in minutes; null: as it is set for such work")
+          @Nullable Integer before,
+      @Schema(nullable = true, description = "Likewise after") @Nullable Integer after) {}
 
   /** Nowhere, never here or also here, with a reason. */
   @Schema(name = "ExceptionChange")

@@ -19,8 +19,11 @@ public record RecordView(
     @Nullable Boolean started,
     @Nullable Boolean cant,
     boolean isPrivate,
+    @Schema(description = "It takes nobody’s time") @Nullable Boolean free,
     @Nullable String title,
     @Nullable PlaceView place,
+    @Schema(description = "Further places or things it uses, such as a vehicle")
+        @Nullable List<PlaceView> uses,
     @Nullable NamedView team,
     @Nullable DueView due,
     @Nullable List<NamedDateView> dates,
@@ -90,8 +93,13 @@ public record RecordView(
       @Nullable Instant ends,
       @Nullable String first,
       @Nullable String last,
-      @Nullable Long before,
-      @Nullable Long after,
+      @Schema(description = "Margin it states itself, in minutes") @Nullable Long before,
+      @Schema(description = "Likewise") @Nullable Long after,
+      @Schema(
+              description =
+                  "Margin it has, in minutes: its own, its place’s, its kind’s, its lead’s or the organisation’s")
+          @Nullable Long marginBefore,
+      @Schema(description = "Likewise") @Nullable Long marginAfter,
       boolean tentative) {}
 
   /** What the office decided for this record beside the rules. */

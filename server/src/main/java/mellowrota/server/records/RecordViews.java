@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -22,6 +23,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Margins;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
@@ -54,12 +56,18 @@ public class RecordViews {
             times ? record.started() : null,
             times && record.cant() ? true : null,
             record.isPrivate(),
+            times && record.free() ? true : null,
             standing.sees(DetailKey.TITLE) ? record.text(DetailKey.TITLE).orElse(null) : null,
-            standing.sees(DetailKey.PLACE) ? place(world, record) : null,
+            standing.sees(DetailKey.PLACE)
+                ? record.place().flatMap(one -> place(world, one)).orElse(null)
+                : null,
+            standing.sees(DetailKey.PLACE) && !record.uses().isEmpty()
+                ? record.uses().stream().flatMap(one -> place(world, one).stream()).toList()
+                : null,
             standing.sees(DetailKey.TEAM) ? team(world, record) : null,
             times ? record.due().map(due -> due(due, world.house().zone())).orElse(null) : null,
             times ? dates(record, world.house().zone()) : null,
-            times ? visits(record, standing.sees(DetailKey.MARGINS)) : null,
+            times ? visits(standing) : null,
             standing.sees(DetailKey.PEOPLE) ? people(world, record, times) : null,
             standing.sees(DetailKey.TAGS) ? List.copyOf(new TreeSet<>(record.tags())) : null,
             number(standing, RecordField.HEAD_COUNT),
@@ -83,12 +91,11 @@ public class RecordViews {
     return text.isEmpty() ? null : Long.valueOf(text);
   }
 
-  private static RecordView.PlaceView place(World world, WorkRecord record) {
-    return record
-        .place()
-        .flatMap(world.places()::find)
-        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()))
-        .orElse(null);
+  private static Optional<RecordView.PlaceView> place(World world, PlaceId id) {
+    return world
+        .places()
+        .find(id)
+        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()));
   }
 
   private static RecordView.NamedView team(World world, WorkRecord record) {
@@ -119,17 +126,20 @@ public class RecordViews {
         .toList();
   }
 
-  private static List<RecordView.VisitView> visits(WorkRecord record, boolean margins) {
-    return record.visits().stream()
-        .map(visit -> visit(visit, record.tentative(visit.no()), margins))
-        .toList();
+  private static List<RecordView.VisitView> visits(RecordAccess.Standing standing) {
+    return standing.record().visits().stream().map(visit -> visit(standing, visit)).toList();
   }
 
-  /** A visit, for somebody who may see its times. */
-  public static RecordView.VisitView visit(Visit visit, boolean tentative, boolean margins) {
+  /** A visit, for somebody who may see its times; with the margins that it has with its Lead. */
+  public static RecordView.VisitView visit(RecordAccess.Standing standing, Visit visit) {
+    WorkRecord record = standing.record();
+    Optional<Visit> said = Optional.of(visit).filter(it -> standing.sees(DetailKey.MARGINS));
+    Optional<Margins> margins =
+        said.filter(it -> it.when().isPresent())
+            .map(it -> standing.world().margins().of(record, it, Optional.empty()))
+            .filter(it -> !it.areNone());
     When.Timed timed = visit.when().orElse(null) instanceof When.Timed t ? t : null;
     When.AllDay allDay = visit.when().orElse(null) instanceof When.AllDay a ? a : null;
-    Optional<Margins> shown = visit.margins().filter(m -> margins);
     return new RecordView.VisitView(
         visit.no(),
         timed == null ? null : timed.start().toLocalDateTime().toString(),
@@ -139,9 +149,11 @@ public class RecordViews {
         timed == null ? null : timed.end().toInstant(),
         allDay == null ? null : allDay.days().first().toString(),
         allDay == null ? null : allDay.days().until().minusDays(1).toString(),
-        shown.map(m -> m.before().toMinutes()).orElse(null),
-        shown.map(m -> m.after().toMinutes()).orElse(null),
-        tentative);
+        said.flatMap(it -> it.margins().before()).map(Duration::toMinutes).orElse(null),
+        said.flatMap(it -> it.margins().after()).map(Duration::toMinutes).orElse(null),
+        margins.map(it -> it.before().toMinutes()).orElse(null),
+        margins.map(it -> it.after().toMinutes()).orElse(null),
+        record.tentative(visit.no()));
   }
 
   private static List<RecordView.ExceptionView> exceptions(World world, WorkRecord record) {

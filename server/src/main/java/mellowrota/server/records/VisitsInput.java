@@ -21,7 +21,7 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.Assignment;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
@@ -151,27 +151,15 @@ final class VisitsInput {
     return Optional.of(new When.AllDay(DaySpan.through(first.get(), last.get())));
   }
 
-  /** Margins that are not named stay; in whole minutes. */
-  private static Optional<Margins> margins(Input item, Optional<Visit> known) {
-    Optional<Margins> before = known.flatMap(Visit::margins);
-    if (!item.has("before") && !item.has("after")) {
-      return before;
-    }
-    Margins kept = before.orElse(Margins.NONE);
-    return Optional.of(
-        new Margins(minutes(item, "before", kept.before()), minutes(item, "after", kept.after())));
+  /** A side that is not named stays, null is as the house settles it; in whole minutes. */
+  private static MarginSetting margins(Input item, Optional<Visit> known) {
+    MarginSetting kept = known.map(Visit::margins).orElse(MarginSetting.UNSET);
+    return new MarginSetting(
+        minutes(item, "before", kept.before()), minutes(item, "after", kept.after()));
   }
 
-  private static Duration minutes(Input item, String field, Duration kept) {
-    if (!item.has(field)) {
-      return kept;
-    }
-    OptionalLong minutes = item.number(field);
-    if (minutes.orElse(0) > LONGEST_MARGIN_MINUTES) {
-      item.fault(field, say("records.is-more-than-a"));
-      return kept;
-    }
-    return Duration.ofMinutes(minutes.orElse(0));
+  private static Optional<Duration> minutes(Input item, String field, Optional<Duration> kept) {
+    return item.has(field) ? item.minutes(field, LONGEST_MARGIN_MINUTES) : kept;
   }
 
   /** Who stays where their visit stays; a new visit begins with the people of the first. */

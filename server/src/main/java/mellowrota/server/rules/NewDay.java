@@ -5,18 +5,23 @@ import java.util.Optional;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.server.acts.Acts;
+import mellowrota.server.crew.People;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
-/** At the house's midnight, whatever dates change is projected anew, as an act of the house. */
+/**
+ * At the house's midnight whoever is to leave has left, and whatever dates change is projected
+ * anew, as an act of the house.
+ */
 @Component
 @RequiredArgsConstructor
 class NewDay {
 
   private final HouseStore house;
+  private final People people;
   private final Worlds worlds;
   private final Acts acts;
   private final Projection projection;
@@ -27,6 +32,7 @@ class NewDay {
     if (!house.exists()) {
       return;
     }
+    people.leaveWhoseTimeIsOver();
     LocalDate done = house.projectedDay();
     LocalDate today = house.today();
     if (!today.isAfter(done)) {

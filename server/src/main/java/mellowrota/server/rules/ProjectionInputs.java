@@ -2,6 +2,7 @@ package mellowrota.server.rules;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.Audience;
@@ -15,6 +16,7 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.Team;
 import mellowrota.core.project.Projector;
 import mellowrota.core.work.Assignment;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.sight.World;
@@ -50,7 +52,7 @@ final class ProjectionInputs {
               : new Input(TEAM, ((Holder.WholeTeam) a.holder()).team().value()));
     }
     record.team().ifPresent(team -> found.add(new Input(TEAM, team.value())));
-    record.place().ifPresent(place -> found.add(new Input(PLACE, place.value())));
+    record.places().forEach(place -> found.add(new Input(PLACE, place.value())));
     found.add(new Input(PERSON, record.author().value()));
     projected.forEach(p -> found.add(new Input(CALENDAR, p.entry().key().calendar().value())));
     return found;
@@ -63,7 +65,9 @@ final class ProjectionInputs {
     teams(before.crew(), after.crew(), found);
     places(before, after, found);
     calendars(before.calendars(), after.calendars(), found);
-    if (!before.house().week().equals(after.house().week())) {
+    margins(before.margins(), after, found);
+    if (!before.house().week().equals(after.house().week())
+        || differForAll(before.margins(), after.margins())) {
       after.calendars().all().forEach(one -> found.add(new Input(CALENDAR, one.id().value())));
     }
     return found;
@@ -107,6 +111,30 @@ final class ProjectionInputs {
         found.add(new Input(PLACE, place.id().value()));
       }
     }
+  }
+
+  private static void margins(MarginSettings before, World world, Set<Input> found) {
+    MarginSettings after = world.margins();
+    union(before.places().keySet(), after.places().keySet()).stream()
+        .filter(one -> !Objects.equals(before.places().get(one), after.places().get(one)))
+        .forEach(one -> found.add(new Input(PLACE, one.value())));
+    for (PersonId one : union(before.people().keySet(), after.people().keySet())) {
+      if (!Objects.equals(before.people().get(one), after.people().get(one))) {
+        found.add(new Input(PERSON, one.value()));
+        // Through a team it stands on their own calendar too.
+        world
+            .calendars()
+            .own(one)
+            .ifPresent(own -> found.add(new Input(CALENDAR, own.id().value())));
+      }
+    }
+  }
+
+  /** Work of every place and person may have other margins, or others may see them. */
+  private static boolean differForAll(MarginSettings before, MarginSettings after) {
+    return !before.house().equals(after.house())
+        || !before.kinds().equals(after.kinds())
+        || !before.restOn().equals(after.restOn());
   }
 
   private static void calendars(Calendars before, Calendars after, Set<Input> found) {

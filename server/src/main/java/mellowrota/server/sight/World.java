@@ -19,6 +19,7 @@ import mellowrota.core.rule.Router;
 import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wordings;
 import mellowrota.core.work.Details;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
 
 /** All that landing and sight depend on, on one day; immutable. */
@@ -29,6 +30,7 @@ public record World(
     Crew crew,
     Places places,
     List<Place> placeList,
+    MarginSettings margins,
     Calendars calendars,
     Details details,
     List<Role> roles,

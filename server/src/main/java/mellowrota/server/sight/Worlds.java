@@ -29,8 +29,10 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
 import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.crew.store.MarginStore;
 import mellowrota.server.crew.store.Persons;
 import mellowrota.server.sight.store.CalendarStore;
 import mellowrota.server.sight.store.SetStore;
@@ -46,6 +48,7 @@ public class Worlds {
 
   private final HouseStore store;
   private final Persons persons;
+  private final MarginStore margins;
   private final CalendarStore calendars;
   private final SetStore sets;
   private final RuleSentences sentences;
@@ -99,6 +102,7 @@ public class Worlds {
         crew,
         Places.of(placeList, house.zone()),
         placeList,
+        margins.settings(),
         known,
         details,
         store.roles(),
@@ -115,6 +119,7 @@ public class Worlds {
         world.crew(),
         world.places(),
         world.placeList(),
+        world.margins(),
         world.calendars(),
         details,
         world.roles(),
@@ -129,13 +134,15 @@ public class Worlds {
       Crew crew,
       Places places,
       List<Place> placeList,
+      MarginSettings margins,
       Calendars calendars,
       Details details,
       List<Role> roles,
       Wordings wordings,
       List<LandingRule> rules) {
-    Router router = new Router(crew, calendars, places, rules);
-    Sight sight = new Sight(crew, calendars, places, details, wordings, permission);
+    Details told = details.with(margins);
+    Router router = new Router(crew, calendars, places, margins, rules);
+    Sight sight = new Sight(crew, calendars, places, told, wordings, permission);
     return new World(
         version,
         day,
@@ -143,8 +150,9 @@ public class Worlds {
         crew,
         places,
         placeList,
+        margins,
         calendars,
-        details,
+        told,
         roles,
         wordings,
         rules,

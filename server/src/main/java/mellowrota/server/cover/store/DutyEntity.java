@@ -15,6 +15,8 @@ import jakarta.persistence.Table;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.MonthDay;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -24,10 +26,12 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.cover.Duty;
 import mellowrota.core.people.RoleId;
+import mellowrota.core.time.Season;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.cover.Duties;
 
-/** What must be stood, with its spans and the days on which it is not asked for. */
+/** What must be stood, with its spans and its exceptions. */
 @Entity
 @Table(name = "duty")
 final class DutyEntity {
@@ -36,6 +40,8 @@ final class DutyEntity {
    * A span that comes again.
    *
    * @param weekdays as 1,2,5; Monday is 1
+   * @param seasonFirst as 04-01, of every year
+   * @param skills of its places one by one, a line each
    */
   @Embeddable
   record SpanRow(
@@ -44,7 +50,10 @@ final class DutyEntity {
       @Column(name = "until_time") LocalTime untilTime,
       int count,
       @Column(name = "first_day") LocalDate firstDay,
-      @Column(name = "last_day") LocalDate lastDay) {
+      @Column(name = "last_day") LocalDate lastDay,
+      @Column(name = "season_first") String seasonFirst,
+      @Column(name = "season_last") String seasonLast,
+      String skills) {
 
     static SpanRow of(Duty.Repeating span) {
       return new SpanRow(
@@ -52,11 +61,14 @@ final class DutyEntity {
               .sorted()
               .map(day -> Integer.toString(day.getValue()))
               .collect(Collectors.joining(",")),
-          span.from(),
-          span.until(),
-          span.count(),
-          span.first().orElse(null),
-          span.last().orElse(null));
+          span.hours().from(),
+          span.hours().until(),
+          span.hours().count(),
+          span.days().first().orElse(null),
+          span.days().last().orElse(null),
+          span.season().map(one -> MONTH_DAY.format(one.first())).orElse(null),
+          span.season().map(one -> MONTH_DAY.format(one.last())).orElse(null),
+          lines(span.hours().skills()));
     }
 
     Duty.Repeating span() {
@@ -64,12 +76,51 @@ final class DutyEntity {
           Arrays.stream(weekdays.split(","))
               .map(day -> DayOfWeek.of(Integer.parseInt(day)))
               .collect(Collectors.toSet()),
-          fromTime,
-          untilTime,
-          count,
-          Optional.ofNullable(firstDay),
-          Optional.ofNullable(lastDay));
+          new Duty.Stand(fromTime, untilTime, count, read(skills)),
+          new Validity(Optional.ofNullable(firstDay), Optional.ofNullable(lastDay)),
+          Optional.ofNullable(seasonFirst)
+              .map(
+                  first ->
+                      new Season(
+                          MonthDay.parse(first, MONTH_DAY),
+                          MonthDay.parse(seasonLast, MONTH_DAY))));
     }
+  }
+
+  /** Hours of one day in place of those that come again. */
+  @Embeddable
+  record OtherRow(
+      LocalDate day,
+      @Column(name = "from_time") LocalTime fromTime,
+      @Column(name = "until_time") LocalTime untilTime,
+      int count,
+      String skills) {
+
+    static OtherRow of(Duty.Other one) {
+      Duty.Stand hours = one.hours();
+      return new OtherRow(
+          one.day(), hours.from(), hours.until(), hours.count(), lines(hours.skills()));
+    }
+
+    Duty.Other other() {
+      return new Duty.Other(day, new Duty.Stand(fromTime, untilTime, count, read(skills)));
+    }
+  }
+
+  private static final DateTimeFormatter MONTH_DAY = DateTimeFormatter.ofPattern("MM-dd");
+
+  private static String lines(List<Optional<String>> skills) {
+    return skills.isEmpty()
+        ? null
+        : skills.stream().map(one -> one.orElse("")).collect(Collectors.joining("\n"));
+  }
+
+  private static List<Optional<String>> read(String lines) {
+    return lines == null
+        ? List.of()
+        : Arrays.stream(lines.split("\n", -1))
+            .map(one -> Optional.of(one).filter(text -> !text.isEmpty()))
+            .toList();
   }
 
   @Id
@@ -92,6 +143,11 @@ final class DutyEntity {
   @Column(name = "day")
   Set<LocalDate> lifted = new HashSet<>();
 
+  @ElementCollection(fetch = FetchType.EAGER)
+  @CollectionTable(name = "duty_other", joinColumns = @JoinColumn(name = "duty"))
+  @OrderColumn(name = "position")
+  List<OtherRow> others = new ArrayList<>();
+
   void become(Duties.Kept wanted) {
     name = wanted.name();
     place = wanted.place().value();
@@ -102,6 +158,8 @@ final class DutyEntity {
     wanted.spans().forEach(span -> spans.add(SpanRow.of(span)));
     lifted.retainAll(wanted.lifted());
     lifted.addAll(wanted.lifted());
+    others.clear();
+    wanted.others().forEach(one -> others.add(OtherRow.of(one)));
   }
 
   Duties.Kept duty() {
@@ -113,6 +171,7 @@ final class DutyEntity {
         Optional.ofNullable(skill),
         meanwhile,
         spans.stream().map(SpanRow::span).toList(),
-        Set.copyOf(lifted));
+        Set.copyOf(lifted),
+        others.stream().map(OtherRow::other).toList());
   }
 }

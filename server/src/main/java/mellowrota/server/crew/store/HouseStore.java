@@ -206,8 +206,10 @@ public class HouseStore implements HouseLock {
   }
 
   /** What is empty stays. */
-  public void reckon(Optional<DayOfWeek> weekBegins, Optional<Integer> periodWeeks) {
+  public void reckon(
+      Optional<DayOfWeek> weekBegins, Optional<Integer> periodWeeks, Optional<Double> travelSpeed) {
     HouseEntity house = entity();
+    travelSpeed.ifPresent(speed -> house.travelSpeed = speed);
     weekBegins.ifPresent(day -> house.weekBegins = day);
     periodWeeks.ifPresent(weeks -> house.periodWeeks = weeks);
   }

@@ -13,6 +13,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
+import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -51,6 +52,8 @@ final class PersonEntity {
 
   Integer contractMinutes;
 
+  LocalDate lastDay;
+
   @Version long version;
 
   protected PersonEntity() {}
@@ -72,6 +75,9 @@ final class PersonEntity {
 
   void become(Person person) {
     name = person.name();
+    if (standing == Person.Standing.LEFT && !person.hasLeft()) {
+      lastDay = null;
+    }
     standing = person.standing();
     right = person.right();
     Set<Long> teams = person.coordinates().stream().map(TeamId::value).collect(Collectors.toSet());

@@ -16,6 +16,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.Role;
+import mellowrota.core.time.Validity;
 import mellowrota.server.crew.Skills;
 import mellowrota.server.crew.WorkTimes.Terms;
 import mellowrota.server.platform.Problem;
@@ -88,14 +89,34 @@ public class Persons {
             Optional.of(
                     new Terms(
                         Optional.ofNullable(one.zone).map(ZoneId::of),
-                        Optional.ofNullable(one.contractMinutes).map(Duration::ofMinutes)))
+                        Optional.ofNullable(one.contractMinutes).map(Duration::ofMinutes),
+                        Optional.ofNullable(one.lastDay)))
                 .filter(terms -> !terms.equals(Terms.UNSAID)));
+  }
+
+  /** Of those who have not left, the last days that are set. */
+  public Map<PersonId, LocalDate> lastDays() {
+    record Row(Long id, LocalDate lastDay) {}
+    return kept
+        .createQuery(
+            """
+            select id, lastDay from PersonEntity where lastDay is not null and standing <> LEFT
+            """,
+            Row.class)
+        .getResultList()
+        .stream()
+        .collect(Collectors.toMap(one -> PersonId.of(one.id()), Row::lastDay));
+  }
+
+  public void leave(PersonId id) {
+    entity(id).standing = Person.Standing.LEFT;
   }
 
   public void setTerms(PersonId id, Terms terms) {
     PersonEntity entity = entity(id);
     entity.zone = terms.zone().map(ZoneId::getId).orElse(null);
     entity.contractMinutes = terms.contract().map(one -> (int) one.toMinutes()).orElse(null);
+    entity.lastDay = terms.lastDay().orElse(null);
   }
 
   private <T> Map<PersonId, T> about(Function<PersonEntity, Optional<T>> what) {
@@ -111,10 +132,10 @@ public class Persons {
             .collect(Collectors.groupingBy(one -> one.person));
     return about(
         one -> {
-          Map<String, Optional<LocalDate>> known = new TreeMap<>();
+          Map<String, Validity> known = new TreeMap<>();
           skills
               .getOrDefault(one.id, List.of())
-              .forEach(skill -> known.put(skill.skill, Optional.ofNullable(skill.lastDay)));
+              .forEach(skill -> known.put(skill.skill, skill.days()));
           return Optional.of(new Skills.Known(known, one.notAlone))
               .filter(it -> !it.equals(Skills.Known.NOTHING));
         });
@@ -130,15 +151,16 @@ public class Persons {
         .stream()
         .filter(one -> !known.skills().containsKey(one.skill))
         .forEach(kept::remove);
-    known.skills().forEach((skill, last) -> learn(id, skill, last));
+    known.skills().forEach((skill, days) -> learn(id, skill, days));
   }
 
-  public void learn(PersonId id, String skill, Optional<LocalDate> lastDay) {
+  public void learn(PersonId id, String skill, Validity days) {
     SkillEntity.Key key = new SkillEntity.Key(id.value(), skill);
     SkillEntity entity =
         Optional.ofNullable(kept.find(SkillEntity.class, key))
             .orElseGet(() -> new SkillEntity(id.value(), skill));
-    entity.lastDay = lastDay.orElse(null);
+    entity.firstDay = days.first().orElse(null);
+    entity.lastDay = days.last().orElse(null);
     kept.persist(entity);
   }
 

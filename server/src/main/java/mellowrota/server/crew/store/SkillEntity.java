@@ -5,8 +5,10 @@ import jakarta.persistence.Id;
 import jakarta.persistence.IdClass;
 import jakarta.persistence.Table;
 import java.time.LocalDate;
+import java.util.Optional;
+import mellowrota.core.time.Validity;
 
-/** What somebody can, with the last day on which it holds if it ends. */
+/** What somebody can, with the days on which it holds. */
 @Entity
 @Table(name = "person_skill")
 @IdClass(SkillEntity.Key.class)
@@ -17,6 +19,7 @@ final class SkillEntity {
   @Id Long person;
   @Id String skill;
 
+  LocalDate firstDay;
   LocalDate lastDay;
 
   protected SkillEntity() {}
@@ -24,5 +27,9 @@ final class SkillEntity {
   SkillEntity(long person, String skill) {
     this.person = person;
     this.skill = skill;
+  }
+
+  Validity days() {
+    return new Validity(Optional.ofNullable(firstDay), Optional.ofNullable(lastDay));
   }
 }

@@ -18,6 +18,7 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.zone.ZoneRulesProvider;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -44,6 +45,8 @@ import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
 
 /**
  * A record with all that it has several of. Its number is taken before, since it is told while the
@@ -77,11 +80,16 @@ final class RecordEntity {
   boolean isPrivate;
 
   boolean personal;
+  boolean free;
   long author;
 
   Instant createdAt;
 
   Long place;
+
+  @JdbcTypeCode(SqlTypes.ARRAY)
+  Long[] uses;
+
   Long team;
   @Embedded DueParts due;
 
@@ -152,7 +160,9 @@ final class RecordEntity {
     started = record.started();
     cant = record.cant();
     isPrivate = record.isPrivate();
+    free = record.free();
     place = record.place().map(PlaceId::value).orElse(null);
+    uses = record.uses().stream().map(PlaceId::value).toArray(Long[]::new);
     team = record.team().map(TeamId::value).orElse(null);
     due = record.due().map(DueParts::new).orElse(null);
     dueAt = record.due().map(RecordEntity::at).orElse(null);
@@ -220,9 +230,11 @@ final class RecordEntity {
         cant,
         isPrivate,
         personal,
+        free,
         PersonId.of(author),
         createdAt,
         Optional.ofNullable(place).map(PlaceId::of),
+        Arrays.stream(uses).map(PlaceId::of).toList(),
         Optional.ofNullable(team).map(TeamId::of),
         Optional.ofNullable(due).map(DueParts::due),
         dates.stream().map(DatePart::date).toList(),

@@ -87,13 +87,13 @@ public class RecordSets {
     return versions(inRange("o.dueAt >= :start and o.dueAt < :end", "", range, STANDING));
   }
 
-  /** What of it these people are on, or stands in these places. */
+  /** What of it these people are on, or stands in these places or uses them. */
   public Map<Long, Long> standing(Range range, Set<PersonId> people, Set<PlaceId> places) {
     return versions(
         inRange(
                 "o.dueAt >= :start and o.dueAt < :end",
                 """
-                and (holds(:places, r.place) or exists (
+                and (holds(:places, r.place) or array_intersects(r.uses, :places) or exists (
                   select 1 from RecordEntity p join p.assignments a
                   where p.id = r.id and a.holderKind = 'P' and holds(:people, a.holder)))
                 """,

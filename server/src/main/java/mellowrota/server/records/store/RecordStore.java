@@ -229,7 +229,8 @@ public class RecordStore implements Naming {
                     or m[1] = 'T' and cast(m[2] as bigint) = any(:teams)))
               or exists (select 1 from history h where h.act > :act
                 and (h.field = 'team' and array[h.old, h.new] && cast(:teams as text[])
-                  or h.field = 'place' and array[h.old, h.new] && cast(:places as text[])))
+                  or h.field in ('place', 'uses') and cast(:places as text[])
+                    && string_to_array(h.old || E'\n' || h.new, E'\n')))
             """,
             Boolean.class)
         .setParameter("act", added.act())

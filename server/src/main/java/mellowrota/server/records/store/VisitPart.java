@@ -11,7 +11,7 @@ import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.util.Optional;
 import mellowrota.core.time.DaySpan;
-import mellowrota.core.work.Margins;
+import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 
@@ -62,12 +62,12 @@ class VisitPart {
       dateFrom = allDay.days().first();
       dateTo = allDay.days().until();
     }
-    marginBefore = visit.margins().map(margins -> margins.before().toString()).orElse(null);
-    marginAfter = visit.margins().map(margins -> margins.after().toString()).orElse(null);
+    marginBefore = visit.margins().before().map(Duration::toString).orElse(null);
+    marginAfter = visit.margins().after().map(Duration::toString).orElse(null);
   }
 
   Visit visit() {
-    return new Visit(no, Optional.ofNullable(when()), Optional.ofNullable(margins()));
+    return new Visit(no, Optional.ofNullable(when()), margins());
   }
 
   private When when() {
@@ -79,10 +79,10 @@ class VisitPart {
         : new When.Timed(time(localFrom, zone, offsetFrom), time(localTo, zone, offsetTo));
   }
 
-  private Margins margins() {
-    return marginBefore == null
-        ? null
-        : new Margins(Duration.parse(marginBefore), Duration.parse(marginAfter));
+  private MarginSetting margins() {
+    return new MarginSetting(
+        Optional.ofNullable(marginBefore).map(Duration::parse),
+        Optional.ofNullable(marginAfter).map(Duration::parse));
   }
 
   static ZonedDateTime time(LocalDateTime local, String zone, String offset) {

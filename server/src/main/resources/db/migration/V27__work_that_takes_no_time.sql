@@ -1,0 +1,2 @@
+-- Work that takes nobody's time.
+alter table record add free boolean not null default false;
