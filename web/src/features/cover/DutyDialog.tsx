@@ -201,10 +201,10 @@ function Spans() {
             <YearDayField />
           </Form.Item>
           <Form.Item label={words.seasonFirst} name={[field.name, 'first']}>
-            <DateField />
+            <DateField short />
           </Form.Item>
           <Form.Item label={words.seasonLast} name={[field.name, 'last']}>
-            <DateField />
+            <DateField short />
           </Form.Item>
         </>
       )}
@@ -229,7 +229,7 @@ function OtherDays() {
             name={[field.name, 'day']}
             rules={[{ required: true, message: words.otherDayMissing }]}
           >
-            <DateField />
+            <DateField short />
           </Form.Item>
           <StandFields name={field.name} />
         </>

@@ -106,9 +106,11 @@ export function Limits() {
       ))}
       <Reckoning />
       {set.error && <Fault error={set.error} />}
-      <Button type="primary" htmlType="submit" loading={set.isPending}>
-        {words.save}
-      </Button>
+      <div className={styles.last}>
+        <Button type="primary" htmlType="submit" loading={set.isPending}>
+          {words.save}
+        </Button>
+      </div>
     </Form>
   );
 }

@@ -78,7 +78,7 @@ export function Margins() {
       <p className={styles.quiet}>{words.marginsWhy}</p>
       <Rows
         name="margins"
-        className={styles.opening}
+        className={styles.margins}
         fresh={() => ({})}
         add={words.addMargin}
         remove={words.takeOff}
@@ -115,7 +115,14 @@ export function Margins() {
 function Minutes({ name, label }: { name: [number, string]; label: string }) {
   return (
     <Form.Item name={name}>
-      <InputNumber min={0} max={1440} precision={0} suffix={label} aria-label={label} />
+      <InputNumber
+        min={0}
+        max={1440}
+        precision={0}
+        suffix={label}
+        aria-label={label}
+        style={{ width: '100%' }}
+      />
     </Form.Item>
   );
 }

@@ -61,10 +61,10 @@ export function SkillsDialog({ person, onClose }: { person: Person; onClose: () 
                   <Input maxLength={40} />
                 </Form.Item>
                 <Form.Item label={words.skillFirst} name={[field.name, 'first']}>
-                  <DateField />
+                  <DateField short />
                 </Form.Item>
                 <Form.Item label={words.skillLast} name={[field.name, 'last']}>
-                  <DateField />
+                  <DateField short />
                 </Form.Item>
               </>
             )}

@@ -468,4 +468,17 @@ public class BoardTest extends InBrowser {
     assertThat(hana.get("/api/v1/records?find=anybody").expect(200).text())
         .doesNotContain("ot for anybody");
   }
+
+  /** Whose lane it is needs not be looked for. */
+  @Test
+  public void whoIsSickIsReportedFromTheirLane() {
+    Page page = board("from=2026-11-23");
+    press(page, ".");
+    page.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Report sick…")))
+        .click();
+    Locator dialog =
+        page.getByRole(AriaRole.DIALOG).filter(new Locator.FilterOptions().setHasText("Last day"));
+    assertThat(dialog).containsText("Bram Idowu");
+  }
 }
