@@ -44,7 +44,7 @@ public class Acts {
   private final Clock clock;
   private final ObjectProvider<Affected> affected;
   private final ObjectProvider<Leaving> leavings;
-  private final ObjectProvider<ActCheck> checks;
+  private final ObjectProvider<ActWatcher> watchers;
 
   /**
    * What is asked for.
@@ -133,7 +133,7 @@ public class Acts {
     String answer = command.apply(act);
     // What is asked of the database from here on sees what the command changed.
     session.write();
-    checks.forEach(check -> check.require(act));
+    watchers.forEach(one -> one.watch(act));
     if (wanted.changesWorld()) {
       leavings.forEach(leaving -> leaving.end(act));
     }

@@ -9,7 +9,7 @@ import java.util.TreeMap;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.server.acts.Act;
-import mellowrota.server.acts.ActCheck;
+import mellowrota.server.acts.ActWatcher;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.platform.Problem;
@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class NeverClashes implements ActCheck {
+class NeverClashes implements ActWatcher {
 
   private final Worlds worlds;
   private final SaveTrial trial;
@@ -33,7 +33,7 @@ class NeverClashes implements ActCheck {
   private final LimitStore store;
 
   @Override
-  public void require(Act act) {
+  public void watch(Act act) {
     if (act.actor().value() == Acts.THE_HOUSE || act.records().isEmpty()) {
       return;
     }

@@ -18,7 +18,7 @@ import mellowrota.core.work.Place;
 import mellowrota.core.work.State;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
-import mellowrota.server.acts.ActCheck;
+import mellowrota.server.acts.ActWatcher;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -31,13 +31,13 @@ import org.springframework.stereotype.Component;
  */
 @Component
 @RequiredArgsConstructor
-class LostWork implements ActCheck {
+class LostWork implements ActWatcher {
 
   private final Worlds worlds;
   private final LostWorkStore store;
 
   @Override
-  public void require(Act act) {
+  public void watch(Act act) {
     for (WorkRecord record : act.records().values()) {
       WorkRecord was = act.before(record.id()).orElse(record);
       if (was.state() == record.state() && was.assignments().equals(record.assignments())) {
