@@ -11,6 +11,7 @@ import { useKeys } from '../../shared/ui/keys';
 import { OutsideLines } from '../copies';
 import { useAhead, useSkillsEnding } from '../cover';
 import { RecordSide, useReleases } from '../records';
+import { All } from './All';
 import { FirstSteps } from './FirstSteps';
 import { Aheads, LeaveAsked, Records, SkillsEnding, Unseen, useRemedies, type Open } from './Lines';
 import { NextDays } from './NextDays';
@@ -149,32 +150,36 @@ function Wants({
   if (told.size + [...wrong, others, today.leave, skills].flat().length + waiting === 0) {
     return <Calm />;
   }
-  const lines = (records: Today['cant'], remedy?: keyof typeof remedies) => (
-    <Records
-      records={records}
-      open={open}
-      unseen={unseen}
-      remedy={(record) =>
-        (record.people ?? []).length === 0
-          ? remedies.give(record)
-          : remedy && remedies[remedy](record)
-      }
-    />
+  const part = (
+    name: string,
+    records: Today['cant'],
+    look: { wrong?: boolean; folds?: string; remedy?: keyof typeof remedies } = {},
+  ) => (
+    <Part
+      name={name}
+      count={records.length}
+      wrong={look.wrong}
+      folds={look.folds}
+      extra={<All of={records} name={name} />}
+    >
+      <Records
+        records={records}
+        open={open}
+        unseen={unseen}
+        remedy={(record) =>
+          (record.people ?? []).length === 0
+            ? remedies.give(record)
+            : look.remedy && remedies[look.remedy](record)
+        }
+      />
+    </Part>
   );
   return (
     <>
-      <Part name={words.cant} count={today.cant.length} wrong>
-        {lines(today.cant, 'reopen')}
-      </Part>
-      <Part name={words.overdue} count={today.overdue.length} wrong>
-        {lines(today.overdue, 'finish')}
-      </Part>
-      <Part name={words.dueToday} count={today.dueToday.length}>
-        {lines(today.dueToday)}
-      </Part>
-      <Part name={words.nobody} count={nobody.length} wrong>
-        {lines(nobody)}
-      </Part>
+      {part(words.cant, today.cant, { wrong: true, remedy: 'reopen' })}
+      {part(words.overdue, today.overdue, { wrong: true, remedy: 'finish' })}
+      {part(words.dueToday, today.dueToday)}
+      {part(words.nobody, nobody, { wrong: true })}
       <Part name={words.short} count={ahead.short.length} wrong>
         <Aheads of={ahead.short} remedy={words.whoCould} />
       </Part>
@@ -184,9 +189,7 @@ function Wants({
       <LeaveAsked asked={today.leave} />
       <OutsideLines />
       <Waiting open={open} />
-      <Part name={words.nobodyLater} count={nobodyLater.length} folds="unassigned">
-        {lines(nobodyLater)}
-      </Part>
+      {part(words.nobodyLater, nobodyLater, { folds: 'unassigned' })}
       <Part name={words.shortLater} count={ahead.shortLater.length} folds="short">
         <Aheads of={ahead.shortLater} remedy={words.whoCould} />
       </Part>

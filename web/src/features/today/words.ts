@@ -4,6 +4,7 @@ import text from './words.json';
 /** Everything Today says. */
 export const words = {
   ...text,
+  allOf: (list: string) => `Edit all: ${list}`,
   steps: {
     people: {
       name: 'Your people',

@@ -12,6 +12,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -366,5 +367,29 @@ public class TodayTest extends InBrowser {
     press(page, "Enter");
     page.getByText("Today").waitFor();
     return page;
+  }
+
+  /** A whole list is looked at, and any of it left out. */
+  @Test
+  public void muchOfAListIsDoneAtOnce() {
+    for (int i = 1; i <= 3; i++) {
+      hana.record(
+          "{\"title\": \"Row %d\", \"due\": {\"at\": \"2026-11-25T2%d:00\"}}".formatted(i, i));
+    }
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
+    page.getByText("Row 3").waitFor();
+    button(page, "Edit all: Due today").click();
+    button(page, "Tag…").click();
+    page.getByLabel("Tag", new Page.GetByLabelOptions().setExact(true)).fill("evening");
+    press(page, "Enter");
+    Locator look =
+        page.getByRole(AriaRole.DIALOG)
+            .filter(new Locator.FilterOptions().setHasText("Tag as evening"));
+    look.getByLabel("Row 2").uncheck();
+    look.getByRole(
+            AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("^Apply")))
+        .click();
+    assertThat(page.getByText(Pattern.compile("Tag as evening: \\d+ records changed"))).isVisible();
+    assertThat(hana.get("/api/v1/records?find=Row").text().split("\"evening\"", -1)).hasSize(3);
   }
 }
