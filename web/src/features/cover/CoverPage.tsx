@@ -191,6 +191,7 @@ function Left({
       from={search.get('first') ?? from}
       last={last}
       until={addDays(last, 1)}
+      hours={search.get('hours')}
       onClose={onClose}
     />
   );

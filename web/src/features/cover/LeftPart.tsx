@@ -14,6 +14,7 @@ export function LeftPart({
   from,
   last,
   until,
+  hours,
   onClose,
 }: {
   person: number;
@@ -22,9 +23,11 @@ export function LeftPart({
   last: string;
   /** The day after the last. */
   until: string;
+  /** Of that day, where it is not all of it. */
+  hours: string | null;
   onClose: () => void;
 }) {
-  const left = useLeft(person, from, until);
+  const left = useLeft(person, from, until, hours);
   const { handOver } = useCoverDeeds();
   if (left.isPending) {
     return <Loading what={words.leaving} />;
@@ -51,7 +54,8 @@ export function LeftPart({
   return (
     <section className={styles.who} aria-label={words.leaves(name)}>
       <h2>
-        {words.leaves(name)}, {daysText(from, last)} <span>{words.fillWhy}</span>
+        {words.leaves(name)}, {daysText(from, last)} {hours?.replace('-', '–')}{' '}
+        <span>{words.fillWhy}</span>
       </h2>
       {proposals.length === 0 && <p className={styles.quiet}>{words.leavesNothing}</p>}
       <Proposals all={proposals} give={words.handAll} done={words.handedAll} onClose={onClose} />

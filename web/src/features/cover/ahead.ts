@@ -6,8 +6,28 @@ const TWO_WEEKS = 14;
 const SOON = 48 * 3_600_000;
 
 /** Where stands what somebody leaves who is away. */
-export const leftBy = (away: { person: number; name: string; first: string; last: string }) =>
-  `/cover?away=${away.person}&who=${encodeURIComponent(away.name)}&first=${away.first}&last=${away.last}&from=${mondayOf(away.first)}`;
+export const leftBy = ({
+  person,
+  name,
+  first,
+  last,
+  hours,
+}: {
+  person: number;
+  name: string;
+  first: string;
+  last: string;
+  hours?: { from: string; until: string };
+}) =>
+  '/cover?' +
+  new URLSearchParams({
+    away: String(person),
+    who: name,
+    first,
+    last,
+    from: mondayOf(first),
+    ...(hours && { hours: `${hours.from}-${hours.until}` }),
+  }).toString();
 
 /** One thing that is wrong before long, and where it is mended. */
 export interface Ahead {

@@ -122,10 +122,15 @@ export const useLoads = (from: string, until: string) =>
 export const useSkillsEnding = () =>
   useRead(keys.coverPart('skills-ending'), () => api.GET('/api/v1/cover/skills-ending'));
 
-export const useLeft = (person: number, from: string, until: string) =>
-  useRead(keys.coverPart('left', person, from, until), () =>
-    api.GET('/api/v1/cover/left', { params: { query: { person, from, until } } }),
+/** Of some hours of the first day where they are named, as 09:00-12:00. */
+export function useLeft(person: number, from: string, until: string, hours: string | null) {
+  const [hoursFrom, hoursUntil] = hours?.split('-') ?? [];
+  return useRead(keys.coverPart('left', person, from, until, hours), () =>
+    api.GET('/api/v1/cover/left', {
+      params: { query: { person, from, until, hoursFrom, hoursUntil } },
+    }),
   );
+}
 
 export const useFill = (from: string, until: string, enabled: boolean) =>
   useRead(

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { lookAt, ProblemError, take } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
@@ -90,6 +90,8 @@ export function useMany(ids: number[], onDone: () => void) {
     queryKey: keys.manyLook(open.map(({ record, tag, change }) => [record.id, tag, change])),
     enabled: plan !== null && open.length > 0 && !running,
     gcTime: 0,
+    // What stands there stays until it is known anew, so that no button moves under a hand.
+    placeholderData: keepPreviousData,
     queryFn: () =>
       lookAt((client) =>
         take(

@@ -102,6 +102,12 @@ export function Aheads({ of: all, remedy }: { of: Ahead[]; remedy: string }) {
   ));
 }
 
+/** Of some hours of a day, where it names them. */
+const withHours = (one: Schemas['LeaveRequest']) => ({
+  ...one,
+  ...(one.from && one.until && { hours: { from: one.from, until: one.until } }),
+});
+
 /** Leave that somebody asked for. */
 export function LeaveAsked({ asked }: { asked: Schemas['LeaveRequest'][] }) {
   const navigate = useNavigate();
@@ -110,16 +116,11 @@ export function LeaveAsked({ asked }: { asked: Schemas['LeaveRequest'][] }) {
   );
   return (
     <Part name={words.leave} count={asked.length} asks folds="leave">
-      {asked.map((one) => (
+      {asked.map(withHours).map((one) => (
         <li key={one.id} className={styles.line}>
           <span className={styles.coming}>
             <span className={styles.name}>{one.name}</span>
-            <span className={styles.when}>
-              {leaveText({
-                ...one,
-                ...(one.from && one.until && { hours: { from: one.from, until: one.until } }),
-              })}
-            </span>
+            <span className={styles.when}>{leaveText(one)}</span>
           </span>
           <span className={styles.answers}>
             <Button size="small" type="text" onClick={() => void navigate(leftBy(one))}>

@@ -5165,6 +5165,10 @@ export interface operations {
                 from: string;
                 /** @description The first day after */
                 until: string;
+                /** @description A time of the first day, for some of its hours only */
+                hoursFrom?: string;
+                /** @description Likewise */
+                hoursUntil?: string;
             };
             header?: never;
             path?: never;

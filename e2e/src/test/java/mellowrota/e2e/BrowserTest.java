@@ -241,7 +241,8 @@ public class BrowserTest extends InBrowser {
     more(page, "Copy to another day…");
     button(page, "Copy").click();
     page.waitForURL(url -> !url.endsWith("/" + record));
-    assertThat(page.getByText("Tue 8 Dec 21:00")).isVisible();
+    // In the sheet, and in its history once that has come.
+    assertThat(page.getByText("Tue 8 Dec 21:00").first()).isVisible();
   }
 
   /** Two visits, two helpers, and one of them is off on the second day: told, refused, mended. */

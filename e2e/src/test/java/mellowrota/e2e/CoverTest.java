@@ -693,6 +693,28 @@ public class CoverTest extends OnDemo {
     hana.delete("/api/v1/duties/" + id).expect(404);
   }
 
+  /** Of leave of some hours only what lies in them is left. */
+  @Test
+  public void whoIsAwayForHoursLeavesWhatLiesInThem() {
+    long caio = hana.idOf("people", "Caio Merrin");
+    String job =
+        """
+        {"kind": "JOB", "title": "%s", "state": "CONFIRMED", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2028-09-06T%s", "end": "2028-09-06T%s", "zone": "Europe/London"}]}
+        """;
+    hana.record(job.formatted("Morning", caio, "08:00", "10:00"));
+    hana.record(job.formatted("Noon", caio, "11:00", "13:00"));
+    String left = "/api/v1/cover/left?person=%d&from=2028-09-06&until=2028-09-07".formatted(caio);
+    assertThat(hana.get(left).expect(200).text()).contains("Morning", "Noon");
+    assertThat(hana.get(left + "&hoursFrom=10:00&hoursUntil=11:30").expect(200).text())
+        .contains("Noon")
+        .doesNotContain("Morning");
+    assertThat(hana.get(left + "&hoursFrom=10:00&hoursUntil=11:00").expect(200).json()).isEmpty();
+    hana.get(left + "&hoursFrom=10:00").expect(400);
+    hana.get(left + "&hoursFrom=11:00&hoursUntil=10:00").expect(400);
+    hana.get(left + "&hoursFrom=ten&hoursUntil=11:00").expect(400);
+  }
+
   /** Two of whom one needs a skill, only in the season; on one day other hours, on one none. */
   @Test
   public void aDutyAsksByPlaceSeasonAndDay() {

@@ -377,7 +377,7 @@ public class TodayTest extends InBrowser {
           "{\"title\": \"Row %d\", \"due\": {\"at\": \"2026-11-25T2%d:00\"}}".formatted(i, i));
     }
     Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
-    page.getByText("Row 3").waitFor();
+    page.getByText("Row 3").first().waitFor();
     button(page, "Edit all: Due today").click();
     button(page, "Tag…").click();
     page.getByLabel("Tag", new Page.GetByLabelOptions().setExact(true)).fill("evening");

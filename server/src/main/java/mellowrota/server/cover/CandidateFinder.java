@@ -40,6 +40,7 @@ import mellowrota.core.work.RecordId;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
+import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.store.RecordStore;
@@ -298,22 +299,25 @@ class CandidateFinder {
    */
   record Possible(ZoneId zone, List<WhenCould.Starts> starts) {}
 
-  /** What somebody has in days of theirs, each with who could take it; nothing is done. */
-  List<Fill.Suggestion> left(
-      World world, Person asker, PersonId person, LocalDate first, LocalDate until) {
-    CandidateTrial trying = source.trying(world, asker, Covers.range(world, first, until));
+  /**
+   * What somebody has in days of theirs, or some hours of one, each with who could take it; nothing
+   * is done.
+   */
+  List<Fill.Suggestion> left(World world, Person asker, WorkTimes.Away away) {
+    PersonId person = away.person();
+    CandidateTrial trying =
+        source.trying(world, asker, Covers.range(world, away.days().first(), away.days().until()));
     if (!trying.watched.contains(person)) {
       throw Problem.forbidden(say("cover.only-this-persons-office-can"));
     }
-    ZoneId zone = trying.around.zone(person);
-    TimeSpan days = DaySpan.of(first, until).in(zone);
+    TimeSpan lost = away.in(trying.around.zone(person));
     List<Fill.Short> work = new ArrayList<>();
     for (OnIt one : trying.around.of(person)) {
       Optional<Work> theirs = trying.around.work(one);
       boolean left =
           one.takesTime()
               && !one.record().isDone()
-              && theirs.filter(w -> w.span().overlaps(days)).isPresent()
+              && theirs.filter(w -> w.span().overlaps(lost)).isPresent()
               && theirs.get().span().end().isAfter(clock.instant());
       if (left && work.stream().noneMatch(w -> w.of().equals(one.ask().key()))) {
         Set<PersonId> there =

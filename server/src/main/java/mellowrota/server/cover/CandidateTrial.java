@@ -220,7 +220,7 @@ final class CandidateTrial {
 
   /** Without the room at places. */
   Bounds anywhere() {
-    return new Bounds(house, limits.travel(), Map.of());
+    return new Bounds(house, limits.ofPlaces(world).travel(), Map.of());
   }
 
   Bounds bounds() {
@@ -235,7 +235,8 @@ final class CandidateTrial {
   private Bounds bounds(Predicate<Clashes.Stay> which) {
     Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
     Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
-    limits
+    HouseLimits.OfPlaces places = limits.ofPlaces(world);
+    places
         .capacities()
         .forEach(
             (place, capacity) ->
@@ -244,6 +245,6 @@ final class CandidateTrial {
                     new Bounds.Room(
                         capacity,
                         stays.getOrDefault(place, List.of()).stream().filter(which).toList())));
-    return new Bounds(house, limits.travel(), rooms);
+    return new Bounds(house, places.travel(), rooms);
   }
 }

@@ -7,6 +7,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,10 +16,12 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.TimeSpan;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.Input;
@@ -191,12 +194,25 @@ class CoverController {
       Asker asker,
       @RequestParam long person,
       @Schema(description = "The first day") @RequestParam LocalDate from,
-      @Schema(description = "The first day after") @RequestParam LocalDate until) {
+      @Schema(description = "The first day after") @RequestParam LocalDate until,
+      @Schema(description = "A time of the first day, for some of its hours only")
+          @RequestParam(required = false)
+          LocalTime hoursFrom,
+      @Schema(description = "Likewise") @RequestParam(required = false) LocalTime hoursUntil) {
     World world = worlds.now();
     Person me = world.person(asker.person());
     DutiesController.requireOffice(me);
     requireRange(from, until);
-    return views.left(world, me, finder.left(world, me, PersonId.of(person), from, until));
+    if ((hoursFrom == null) != (hoursUntil == null)
+        || hoursFrom != null && !hoursFrom.isBefore(hoursUntil)) {
+      throw Problem.badRequest(say("cover.hours-need-both-in-order"));
+    }
+    Optional<WorkTimes.Span> hours =
+        Optional.ofNullable(hoursFrom).map(begin -> new WorkTimes.Span(begin, hoursUntil));
+    WorkTimes.Away away =
+        new WorkTimes.Away(
+            0, PersonId.of(person), DaySpan.of(from, until), hours, true, false, false);
+    return views.left(world, me, finder.left(world, me, away));
   }
 
   /** A skill that ends within sixty days. */

@@ -21,7 +21,6 @@ import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Filling;
-import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Limits;
 import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Travel;
@@ -101,7 +100,8 @@ class Covers {
             until.plusDays(AROUND_DAYS),
             watched);
     TimeSpan range = range(world, first, until);
-    Travel travel = limits.travel();
+    HouseLimits.OfPlaces places = limits.ofPlaces(world);
+    Travel travel = places.travel();
     List<Clash> clashes = new ArrayList<>();
     List<Clash> pileUps = new ArrayList<>();
     ForkJoinTask<Cover> cover =
@@ -123,7 +123,7 @@ class Covers {
       pileUps.addAll(one.pileUps());
     }
     if (asker.isCoordinator()) {
-      clashes.addAll(Clashes.in(atPlaces(world, around, house), range));
+      clashes.addAll(Clashes.in(atPlaces(places, around, house), range));
     }
     clashes.sort(Clash.BY_START);
     pileUps.sort(Clash.BY_START);
@@ -151,21 +151,24 @@ class Covers {
   }
 
   /** What places hold too much of, and what stands there while they are shut. */
-  private List<Clash> atPlaces(World world, CrewTimes.Around around, Limits house) {
-    Map<PlaceId, Clashes.Capacity> capacities = limits.capacities();
-    Map<PlaceId, Hours> openings = limits.openings(world);
-    if (capacities.isEmpty() && openings.isEmpty()) {
+  private static List<Clash> atPlaces(
+      HouseLimits.OfPlaces places, CrewTimes.Around around, Limits house) {
+    if (places.capacities().isEmpty() && places.openings().isEmpty()) {
       return List.of();
     }
     List<Clash> found = new ArrayList<>();
     Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
     Map<PlaceId, List<Clashes.Stay>> timed = around.timedStays();
-    capacities.forEach(
-        (place, capacity) ->
-            found.addAll(Clashes.of(capacity, stays.getOrDefault(place, List.of()), house)));
-    openings.forEach(
-        (place, opening) ->
-            found.addAll(Clashes.shut(place, opening, timed.getOrDefault(place, List.of()))));
+    places
+        .capacities()
+        .forEach(
+            (place, capacity) ->
+                found.addAll(Clashes.of(capacity, stays.getOrDefault(place, List.of()), house)));
+    places
+        .openings()
+        .forEach(
+            (place, opening) ->
+                found.addAll(Clashes.shut(place, opening, timed.getOrDefault(place, List.of()))));
     return found;
   }
 

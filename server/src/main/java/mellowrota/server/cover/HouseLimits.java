@@ -123,13 +123,33 @@ public class HouseLimits {
     return house.reckoning().travelSpeed();
   }
 
-  Travel travel() {
+  /**
+   * What is settled of places, read at once.
+   *
+   * @param capacities of those about which it is said
+   * @param openings likewise, each in its zone
+   */
+  record OfPlaces(
+      Map<PlaceId, Clashes.Capacity> capacities, Map<PlaceId, Hours> openings, Travel travel) {}
+
+  OfPlaces ofPlaces(World world) {
+    Map<PlaceId, Clashes.Capacity> capacities = new HashMap<>();
+    Map<PlaceId, Hours> openings = new HashMap<>();
     Map<Travel.Way, Duration> table = new HashMap<>();
     Map<PlaceId, Travel.Position> positions = new HashMap<>();
     places
         .terms()
         .forEach(
             (place, terms) -> {
+              terms
+                  .capacity()
+                  .ifPresent(
+                      most ->
+                          capacities.put(
+                              place, new Clashes.Capacity(place, most, terms.ofPeople())));
+              if (!terms.opening().isEmpty()) {
+                openings.put(place, hours(world, place, terms.opening()));
+              }
               terms
                   .ways()
                   .forEach(
@@ -140,41 +160,12 @@ public class HouseLimits {
                     place, new Travel.Position(terms.latitude().get(), terms.longitude().get()));
               }
             });
-    return new Travel(table, positions, travelSpeed());
+    return new OfPlaces(capacities, openings, new Travel(table, positions, travelSpeed()));
   }
 
-  /** When places are open, of those about which it is said, each in its zone. */
-  Map<PlaceId, Hours> openings(World world) {
-    Map<PlaceId, Hours> found = new HashMap<>();
-    places
-        .terms()
-        .forEach(
-            (place, terms) -> {
-              ZoneId zone =
-                  world.places().find(place).flatMap(Place::zone).orElse(world.house().zone());
-              if (!terms.opening().isEmpty()) {
-                found.put(
-                    place,
-                    new Hours(
-                        terms.opening().stream().map(one -> one.in(zone)).toList(), List.of()));
-              }
-            });
-    return found;
-  }
-
-  /** Of the places about which it is said. */
-  Map<PlaceId, Clashes.Capacity> capacities() {
-    Map<PlaceId, Clashes.Capacity> found = new HashMap<>();
-    places
-        .terms()
-        .forEach(
-            (place, terms) ->
-                terms
-                    .capacity()
-                    .ifPresent(
-                        most ->
-                            found.put(place, new Clashes.Capacity(place, most, terms.ofPeople()))));
-    return found;
+  private static Hours hours(World world, PlaceId place, List<Places.Opening> opening) {
+    ZoneId zone = world.places().find(place).flatMap(Place::zone).orElse(world.house().zone());
+    return new Hours(opening.stream().map(one -> one.in(zone)).toList(), List.of());
   }
 
   Places.Terms place(PlaceId id) {

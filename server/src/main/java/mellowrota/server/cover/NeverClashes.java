@@ -37,8 +37,10 @@ class NeverClashes implements ActWatcher {
     if (act.actor().value() == Acts.THE_HOUSE || act.records().isEmpty()) {
       return;
     }
+    World world = worlds.locked(act.worldVersion());
     SaveTrial.Touched touched =
         trial.touched(
+            world,
             act.records().values().stream()
                 .filter(one -> act.hasMade(one.id()) || act.before(one.id()).isPresent())
                 .map(record -> new SaveTrial.Change(act.before(record.id()), record))
@@ -48,7 +50,6 @@ class NeverClashes implements ActWatcher {
     }
     Set<Clash.Kind> asking = limits.askingReason();
     lock.take(touched);
-    World world = worlds.locked(act.worldVersion());
     SaveTrial.Found found = trial.find(world, touched);
     List<Clash> refused =
         found.clashes().stream().filter(one -> one.level() == Clash.Level.NEVER).toList();

@@ -35,7 +35,7 @@ class PlannedTrial implements PlannedCheck {
       all.add(new SaveTrial.Change(row.before(), after));
     }
     Map<Integer, String> refused = new LinkedHashMap<>();
-    SaveTrial.Touched touched = trial.touched(all);
+    SaveTrial.Touched touched = trial.touched(world, all);
     if (touched.isNothing()) {
       return refused;
     }
@@ -55,7 +55,7 @@ class PlannedTrial implements PlannedCheck {
                 one.before().orElseGet(() -> one.after().with().state(State.CANCELLED).build());
             all.set(at, new SaveTrial.Change(one.before(), left));
           });
-      touched = trial.touched(all);
+      touched = trial.touched(world, all);
     }
   }
 

@@ -15,8 +15,8 @@ import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.cover.Clashes;
+import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Limits;
-import mellowrota.core.cover.Travel;
 import mellowrota.core.cover.Worsened;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.TimeSpan;
@@ -62,15 +62,15 @@ class SaveTrial {
   /** What was found, with what stands around it. */
   record Found(List<Clash> clashes, CrewTimes.Around around, Limits limits) {}
 
-  Touched touched(List<Change> changes) {
+  Touched touched(World world, List<Change> changes) {
     List<Moved> moved = changes.stream().flatMap(SaveTrial::moved).toList();
     Set<PersonId> people = new TreeSet<>();
     Set<PlaceId> places = new TreeSet<>();
     if (!moved.isEmpty()) {
-      Map<PlaceId, Clashes.Capacity> capacities = limits.capacities();
+      Set<PlaceId> held = limits.ofPlaces(world).capacities().keySet();
       for (Moved one : moved) {
         people.addAll(one.people());
-        one.record().places().stream().filter(capacities::containsKey).forEach(places::add);
+        one.record().places().stream().filter(held::contains).forEach(places::add);
       }
     }
     return new Touched(changes, moved, people, places);
@@ -89,7 +89,7 @@ class SaveTrial {
             others.and(standing(changes.stream().flatMap(one -> one.before().stream()))),
             others.and(standing(changes.stream().map(Change::after))));
     List<Clash> found = new ArrayList<>();
-    Travel travel = limits.travel();
+    HouseLimits.OfPlaces settled = limits.ofPlaces(others.world());
     for (PersonId person : touched.people()) {
       Set<String> theirs =
           touched.moved().stream()
@@ -102,42 +102,38 @@ class SaveTrial {
               sides.after().commitments(person),
               theirs,
               house,
-              travel));
+              settled.travel()));
     }
     Set<String> all = touched.moved().stream().map(Moved::id).collect(Collectors.toSet());
-    Map<PlaceId, Clashes.Capacity> capacities = limits.capacities();
     Map<PlaceId, List<Clashes.Stay>> stoodBefore = sides.before().stays();
     Map<PlaceId, List<Clashes.Stay>> standsAfter = sides.after().stays();
     for (PlaceId place : touched.places()) {
       found.addAll(
           Worsened.of(
-              capacities.get(place),
+              settled.capacities().get(place),
               stoodBefore.getOrDefault(place, List.of()),
               standsAfter.getOrDefault(place, List.of()),
               all,
               house));
     }
-    found.addAll(shut(touched, sides));
+    found.addAll(shut(touched, sides, settled.openings()));
     return new Found(found, sides.after(), house);
   }
 
   /** What comes to lie at a place, or to use it, while it is shut. */
-  private List<Clash> shut(Touched touched, Sides sides) {
+  private static List<Clash> shut(Touched touched, Sides sides, Map<PlaceId, Hours> openings) {
     List<Clash> found = new ArrayList<>();
     Set<String> moved = touched.moved().stream().map(Moved::id).collect(Collectors.toSet());
     Map<PlaceId, List<Clashes.Stay>> before = sides.before().timedStays();
     Map<PlaceId, List<Clashes.Stay>> after = sides.after().timedStays();
-    limits
-        .openings(sides.after().world())
-        .forEach(
-            (place, opening) -> {
-              List<Clash> were =
-                  Clashes.shut(place, opening, before.getOrDefault(place, List.of()));
-              Clashes.shut(place, opening, after.getOrDefault(place, List.of())).stream()
-                  .filter(one -> moved.stream().anyMatch(one::involves))
-                  .filter(one -> !were.contains(one))
-                  .forEach(found::add);
-            });
+    openings.forEach(
+        (place, opening) -> {
+          List<Clash> were = Clashes.shut(place, opening, before.getOrDefault(place, List.of()));
+          Clashes.shut(place, opening, after.getOrDefault(place, List.of())).stream()
+              .filter(one -> moved.stream().anyMatch(one::involves))
+              .filter(one -> !were.contains(one))
+              .forEach(found::add);
+        });
     return found;
   }
 

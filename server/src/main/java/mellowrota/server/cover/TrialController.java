@@ -83,6 +83,7 @@ class TrialController {
     boolean office = standing.map(RecordAccess.Standing::isOffice).orElse(true);
     SaveTrial.Touched touched =
         trial.touched(
+            world,
             List.of(new SaveTrial.Change(standing.map(RecordAccess.Standing::record), planned)));
     Optional<CandidateFinder.Asked> asked = office ? asked(world, me, planned) : Optional.empty();
     List<CandidateViews.AnswerView> people =
