@@ -159,7 +159,10 @@ public class People {
                         .under(Optional.of("left-" + person.value() + "-" + lastDay))
                         .changingTheWorld(),
                     act -> {
-                      persons.leave(person);
+                      // Somebody may have given them longer meanwhile.
+                      if (lastDay.equals(persons.lastDays().get(person))) {
+                        persons.leave(person);
+                      }
                       return "";
                     });
               }
