@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.TimeSpan;
+import mellowrota.core.time.Validity;
 import mellowrota.core.work.PlaceId;
 
 /**
@@ -43,8 +44,7 @@ public record Hours(List<Weekly> weekly, List<Dated> dated) {
       Optional<LocalDate> last) {
 
     private boolean holdsOn(LocalDate day) {
-      return first.map(begin -> !day.isBefore(begin)).orElse(true)
-          && last.map(end -> !day.isAfter(end)).orElse(true);
+      return new Validity(first, last).holdsOn(day);
     }
   }
 
