@@ -69,6 +69,12 @@ public class TrialTwinsTest extends OnDemo {
     };
   }
 
+  private Runnable gone() {
+    String path = "/api/v1/people/%d/terms".formatted(caio);
+    hana.put(path, "{\"lastDay\": \"2028-07-01\"}").expect(204);
+    return () -> hana.put(path, "{\"lastDay\": null}").expect(204);
+  }
+
   private long lastLeave() {
     JsonNode all =
         hana.get("/api/v1/people/%d/times".formatted(caio)).expect(200).json().get("leave");
@@ -89,7 +95,8 @@ public class TrialTwinsTest extends OnDemo {
             "two hours of it", work("JOB", "Quiet survey", 10, 12, "\"tags\": [\"veiled\"],")),
         new Named("leave", leave("")),
         new Named("sick", leave(", \"sick\": true")),
-        new Named("leave of hours", leave(", \"from\": \"09:30\", \"until\": \"10:30\"")));
+        new Named("leave of hours", leave(", \"from\": \"09:30\", \"until\": \"10:30\"")),
+        new Named("gone by then", TrialTwinsTest::gone));
   }
 
   /** Who asks, of work of theirs, without office rights on Caio. */
