@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { laterOnClock, minutesBetween, spanInput, spanText } from '../../shared/time';
 import { ChosenDays, WhenCould } from '../cover';
 import { Field, Pick, Several } from './fields';
-import { emptyVisit, peopleOf, spanFault, typedSpan, type VisitDraft } from './model';
+import { emptyVisit, peopleOf, spanFault, typedSpan, visitNo, type VisitDraft } from './model';
 import styles from './records.module.css';
 import type { RecordFormState } from './useRecordForm';
 import { words } from './words';
@@ -20,7 +20,7 @@ export function Visits({ form }: { form: RecordFormState }) {
         const span = typedSpan(draft, visit);
         const id = i === 0 ? 'span' : `span${i + 1}`;
         return (
-          <div key={visit.no ?? `new${i}`}>
+          <div key={visit.no ?? `new${i}`} onFocus={() => form.look(i)}>
             <div className={job ? styles.visit : undefined}>
               <Field
                 label={draft.visits.length > 1 ? words.visit(i + 1) : words.span}
@@ -43,7 +43,9 @@ export function Visits({ form }: { form: RecordFormState }) {
                 </>
               )}
             </div>
-            {i === 0 && <ChosenDays people={peopleOf(draft, visit)} trial={form.trial} />}
+            {form.trial?.visit === visitNo(draft, i) && (
+              <ChosenDays people={peopleOf(draft, visit)} trial={form.trial} />
+            )}
             <When form={form} at={i} put={put} />
             {job && draft.ownPeople && draft.visits.length > 1 && (
               <div className={styles.two}>

@@ -225,6 +225,9 @@ function numbers(draft: Draft): number[] {
   return draft.visits.map((v) => v.no ?? next++);
 }
 
+/** Of the visit at a place in the form, from 0. */
+export const visitNo = (draft: Draft, at: number) => numbers(draft)[at];
+
 function people(draft: Draft, kept: PersonChange[]): PersonChange[] {
   const list: PersonChange[] = [];
   const add = (role: number, holder: Holder | null, visit?: number) =>

@@ -31,6 +31,8 @@ export function useRecordForm(
   const { base } = saving;
   const [draft, setDraft] = useState<Draft>(base ? draftOf(base.data) : draftFrom(pointed));
   const [line, setLine] = useState('');
+  /** The visit that is being planned, from 0: who could is asked of it. */
+  const [looked, setLooked] = useState(0);
   /** Fields that somebody set by hand; the line leaves them alone. */
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const { crew, known, isWhole } = useKnown();
@@ -46,7 +48,7 @@ export function useRecordForm(
   const wish = useMemo(() => newRecord(ofItsKind(settled, details.data)), [settled, details.data]);
   const office = !base || base.data.mayChange.includes('title');
   const preview = usePreview(wish, office && !faulty(settled));
-  const tried = useTried(base?.data, draft, settled, details.data);
+  const tried = useTried(base?.data, draft, settled, details.data, looked);
   const choices = useChoices(known, tried.trial);
   /** Work usually is of the team its Lead is in. */
   const usualTeam = (lead: Holder | null) => teamOfLead(lead, crew);
@@ -121,6 +123,7 @@ export function useRecordForm(
     details: (details.data ?? []).filter((d) => d.typed && d.key !== 'title'),
     ...choices,
     trial: tried.trial,
+    look: setLooked,
     isWarned: tried.isWarned,
     picking: (event: KeyboardEvent) =>
       event.target instanceof HTMLElement && event.target.getAttribute('aria-expanded') === 'true',

@@ -1,23 +1,36 @@
 import { useMemo, useState } from 'react';
 import type { Schemas } from '../../shared/api/client';
 import { useTrial, type Planned } from '../cover';
-import { changesOf, faulty, newRecord, type Change, type Draft, type RecordView } from './model';
+import {
+  changesOf,
+  faulty,
+  newRecord,
+  visitNo,
+  type Change,
+  type Draft,
+  type RecordView,
+} from './model';
 
-/** What saving a draft would break; what only warns is read first, and saved the second time. */
+/**
+ * What saving a draft would break; what only warns is read first, and saved the second time.
+ *
+ * @param looked at which of its visits people are chosen for, from 0
+ */
 export function useTried(
   before: RecordView | undefined,
   draft: Draft,
   settled: Draft,
   details: Schemas['Detail'][] | undefined,
+  looked: number,
 ) {
   const [warned, setWarned] = useState('');
   const planned = (of: Draft): Planned | null =>
     faulty(of) || !of.visits.some((visit) => visit.span.trim())
       ? null
       : before
-        ? { record: before.id, change: changesOf(before, of) as Change }
-        : { change: newRecord(ofItsKind(of, details)) };
-  const trial = useTrial(useMemo(() => planned(settled), [settled, before, details]));
+        ? { record: before.id, change: changesOf(before, of) as Change, visit: visitNo(of, looked) }
+        : { change: newRecord(ofItsKind(of, details)), visit: visitNo(of, looked) };
+  const trial = useTrial(useMemo(() => planned(settled), [settled, before, details, looked]));
   return {
     trial: trial.data,
     isWarned: warned !== '' && warned === trial.data?.warns.join(),

@@ -4042,15 +4042,17 @@ export interface components {
             clashes: components["schemas"]["Clash"][];
             /** Format: date-time */
             end?: string;
-            /** @description Who could do its first visit with a time, of the same people */
+            /** @description Who could do one visit of it with a time, of the same people */
             people: components["schemas"]["WhoCould"][];
             /** @description Why it would be refused, each with its remedy */
             refused: string[];
-            /**
-             * Format: date-time
-             * @description Of that visit
-             */
+            /** Format: date-time */
             start?: string;
+            /**
+             * Format: int32
+             * @description Which visit that is
+             */
+            visit?: number;
             /** @description What it would break that only warns */
             warns: string[];
         };
@@ -4061,6 +4063,11 @@ export interface components {
              * @description The record to change; absent: it is new
              */
             record?: number;
+            /**
+             * Format: int32
+             * @description Who could do that visit of it; absent, or without a time: the first
+             */
+            visit?: number;
         };
         Tried: {
             landings: components["schemas"]["LandingView"];

@@ -150,6 +150,29 @@ public class ShortLineTest extends InBrowser {
     assertThat(newest().get("title").asString()).isEqualTo("Second watch");
   }
 
+  /** Of several visits the one that is being typed is the one people are chosen for. */
+  @Test
+  public void whoCouldIsAskedOfTheVisitInHand() {
+    Page page = writing();
+    Api hana = Api.of(server, "hana");
+    hana.record(
+        """
+        {"kind": "SHIFT", "title": "Quay watch", "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2026-12-10T09:00", "end": "2026-12-10T12:00"}]}
+        """
+            .formatted(hana.idOf("people", "Tam Birtles")));
+    page.getByLabel("In one line").fill("job Two goes, Tam, Wed 9 Dec 10:00-11:00");
+    Locator days = page.getByLabel("Their days around it");
+    assertThat(days).containsText("Tam Birtles");
+    assertThat(days).not().containsText("other work");
+    button(page, "Add visit").click();
+    page.getByLabel("Visit 2").fill("Thu 10 Dec 10:00-11:00");
+    assertThat(days).containsText("other work");
+    page.getByLabel("Visit 1").focus();
+    assertThat(days).not().containsText("other work");
+    assertThat(days).hasCount(1);
+  }
+
   /** The keys of a record work as soon as it is saved, whichever hand saved it. */
   @Test
   public void theKeysWorkRightAfterASaveByMouse() {

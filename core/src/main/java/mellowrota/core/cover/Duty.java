@@ -101,11 +101,11 @@ public record Duty(
     return whole(range).stream().map(Need::span).filter(range::overlaps).distinct().toList();
   }
 
-  /** The skills of its places in a range, each once; empty for a place that any may take. */
-  public List<Optional<String>> skills(TimeSpan range) {
-    return isOneByOne()
-        ? needs(range).stream().flatMap(need -> need.places().stream()).distinct().toList()
-        : List.of(skill);
+  /**
+   * What it asks of whoever stands it in a range, which is its skill unless it lists its places.
+   */
+  public Asks asks(TimeSpan range) {
+    return isOneByOne() ? new Asks(List.of(), needs(range)) : Asks.of(List.of(skill));
   }
 
   private boolean isOneByOne() {

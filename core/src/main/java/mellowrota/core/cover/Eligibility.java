@@ -38,8 +38,10 @@ public record Eligibility(
             && skills.get(skill.get()).holdsOn(LocalTimes.day(at, site));
   }
 
-  /** When they have a skill within a range; empty: not at all. */
-  public Optional<TimeSpan> having(String skill, ZoneId site, TimeSpan range) {
-    return Optional.ofNullable(skills.get(skill)).flatMap(days -> days.in(range, site));
+  /** When they have what a place wants, within a range; empty: not at all. */
+  public Optional<TimeSpan> meeting(Optional<String> skill, ZoneId site, TimeSpan range) {
+    return skill.isEmpty()
+        ? Optional.of(range)
+        : Optional.ofNullable(skills.get(skill.get())).flatMap(days -> days.in(range, site));
   }
 }

@@ -95,7 +95,7 @@ public final class Fill {
     for (int gap = 0; gap < gaps.size(); gap++) {
       int at = gap;
       // The same skill in a row, so that whoever could take either is tried once.
-      gaps.get(gap).work().asks().stream()
+      gaps.get(gap).work().asks().throughout().stream()
           .sorted(Comparator.comparing((Optional<String> skill) -> skill.orElse("\uffff")))
           .forEach(skill -> places.add(new Place(at, skill)));
     }

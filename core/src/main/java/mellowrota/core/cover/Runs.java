@@ -138,14 +138,7 @@ final class Runs {
 
   /** When they can fill none of its places. */
   private List<TimeSpan> unskilled(Work one) {
-    if (one.asks().isEmpty() || one.asks().contains(Optional.<String>empty())) {
-      return List.of();
-    }
-    List<TimeSpan> able = new ArrayList<>();
-    for (Optional<String> skill : one.asks()) {
-      of.able().having(skill.get(), one.site(), one.span()).ifPresent(able::add);
-    }
-    return Spans.without(one.span(), Spans.union(able));
+    return one.asks().unmet(one.span(), of.able(), one.site());
   }
 
   /** What of it lies after their last day. */

@@ -20,7 +20,7 @@ import mellowrota.core.work.PlaceId;
  * @param days of all-day work, which has no hours: it is not rested from, added up or travelled to
  * @param margins what is said of them; of a side of which nothing is, whoever has it says it
  * @param meanwhile its duty lets other work be done meanwhile
- * @param asks the places of what it stands, each with the skill it wants; empty: it asks for none
+ * @param asks the places of what it stands
  * @param site in whose days a skill ends
  * @param uses what else it takes room of
  */
@@ -32,7 +32,7 @@ public record Work(
     Optional<PlaceId> place,
     MarginSetting margins,
     boolean meanwhile,
-    List<Optional<String>> asks,
+    Asks asks,
     ZoneId site,
     List<PlaceId> uses) {
 
@@ -49,7 +49,7 @@ public record Work(
     Objects.requireNonNull(place, "place");
     Objects.requireNonNull(margins, "margins");
     Objects.requireNonNull(site, "site");
-    asks = List.copyOf(asks);
+    Objects.requireNonNull(asks, "asks");
     uses = List.copyOf(uses);
   }
 
@@ -76,7 +76,7 @@ public record Work(
         place,
         MarginSetting.of(margins),
         meanwhile,
-        asks,
+        Asks.of(asks),
         site,
         List.of());
   }
@@ -117,9 +117,10 @@ public record Work(
     return new Work(id, time, days, tentative, place, margins, meanwhile, asks, site, uses);
   }
 
-  /** The same with other places. */
+  /** The same with other places, all its time. */
   public Work asking(List<Optional<String>> places) {
-    return new Work(id, span, days, tentative, place, margins, meanwhile, places, site, uses);
+    return new Work(
+        id, span, days, tentative, place, margins, meanwhile, Asks.of(places), site, uses);
   }
 
   /** The same as another visit. */

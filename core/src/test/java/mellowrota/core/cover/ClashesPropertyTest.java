@@ -340,7 +340,7 @@ public class ClashesPropertyTest {
         place(random),
         random.nextBoolean() ? MarginSetting.of(Margins.NONE) : margins(random),
         random.nextInt(6) == 0,
-        asks(random),
+        asks(random, from, zone),
         ZONES[random.nextInt(3)],
         List.of());
   }
@@ -371,7 +371,21 @@ public class ClashesPropertyTest {
     return place == 0 ? Optional.empty() : Optional.of(PlaceId.of(place));
   }
 
-  private static List<Optional<String>> asks(SplittableRandom random) {
+  /** Of half of the works the places are not the same all the time. */
+  private static Asks asks(SplittableRandom random, Instant from, ZoneId zone) {
+    List<Need> needs = new ArrayList<>();
+    while (random.nextInt(2) == 0) {
+      Instant begins = from.plusSeconds(900L * (random.nextInt(30) - 10));
+      TimeSpan span = TimeSpan.of(begins, begins.plusSeconds(900L * random.nextInt(20)));
+      List<Optional<String>> places = places(random);
+      if (!places.isEmpty()) {
+        needs.add(new Need("duty", true, zone, span, places));
+      }
+    }
+    return new Asks(places(random), needs);
+  }
+
+  private static List<Optional<String>> places(SplittableRandom random) {
     return switch (random.nextInt(5)) {
       case 0 -> List.of(Optional.of("s0"));
       case 1 -> List.of(Optional.of("s0"), Optional.of("s1"));

@@ -176,12 +176,15 @@ public class DutyTest {
             List.of());
     TimeSpan day = days("2026-12-07", "2026-12-07");
     assertThat(said(duty, day)).isEqualTo("7 08:00-7 14:00 crane,-; 7 14:00-7 20:00 sluice");
-    assertThat(duty.skills(day))
+    assertThat(duty.asks(day).places())
         .containsExactly(Optional.of("crane"), Optional.empty(), Optional.of("sluice"));
     TimeSpan afternoon = TimeSpan.of(day.start().plusSeconds(14 * 3600), day.end());
-    assertThat(duty.skills(afternoon)).containsExactly(Optional.of("sluice"));
+    assertThat(duty.asks(afternoon).places()).containsExactly(Optional.of("sluice"));
+    assertThat(duty.asks(day).unmet(day, Eligibility.PLAIN, duty.zone()))
+        .as("who knows neither has a place until 14, and after 20 none is asked for")
+        .containsExactly(TimeSpan.of(afternoon.start(), day.start().plusSeconds(20 * 3600)));
     Duty all = duty(List.of(daily("08-20", Validity.ALWAYS, "")), Set.of(), List.of());
-    assertThat(all.skills(TimeSpan.of(day.start(), day.start().plusSeconds(60))))
+    assertThat(all.asks(TimeSpan.of(day.start(), day.start().plusSeconds(60))).places())
         .as("asked of everybody at any hour")
         .containsExactly(Optional.of("sluice"));
   }

@@ -146,7 +146,7 @@ public class FillTest {
       this.of = of;
       of.people().forEach(one -> theirs.add(new ArrayList<>()));
       for (int gap = 0; gap < of.gaps().size(); gap++) {
-        for (int ask = 0; ask < of.gaps().get(gap).work().asks().size(); ask++) {
+        for (int ask = 0; ask < of.gaps().get(gap).work().asks().throughout().size(); ask++) {
           places.add(new int[] {gap, ask});
         }
       }
@@ -173,7 +173,7 @@ public class FillTest {
       }
       int gap = places.get(at)[0];
       Fill.Short wanted = of.gaps().get(gap);
-      Optional<String> skill = wanted.work().asks().get(places.get(at)[1]);
+      Optional<String> skill = wanted.work().asks().throughout().get(places.get(at)[1]);
       for (int person = 0; person < theirs.size(); person++) {
         List<Integer> has = theirs.get(person);
         Eligibility able = of.people().get(person).of().able();

@@ -70,7 +70,7 @@ public class RoomsTest {
         place,
         MarginSetting.UNSET,
         false,
-        List.of(),
+        Asks.NOTHING,
         ZoneOffset.UTC,
         uses);
   }
@@ -190,7 +190,7 @@ public class RoomsTest {
             Optional.of(lock),
             MarginSetting.UNSET,
             false,
-            List.of(),
+            Asks.NOTHING,
             ZoneOffset.UTC,
             List.of(barge));
     Map<PlaceId, Bounds.Room> empty =

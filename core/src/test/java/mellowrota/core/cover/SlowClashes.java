@@ -314,11 +314,15 @@ final class SlowClashes {
   }
 
   private boolean unskilled(Work w, int minute) {
-    if (w.asks().isEmpty() || !in(w.span(), at(minute))) {
+    List<Optional<String>> places = new ArrayList<>(w.asks().throughout());
+    w.asks().needs().stream()
+        .filter(need -> in(need.span(), at(minute)))
+        .forEach(need -> places.addAll(need.places()));
+    if (places.isEmpty() || !in(w.span(), at(minute))) {
       return false;
     }
     LocalDate day = LocalDate.ofInstant(at(minute), w.site());
-    for (Optional<String> skill : w.asks()) {
+    for (Optional<String> skill : places) {
       Validity days = skill.map(of.able().skills()::get).orElse(null);
       if (skill.isEmpty()
           || days != null

@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Asks;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Cover;
 import mellowrota.core.cover.Fill;
@@ -285,7 +286,7 @@ class CandidateFinder {
             asked.place(),
             world.margins().of(asked.margins(), asked.place(), asked.kind()),
             false,
-            List.of(),
+            Asks.NOTHING,
             site,
             List.of());
     Bounds bounds = asked.visit().map(trying::bounds).orElseGet(trying::bounds);
@@ -450,7 +451,7 @@ class CandidateFinder {
         one.record().place(),
         world.margins().of(one.record(), one.visit()),
         false,
-        missing,
+        Asks.of(missing),
         one.zone(),
         one.record().uses());
   }

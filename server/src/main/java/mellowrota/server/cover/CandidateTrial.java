@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import mellowrota.core.cover.Asks;
 import mellowrota.core.cover.Bounds;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Cover;
@@ -173,15 +174,16 @@ final class CandidateTrial {
 
   /** One is wanted in their stead: for the place they fit, where each wants a skill. */
   static Work instead(Work work, Eligibility leaving) {
-    if (work.asks().isEmpty() || work.asks().contains(Optional.<String>empty())) {
+    List<Optional<String>> places = work.asks().places();
+    if (places.isEmpty() || places.contains(Optional.<String>empty())) {
       return work.asking(List.of(Optional.empty()));
     }
     Optional<String> theirs =
-        work.asks().stream()
-            .flatMap(Optional::stream)
-            .filter(skill -> leaving.having(skill, work.site(), work.span()).isPresent())
-            .findFirst();
-    return work.asking(List.of(theirs.or(() -> work.asks().get(0))));
+        places.stream()
+            .filter(skill -> leaving.meeting(skill, work.site(), work.span()).isPresent())
+            .findFirst()
+            .orElse(places.get(0));
+    return work.asking(List.of(theirs));
   }
 
   Cover cover() {
@@ -201,7 +203,7 @@ final class CandidateTrial {
             .map(one -> world.margins().of(one.record(), one.visit()))
             .orElseGet(() -> around.newShift(duty)),
         duty.meanwhile(),
-        missing,
+        Asks.of(missing),
         duty.in(world).zone(),
         waits.map(one -> one.record().uses()).orElse(List.of()));
   }

@@ -170,7 +170,7 @@ class CandidateViews {
       return List.of();
     }
     Eligibility able = answer.candidate().of().able();
-    return work.asks().stream()
+    return work.asks().places().stream()
         .flatMap(Optional::stream)
         .distinct()
         .sorted()

@@ -16,10 +16,12 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.cover.Asks;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
 import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Hours;
+import mellowrota.core.cover.Need;
 import mellowrota.core.cover.Work;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -394,20 +396,21 @@ class CrewTimes {
                       record.uses()));
     }
 
-    private List<Optional<String>> asks(
-        WorkRecord record, List<Duties.Kept> duties, TimeSpan span) {
-      List<Optional<String>> found = new ArrayList<>(record.wants().places());
-      List<Optional<String>> stood = new ArrayList<>();
-      duties.forEach(duty -> stood.addAll(skills(duty, span)));
-      if (stood.stream().anyMatch(Optional::isPresent)) {
-        found.addAll(stood);
+    private Asks asks(WorkRecord record, List<Duties.Kept> duties, TimeSpan span) {
+      List<Optional<String>> throughout = new ArrayList<>(record.wants().places());
+      List<Need> needs = new ArrayList<>();
+      for (Duties.Kept duty : duties) {
+        Asks asks = asks(duty, span);
+        if (asks.places().stream().anyMatch(Optional::isPresent)) {
+          throughout.addAll(asks.throughout());
+          needs.addAll(asks.needs());
+        }
       }
-      return found;
+      return new Asks(throughout, needs);
     }
 
-    /** What a duty asks of its places in a span, each skill once. */
-    List<Optional<String>> skills(Duties.Kept duty, TimeSpan span) {
-      return duty.in(world).skills(span);
+    Asks asks(Duties.Kept duty, TimeSpan span) {
+      return duty.in(world).asks(span);
     }
 
     /** What stands at places, whoever is on it. */

@@ -81,7 +81,7 @@ class SkillsEnding {
   private static Ending of(Person person, List<Work> works, String skill, LocalDate last) {
     List<Instant> after =
         works.stream()
-            .filter(one -> one.asks().contains(Optional.of(skill)))
+            .filter(one -> one.asks().places().contains(Optional.of(skill)))
             .filter(one -> LocalTimes.day(one.span().end().minusNanos(1), one.site()).isAfter(last))
             .map(one -> one.span().start())
             .sorted()

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Clash;
 import mellowrota.core.people.Person;
@@ -48,7 +49,9 @@ class TrialController {
   @Schema(name = "TrialAsked")
   record AskedSchema(
       @Schema(description = "The record to change; absent: it is new") @Nullable Long record,
-      RecordSchemas.ChangeSchema change) {}
+      RecordSchemas.ChangeSchema change,
+      @Schema(description = "Who could do that visit of it; absent, or without a time: the first")
+          @Nullable Integer visit) {}
 
   @Schema(name = "Trial")
   record TrialView(
@@ -56,9 +59,10 @@ class TrialController {
       @Schema(description = "What it would break that only warns") List<String> warns,
       @Schema(description = "The clashes behind them, of people the caller coordinates")
           List<ClashViews.ClashView> clashes,
-      @Schema(description = "Who could do its first visit with a time, of the same people")
+      @Schema(description = "Who could do one visit of it with a time, of the same people")
           List<CandidateViews.AnswerView> people,
-      @Schema(description = "Of that visit") @Nullable Instant start,
+      @Schema(description = "Which visit that is") @Nullable Integer visit,
+      @Nullable Instant start,
       @Nullable Instant end) {}
 
   @PostMapping("/trial")
@@ -74,6 +78,7 @@ class TrialController {
             ? Optional.of(
                 assigning.standing(world, asker.person(), input.number("record").orElse(0)))
             : Optional.empty();
+    OptionalLong visit = input.number("visit");
     input.check();
     JsonNode change = body.path("change");
     WorkRecord planned =
@@ -85,9 +90,9 @@ class TrialController {
         trial.touched(
             world,
             List.of(new SaveTrial.Change(standing.map(RecordAccess.Standing::record), planned)));
-    Optional<CandidateFinder.Asked> asked = office ? asked(world, me, planned) : Optional.empty();
+    Optional<OfVisit> asked = office ? asked(world, me, planned, visit) : Optional.empty();
     List<CandidateViews.AnswerView> people =
-        asked.map(one -> candidates.answers(world, me, one)).orElse(List.of());
+        asked.map(one -> candidates.answers(world, me, one.found())).orElse(List.of());
     if (touched.isNothing()) {
       return view(NOTHING, NOTHING, people, asked);
     }
@@ -103,7 +108,7 @@ class TrialController {
       TrialViews.Told refused,
       TrialViews.Told warns,
       List<CandidateViews.AnswerView> people,
-      Optional<CandidateFinder.Asked> asked) {
+      Optional<OfVisit> asked) {
     List<ClashViews.ClashView> clashes = new ArrayList<>(refused.clashes());
     clashes.addAll(warns.clashes());
     return new TrialView(
@@ -111,16 +116,22 @@ class TrialController {
         warns.says(),
         clashes,
         people,
-        asked.map(one -> one.work().span().start()).orElse(null),
-        asked.map(one -> one.work().span().end()).orElse(null));
+        asked.map(OfVisit::no).orElse(null),
+        asked.map(one -> one.found().work().span().start()).orElse(null),
+        asked.map(one -> one.found().work().span().end()).orElse(null));
   }
 
-  private Optional<CandidateFinder.Asked> asked(World world, Person me, WorkRecord planned) {
-    return planned.visits().stream()
-        .filter(visit -> visit.when().isPresent())
-        .map(Visit::no)
+  /** Who could do a visit. */
+  private record OfVisit(int no, CandidateFinder.Asked found) {}
+
+  private Optional<OfVisit> asked(World world, Person me, WorkRecord planned, OptionalLong wanted) {
+    List<Integer> timed =
+        planned.visits().stream().filter(visit -> visit.when().isPresent()).map(Visit::no).toList();
+    return timed.stream()
+        .filter(no -> wanted.isPresent() && no == wanted.getAsLong())
         .findFirst()
-        .map(visit -> finder.whoCould(world, me, planned, visit));
+        .or(() -> timed.stream().findFirst())
+        .map(no -> new OfVisit(no, finder.whoCould(world, me, planned, no)));
   }
 
   private static List<Clash> at(List<Clash> clashes, Clash.Level level) {

@@ -82,7 +82,7 @@ final class Uncounted {
     Instant at = begins.isAfter(gap.span().start()) ? begins : gap.span().start();
     TimeSpan minute = TimeSpan.of(at, at.plusSeconds(60));
     List<Optional<String>> places =
-        duty.map(kept -> around.skills(kept, minute))
+        duty.map(kept -> around.asks(kept, minute).places())
             .orElseGet(() -> one.record().wants().places());
     if (duty.isPresent() && !around.standing(one).contains(duty.get())) {
       return Optional.of(Why.ROLE);
