@@ -56,14 +56,15 @@ public final class CoverLoad {
     inBrowser(arguments[0]);
   }
 
-  /** Of two hours, each at a time of its own. */
+  /** Each at a time of its own. */
   private static String shift(int number, long person) {
     LocalDate day = MONDAY.plusDays(number % DAYS);
+    int hour = 2 + 3 * (number / DAYS);
     return """
         {"kind": "SHIFT", "title": "Planned", "people": [{"role": 1, "person": %d}],
-         "visits": [{"start": "%sT05:00", "end": "%sT06:30"}]}
+         "visits": [{"start": "%sT%02d:00", "end": "%sT%02d:30"}]}
         """
-        .formatted(person, day, day);
+        .formatted(person, day, hour, day, hour + 1);
   }
 
   /** Four days of seven each, by day or by night. */

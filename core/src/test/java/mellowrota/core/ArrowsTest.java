@@ -32,7 +32,8 @@ public class ArrowsTest {
           Map.entry("project", Set.of("rule", "sight", "work", "calendar", "entry", "people")),
           Map.entry("change", Set.of("work", "people", "time")),
           Map.entry("sync", Set.of("entry", "time")),
-          Map.entry("cover", Set.of("people", "time", "work")));
+          Map.entry("cover", Set.of("people", "time", "work")),
+          Map.entry("deadline", Set.of("time", "work")));
 
   private final JavaClasses core =
       new ClassFileImporter()

@@ -35,9 +35,23 @@ public record Asks(List<Optional<String>> throughout, List<Need> needs) {
         .toList();
   }
 
+  /** Whether some of its places want a skill. */
+  public boolean wantSkills() {
+    return hasSkill(throughout) || needs.stream().anyMatch(need -> hasSkill(need.places()));
+  }
+
+  private static boolean hasSkill(List<Optional<String>> places) {
+    for (Optional<String> one : places) {
+      if (one.isPresent()) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   /** When of a span somebody can fill none of them (COVER 23). */
   List<TimeSpan> unmet(TimeSpan span, Eligibility able, ZoneId site) {
-    if (places().isEmpty()) {
+    if (throughout.contains(Optional.<String>empty()) || !wantSkills()) {
       return List.of();
     }
     List<TimeSpan> asked = new ArrayList<>();

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.Season;
 import mellowrota.core.time.TimeSpan;
@@ -31,6 +30,8 @@ public record Duty(
     List<Repeating> spans,
     Set<LocalDate> lifted,
     List<Other> others) {
+
+  private static final Asks ANYBODY = Asks.of(List.of(Optional.empty()));
 
   /**
    * Hours over which so many are asked for.
@@ -105,12 +106,18 @@ public record Duty(
    * What it asks of whoever stands it in a range, which is its skill unless it lists its places.
    */
   public Asks asks(TimeSpan range) {
-    return isOneByOne() ? new Asks(List.of(), needs(range)) : Asks.of(List.of(skill));
+    return isOneByOne()
+        ? new Asks(List.of(), needs(range))
+        : skill.isEmpty() ? ANYBODY : Asks.of(List.of(skill));
   }
 
   private boolean isOneByOne() {
-    return Stream.concat(spans.stream().map(Repeating::hours), others.stream().map(Other::hours))
-        .anyMatch(one -> !one.skills().isEmpty());
+    for (Repeating one : spans) {
+      if (!one.hours().skills().isEmpty()) {
+        return true;
+      }
+    }
+    return others.stream().anyMatch(one -> !one.hours().skills().isEmpty());
   }
 
   /** The places over some of its hours. */

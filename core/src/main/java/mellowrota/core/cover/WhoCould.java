@@ -210,7 +210,8 @@ public final class WhoCould {
       Work trial, List<Candidate> candidates, Bounds bounds, Set<PersonId> others) {
     List<Reason> common = crowding(trial, others, bounds);
     boolean counted = bounds.countsPeople(trial);
-    return candidates.stream()
+    // One person's time says nothing of another's, so that all processors look at them.
+    return candidates.parallelStream()
         .map(
             one -> {
               Set<PersonId> all = new HashSet<>(others);

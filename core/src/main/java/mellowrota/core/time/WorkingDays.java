@@ -2,19 +2,19 @@ package mellowrota.core.time;
 
 import java.time.LocalDate;
 import java.util.Collection;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * Which days are worked somewhere: the days of its week without the holidays of its region and
  * without its closures (COVER 26).
  *
- * @param off holidays on which no work is done; a half day is none
+ * @param off what holidays are called on which no work is done; a half day is none
  */
-public record WorkingDays(WorkingWeek week, Set<LocalDate> off, List<DaySpan> closures) {
+public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Closure> closures) {
 
   /**
    * A day of a region.
@@ -27,6 +27,16 @@ public record WorkingDays(WorkingWeek week, Set<LocalDate> off, List<DaySpan> cl
       Objects.requireNonNull(name, "name");
     }
   }
+
+  /** Days on which no work is done, up to and without the last. */
+  public record Closure(DaySpan days, String why) {}
+
+  /**
+   * Why a day is no working day.
+   *
+   * @param why the holiday or the closure; empty: the week has no work on it
+   */
+  public record Off(LocalDate day, Optional<String> why) {}
 
   /**
    * What a region says.
@@ -46,7 +56,7 @@ public record WorkingDays(WorkingWeek week, Set<LocalDate> off, List<DaySpan> cl
 
   public WorkingDays {
     Objects.requireNonNull(week, "week");
-    off = Set.copyOf(off);
+    off = Map.copyOf(off);
     closures = List.copyOf(closures);
   }
 
@@ -59,21 +69,41 @@ public record WorkingDays(WorkingWeek week, Set<LocalDate> off, List<DaySpan> cl
   public static WorkingDays of(
       Optional<WorkingWeek> week,
       Optional<Region> region,
-      Collection<DaySpan> closures,
+      Collection<Closure> closures,
       WorkingWeek house,
       Region office) {
     Region its = region.orElse(office);
-    Set<LocalDate> off = new HashSet<>();
-    its.holidays().stream().filter(one -> !one.half()).forEach(one -> off.add(one.day()));
+    Map<LocalDate, String> off = new HashMap<>();
+    its.holidays().stream()
+        .filter(one -> !one.half())
+        .forEach(one -> off.putIfAbsent(one.day(), one.name()));
     return new WorkingDays(week.or(its::week).orElse(house), off, List.copyOf(closures));
   }
 
   /** Whether work is done on a day. */
   public boolean contains(LocalDate day) {
     return week.days().contains(day.getDayOfWeek())
-        && !off.contains(day)
-        && closures.stream()
-            .noneMatch(one -> !day.isBefore(one.first()) && day.isBefore(one.until()));
+        && !off.containsKey(day)
+        && closure(day).isEmpty();
+  }
+
+  private Optional<Closure> closure(LocalDate day) {
+    for (Closure one : closures) {
+      if (!day.isBefore(one.days().first()) && day.isBefore(one.days().until())) {
+        return Optional.of(one);
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Why no work is done on a day; empty: it is. A holiday on a day off takes nothing. */
+  public Optional<Off> off(LocalDate day) {
+    if (!week.days().contains(day.getDayOfWeek())) {
+      return Optional.of(new Off(day, Optional.empty()));
+    }
+    Optional<String> why =
+        Optional.ofNullable(off.get(day)).or(() -> closure(day).map(Closure::why));
+    return why.map(one -> new Off(day, Optional.of(one)));
   }
 
   /** Those from one day to another, both included; none where the last is before the first. */

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
@@ -29,7 +30,7 @@ public class LoadTest {
   private static final WorkingDays WEEKDAYS =
       new WorkingDays(
           new WorkingWeek(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY)),
-          java.util.Set.of(december(10)),
+          Map.of(december(10), "Midwinter"),
           List.of());
 
   private static LocalDate december(int day) {

@@ -93,13 +93,15 @@ public class WorkingDaysTest {
       String officeWeek,
       String officeDays,
       String worked) {
-    List<DaySpan> closures =
+    List<WorkingDays.Closure> closures =
         closed.isEmpty()
             ? List.of()
             : List.of(
-                DaySpan.through(
-                    december(Integer.parseInt(closed.split("-")[0])),
-                    december(Integer.parseInt(closed.split("-")[1]))));
+                new WorkingDays.Closure(
+                    DaySpan.through(
+                        december(Integer.parseInt(closed.split("-")[0])),
+                        december(Integer.parseInt(closed.split("-")[1]))),
+                    "closed"));
     WorkingDays days =
         WorkingDays.of(
             maybe(place),

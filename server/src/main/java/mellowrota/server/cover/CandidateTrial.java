@@ -100,19 +100,19 @@ final class CandidateTrial {
    */
   List<WhoCould.Candidate> candidates(
       Predicate<OnIt> tried, List<TimeSpan> alone, boolean told, Optional<TeamId> team) {
-    List<WhoCould.Candidate> found = new ArrayList<>();
-    for (PersonId id : Covers.here(world)) {
-      if (watched.contains(id)) {
-        List<TimeSpan> here =
-            around.of(id).stream()
-                .filter(one -> told && tried.test(one))
-                .flatMap(one -> one.span(around.zone(id)).stream())
-                .toList();
-        List<TimeSpan> lonely = around.able(id).notAlone() ? alone : List.of();
-        found.add(candidate(id, tried, here, lonely, team));
-      }
-    }
-    return found;
+    return Covers.here(world).parallelStream()
+        .filter(watched::contains)
+        .map(
+            id -> {
+              List<TimeSpan> here =
+                  around.of(id).stream()
+                      .filter(one -> told && tried.test(one))
+                      .flatMap(one -> one.span(around.zone(id)).stream())
+                      .toList();
+              List<TimeSpan> lonely = around.able(id).notAlone() ? alone : List.of();
+              return candidate(id, tried, here, lonely, team);
+            })
+        .toList();
   }
 
   /** The same, and after them those who have left, of whom the office is told why not. */
@@ -235,9 +235,9 @@ final class CandidateTrial {
   }
 
   private Bounds bounds(Predicate<Clashes.Stay> which) {
-    Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-    Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
     HouseLimits.OfPlaces places = limits.ofPlaces(world);
+    Map<PlaceId, List<Clashes.Stay>> stays = around.stays(places.capacities().keySet());
+    Map<PlaceId, Bounds.Room> rooms = new HashMap<>();
     places
         .capacities()
         .forEach(

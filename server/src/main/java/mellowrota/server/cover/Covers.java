@@ -153,12 +153,9 @@ class Covers {
   /** What places hold too much of, and what stands there while they are shut. */
   private static List<Clash> atPlaces(
       HouseLimits.OfPlaces places, CrewTimes.Around around, Limits house) {
-    if (places.capacities().isEmpty() && places.openings().isEmpty()) {
-      return List.of();
-    }
     List<Clash> found = new ArrayList<>();
-    Map<PlaceId, List<Clashes.Stay>> stays = around.stays();
-    Map<PlaceId, List<Clashes.Stay>> timed = around.timedStays();
+    Map<PlaceId, List<Clashes.Stay>> stays = around.stays(places.capacities().keySet());
+    Map<PlaceId, List<Clashes.Stay>> timed = around.timedStays(places.openings().keySet());
     places
         .capacities()
         .forEach(

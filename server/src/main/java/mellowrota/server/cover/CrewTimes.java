@@ -13,12 +13,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.cover.Asks;
 import mellowrota.core.cover.Clashes;
 import mellowrota.core.cover.Commitments;
+import mellowrota.core.cover.Duty;
 import mellowrota.core.cover.Eligibility;
 import mellowrota.core.cover.Hours;
 import mellowrota.core.cover.Need;
@@ -96,6 +98,8 @@ class CrewTimes {
     private final Map<PersonId, Skills.Known> known;
     private final Map<Duties.Post, List<Duties.Kept>> stood = new HashMap<>();
     private final List<Wanting> wanting;
+    private final Map<PersonId, Commitments> commitments = new ConcurrentHashMap<>();
+    private final Map<String, Duty> duties = new ConcurrentHashMap<>();
 
     private Around(
         World world,
@@ -253,11 +257,17 @@ class CrewTimes {
     }
 
     Commitments commitments(PersonId person) {
-      return commitments(person, one -> false);
+      return commitments.computeIfAbsent(person, key -> without(key, one -> false));
     }
 
     /** Their time, as if they did not do some of it. */
     Commitments commitments(PersonId person, Predicate<OnIt> without) {
+      return of(person).stream().noneMatch(without)
+          ? commitments(person)
+          : without(person, without);
+    }
+
+    private Commitments without(PersonId person, Predicate<OnIt> without) {
       Map<String, Work> all = new LinkedHashMap<>();
       for (OnIt one : of(person)) {
         if (one.takesTime() && !without.test(one)) {
@@ -401,7 +411,7 @@ class CrewTimes {
       List<Need> needs = new ArrayList<>();
       for (Duties.Kept duty : duties) {
         Asks asks = asks(duty, span);
-        if (asks.places().stream().anyMatch(Optional::isPresent)) {
+        if (asks.wantSkills()) {
           throughout.addAll(asks.throughout());
           needs.addAll(asks.needs());
         }
@@ -410,36 +420,39 @@ class CrewTimes {
     }
 
     Asks asks(Duties.Kept duty, TimeSpan span) {
-      return duty.in(world).asks(span);
+      return duties.computeIfAbsent(duty.key(), key -> duty.in(world)).asks(span);
     }
 
     /** What stands at places, whoever is on it. */
-    Map<PlaceId, List<Clashes.Stay>> stays() {
-      return stays(when -> true);
+    Map<PlaceId, List<Clashes.Stay>> stays(Set<PlaceId> at) {
+      return stays(at, when -> true);
     }
 
     /** Of that, what does not take whole days. */
-    Map<PlaceId, List<Clashes.Stay>> timedStays() {
-      return stays(when -> when.wholeDays().isEmpty());
+    Map<PlaceId, List<Clashes.Stay>> timedStays(Set<PlaceId> at) {
+      return stays(at, when -> when.wholeDays().isEmpty());
     }
 
     /** Of that, what has times like these. */
-    private Map<PlaceId, List<Clashes.Stay>> stays(Predicate<When> such) {
+    private Map<PlaceId, List<Clashes.Stay>> stays(Set<PlaceId> at, Predicate<When> such) {
       Map<PlaceId, List<Clashes.Stay>> found = new HashMap<>();
       for (WorkRecord record : work) {
+        List<PlaceId> places = record.places().stream().filter(at::contains).toList();
+        if (places.isEmpty()) {
+          continue;
+        }
         ZoneId site = site(record);
         for (Visit visit : record.visits()) {
           Optional<When> when = visit.when().filter(such);
-          if (when.isPresent() && !record.places().isEmpty()) {
+          if (when.isPresent()) {
             Clashes.Stay stay =
                 new Clashes.Stay(
                     OnIt.id(record, visit),
                     when.get().in(site),
                     OnIt.takingPart(record, visit.no()),
                     OnIt.isTentative(record, visit));
-            record
-                .places()
-                .forEach(place -> found.computeIfAbsent(place, key -> new ArrayList<>()).add(stay));
+            places.forEach(
+                place -> found.computeIfAbsent(place, key -> new ArrayList<>()).add(stay));
           }
         }
       }

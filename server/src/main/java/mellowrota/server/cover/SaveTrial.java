@@ -105,8 +105,8 @@ class SaveTrial {
               settled.travel()));
     }
     Set<String> all = touched.moved().stream().map(Moved::id).collect(Collectors.toSet());
-    Map<PlaceId, List<Clashes.Stay>> stoodBefore = sides.before().stays();
-    Map<PlaceId, List<Clashes.Stay>> standsAfter = sides.after().stays();
+    Map<PlaceId, List<Clashes.Stay>> stoodBefore = sides.before().stays(touched.places());
+    Map<PlaceId, List<Clashes.Stay>> standsAfter = sides.after().stays(touched.places());
     for (PlaceId place : touched.places()) {
       found.addAll(
           Worsened.of(
@@ -124,8 +124,8 @@ class SaveTrial {
   private static List<Clash> shut(Touched touched, Sides sides, Map<PlaceId, Hours> openings) {
     List<Clash> found = new ArrayList<>();
     Set<String> moved = touched.moved().stream().map(Moved::id).collect(Collectors.toSet());
-    Map<PlaceId, List<Clashes.Stay>> before = sides.before().timedStays();
-    Map<PlaceId, List<Clashes.Stay>> after = sides.after().timedStays();
+    Map<PlaceId, List<Clashes.Stay>> before = sides.before().timedStays(openings.keySet());
+    Map<PlaceId, List<Clashes.Stay>> after = sides.after().timedStays(openings.keySet());
     openings.forEach(
         (place, opening) -> {
           List<Clash> were = Clashes.shut(place, opening, before.getOrDefault(place, List.of()));

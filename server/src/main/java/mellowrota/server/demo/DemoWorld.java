@@ -169,7 +169,7 @@ class DemoWorld {
   /** The one that names no places is the house's. */
   private void regions(JsonNode world, Made made) {
     Map<String, Long> regionOf = new HashMap<>();
-    Map<String, List<Regions.Closure>> closuresOf = new HashMap<>();
+    Map<String, List<WorkingDays.Closure>> closuresOf = new HashMap<>();
     for (JsonNode region : world.get("regions")) {
       String name = region.get("name").asString();
       long id = regions.add(made.coordinator, name, Optional.empty());
@@ -193,7 +193,7 @@ class DemoWorld {
       LocalDate until = made.today.plusDays(one.get("last").asInt() + 1L);
       closuresOf
           .computeIfAbsent(one.get("place").asString(), key -> new ArrayList<>())
-          .add(new Regions.Closure(DaySpan.of(first, until), one.get("why").asString()));
+          .add(new WorkingDays.Closure(DaySpan.of(first, until), one.get("why").asString()));
     }
     Set<String> codes = new TreeSet<>(regionOf.keySet());
     codes.addAll(closuresOf.keySet());

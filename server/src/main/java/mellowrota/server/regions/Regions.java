@@ -11,8 +11,8 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.WorkingDays;
+import mellowrota.core.time.WorkingDays.Closure;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
@@ -44,9 +44,6 @@ public class Regions {
       return new WorkingDays.Region(week, holidays);
     }
   }
-
-  /** Days on which no work is done. */
-  public record Closure(DaySpan days, String why) {}
 
   /**
    * What is said of a place or, where no place is named, of the house.
@@ -171,7 +168,7 @@ public class Regions {
     Map<Long, WorkingDays.Region> regions = new HashMap<>();
     all().forEach(one -> regions.put(one.id(), one.said()));
     Map<Optional<PlaceId>, List<Closure>> closures = closures();
-    List<DaySpan> everywhere = spans(closures.getOrDefault(Optional.empty(), List.of()));
+    List<Closure> everywhere = closures.getOrDefault(Optional.empty(), List.of());
     WorkingDays.Region office =
         said(Optional.empty()).region().map(regions::get).orElse(WorkingDays.Region.UNSAID);
     Map<PlaceId, WorkingDays> places = new HashMap<>();
@@ -186,17 +183,12 @@ public class Regions {
                         days.region().map(regions::get),
                         Stream.concat(
                                 everywhere.stream(),
-                                spans(closures.getOrDefault(Optional.of(place), List.of()))
-                                    .stream())
+                                closures.getOrDefault(Optional.of(place), List.of()).stream())
                             .toList(),
                         house,
                         office)));
     return new WorkDays(
         places, WorkingDays.of(Optional.empty(), Optional.of(office), everywhere, house, office));
-  }
-
-  private static List<DaySpan> spans(List<Closure> closures) {
-    return closures.stream().map(Closure::days).toList();
   }
 
   /**

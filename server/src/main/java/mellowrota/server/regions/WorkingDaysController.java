@@ -16,6 +16,7 @@ import lombok.RequiredArgsConstructor;
 import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
@@ -136,7 +137,7 @@ class WorkingDaysController {
       input.fault("region", say("regions.is-not-a-region"));
     }
     Optional<WorkingWeek> week = week(input);
-    List<Regions.Closure> closures = new ArrayList<>();
+    List<WorkingDays.Closure> closures = new ArrayList<>();
     for (Input one : input.objects("closures", MOST_CLOSURES, ClosureView.class)) {
       Optional<LocalDate> first = one.day("first");
       Optional<LocalDate> last = one.has("last") ? one.day("last") : first;
@@ -148,7 +149,7 @@ class WorkingDaysController {
       } else if (last.isPresent() && last.get().isBefore(first.get())) {
         one.fault("last", say("common.is-before-the-first"));
       } else if (last.isPresent()) {
-        closures.add(new Regions.Closure(DaySpan.of(first.get(), last.get().plusDays(1)), why));
+        closures.add(new WorkingDays.Closure(DaySpan.of(first.get(), last.get().plusDays(1)), why));
       }
     }
     input.check();
@@ -222,7 +223,7 @@ class WorkingDaysController {
         .forEach(
             (place, closures) -> {
               String name = place.flatMap(world.places()::find).map(Place::name).orElse(null);
-              for (Regions.Closure one : closures) {
+              for (WorkingDays.Closure one : closures) {
                 if (one.days().first().isBefore(until) && one.days().until().isAfter(from)) {
                   LocalDate last = one.days().until().minusDays(1);
                   found.add(new DayOffView(one.days().first(), last, one.why(), false, null, name));

@@ -8,8 +8,8 @@ import jakarta.persistence.Table;
 import java.time.LocalDate;
 import java.util.Optional;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.PlaceId;
-import mellowrota.server.regions.Regions;
 
 /** Days on which no work is done at a place, or anywhere. */
 @Entity
@@ -30,7 +30,7 @@ final class ClosureEntity {
 
   protected ClosureEntity() {}
 
-  ClosureEntity(Optional<PlaceId> place, Regions.Closure closure) {
+  ClosureEntity(Optional<PlaceId> place, WorkingDays.Closure closure) {
     this.place = place.map(PlaceId::value).orElse(null);
     firstDay = closure.days().first();
     lastDay = closure.days().until().minusDays(1);
@@ -41,7 +41,7 @@ final class ClosureEntity {
     return Optional.ofNullable(place).map(PlaceId::of);
   }
 
-  Regions.Closure closure() {
-    return new Regions.Closure(DaySpan.of(firstDay, lastDay.plusDays(1)), why);
+  WorkingDays.Closure closure() {
+    return new WorkingDays.Closure(DaySpan.of(firstDay, lastDay.plusDays(1)), why);
   }
 }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
@@ -68,7 +69,7 @@ public class RegionStore implements NamedRows {
   }
 
   /** By place; without one: of the whole house. */
-  public Map<Optional<PlaceId>, List<Regions.Closure>> closures() {
+  public Map<Optional<PlaceId>, List<WorkingDays.Closure>> closures() {
     return kept
         .createQuery("from ClosureEntity order by firstDay, id", ClosureEntity.class)
         .getResultList()
@@ -80,7 +81,7 @@ public class RegionStore implements NamedRows {
   }
 
   /** In place of what was closed there before. */
-  public void setClosures(Optional<PlaceId> place, List<Regions.Closure> closures) {
+  public void setClosures(Optional<PlaceId> place, List<WorkingDays.Closure> closures) {
     kept.createQuery("from ClosureEntity", ClosureEntity.class).getResultList().stream()
         .filter(one -> one.at().equals(place))
         .forEach(kept::remove);

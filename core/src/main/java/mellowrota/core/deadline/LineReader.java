@@ -1,0 +1,680 @@
+package mellowrota.core.deadline;
+
+import static mellowrota.core.deadline.Cursor.quoted;
+
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import mellowrota.core.deadline.Cursor.Misread;
+import mellowrota.core.deadline.Cursor.Placed;
+import mellowrota.core.deadline.Fault.Code;
+
+/** Reads one line of a chain until its first fault. */
+final class LineReader {
+
+  private static final int MOST_FOR = 10;
+  private static final int MOST_REMIND = 5;
+  static final int MOST_QUESTIONS = 20;
+
+  private static final List<String> BEGINNINGS =
+      List.of("on", "language", "chain", "key date", "ask");
+  private static final String BEGINS = "a number, on, language, chain, key date or ask";
+  private static final List<String> UNITS =
+      List.of("hour", "hours", "day", "days", "working days", "week", "weeks", "month", "months");
+  private static final String UNIT = "hours, days, working days, weeks or months";
+  private static final String REMINDER_UNIT = "minutes, hours or working days";
+  private static final List<String> REMINDER_UNITS =
+      List.of("minute", "minutes", "hour", "hours", "working days");
+  private static final String HOW = "by, at, back, forward or on any day";
+  private static final List<String> HOWS = List.of("by", "at", "back", "forward", "on");
+  private static final String MORE = "for, remind, only if or unless";
+  private static final List<String> MORES = List.of("for", "remind", "only", "unless");
+  private static final String COUNTED = "the key date or of a step";
+
+  private static final List<String> NUMBERS =
+      List.of(
+          "zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten",
+          "eleven", "twelve");
+  private static final Map<String, String> SIDES =
+      Map.of(
+          "prior",
+          "before",
+          "until",
+          "before",
+          "ahead",
+          "before",
+          "earlier",
+          "before",
+          "following",
+          "after",
+          "past",
+          "after",
+          "since",
+          "after",
+          "from",
+          "after",
+          "later",
+          "after");
+  private static final Pattern TIME = Pattern.compile("(\\d{1,2}):(\\d\\d)");
+  private static final Pattern ENDS_IN_HOUR =
+      Pattern.compile("(.+) at (\\d{1,2})", Pattern.CASE_INSENSITIVE);
+  private static final Pattern ABOUT =
+      Pattern.compile("(\\d{1,2})(?:[:.](\\d\\d?))?(?:([ap])\\.?m\\.?)?", Pattern.CASE_INSENSITIVE);
+
+  private final Cursor cursor;
+
+  private final List<Name> roles;
+
+  private LineReader(Cursor cursor, List<Name> roles) {
+    this.cursor = cursor;
+    this.roles = roles;
+  }
+
+  /** Empty: there is nothing on it but a comment. */
+  static Optional<Line> read(Cursor cursor, List<Name> roles) throws Misread {
+    return cursor.here() == Cursor.END
+        ? Optional.empty()
+        : Optional.of(new LineReader(cursor, roles).line());
+  }
+
+  private Line line() throws Misread {
+    if (Cursor.isDigit(cursor.here()) || cursor.isAt("on")) {
+      return step();
+    }
+    for (Line.Sort sort : Line.Sort.values()) {
+      String[] words = sort.word.split(" ");
+      if (cursor.isAt(words[0])) {
+        int column = cursor.column();
+        cursor.phrase(sort.word, words);
+        return header(sort, column);
+      }
+    }
+    throw beginsNothing();
+  }
+
+  private Misread beginsNothing() {
+    String word = cursor.word();
+    int written = NUMBERS.indexOf(word.toLowerCase(Locale.ROOT));
+    if (written >= 0) {
+      return cursor.misread(
+          Code.LINE_START,
+          quoted(word) + " begins no line",
+          BEGINS,
+          "write " + written + " in digits",
+          word.length(),
+          String.valueOf(written));
+    }
+    if (word.matches("[-+\\u2212].*")) {
+      return cursor.misread(
+          Code.LINE_START,
+          quoted(word) + " begins no line",
+          BEGINS,
+          "leave the sign out and write \"before\" or \"after\"",
+          1,
+          "");
+    }
+    return cursor.unknown(
+        Code.LINE_START,
+        " begins no line",
+        BEGINS,
+        BEGINNINGS,
+        "begin a step with a number or with on");
+  }
+
+  // ---- Headers ---------------------------------------------------------------------------------
+
+  private Line header(Line.Sort sort, int column) throws Misread {
+    if (!cursor.takes(':')) {
+      throw cursor.misread(
+          Code.COLON_MISSING,
+          cursor.said() + " stands where the colon belongs",
+          "a colon",
+          "write " + quoted(sort.word + ":"),
+          0,
+          ": ");
+    }
+    List<Placed<Name>> names = new ArrayList<>();
+    if (sort == Line.Sort.LANGUAGE) {
+      language();
+    } else {
+      String what =
+          switch (sort) {
+            case CHAIN -> "the chain";
+            case KEY_DATE -> "the key date";
+            default -> "a question";
+          };
+      do {
+        if (names.size() == MOST_QUESTIONS) {
+          throw cursor.misread(
+              Code.LIMIT,
+              "more than " + MOST_QUESTIONS + " questions",
+              "at most " + MOST_QUESTIONS,
+              "leave this one out");
+        }
+        names.add(cursor.name(what));
+      } while (sort == Line.Sort.ASK && cursor.takes(','));
+      end(names.get(names.size() - 1), what);
+    }
+    return new Line.Header(cursor.line(), column, sort, names);
+  }
+
+  private void language() throws Misread {
+    String version = cursor.word();
+    if (!version.equals("1")) {
+      throw cursor.misread(
+          Code.LANGUAGE,
+          version.isEmpty()
+              ? "the number of the language is missing"
+              : "language " + quoted(version) + " is not known here",
+          "language: 1",
+          "read it with a later version, or write language: 1 if it is that",
+          version.length(),
+          "1");
+    }
+    cursor.take(version);
+    if (cursor.here() != Cursor.END) {
+      throw behind("the end of the line");
+    }
+  }
+
+  /** Nothing may stand behind a name. */
+  private void end(Placed<Name> name, String what) throws Misread {
+    if (cursor.here() != Cursor.END) {
+      throw isBare(name)
+          ? cursor.mark(what, name.column() - 1, name.column() - 1 + name.length())
+          : behind("the end of the line");
+    }
+  }
+
+  /** Whether a name stands as it is read, without quotes. */
+  private boolean isBare(Placed<Name> name) {
+    return !cursor.isQuote(name.column());
+  }
+
+  private Misread behind(String expected) {
+    return cursor.misread(
+        Code.CLAUSE_END,
+        cursor.said() + " stands behind what ends here",
+        expected,
+        "take it out, or begin the next part with its mark");
+  }
+
+  // ---- When ------------------------------------------------------------------------------------
+
+  private Line step() throws Misread {
+    Line.OfStep step = new Line.OfStep(cursor.line(), cursor.column());
+    if (!cursor.takes("on")) {
+      int number = number("use a larger unit: days for hours, weeks or months for days");
+      step.unit = cursor.column();
+      Unit unit = unit(number);
+      step.offset = Optional.of(new Step.Offset(number, unit, side()));
+    }
+    step.from = cursor.name(COUNTED);
+    while (!cursor.takes(':')) {
+      if (!cursor.takes(',')) {
+        throw noColon();
+      }
+      how(step);
+    }
+    step.name = cursor.name("the step");
+    while (cursor.here() != Cursor.END) {
+      if (!cursor.takes(';')) {
+        throw isNameAlone(step) ? noEnd(step) : behind("a semicolon or the end of the line");
+      }
+      more(step);
+    }
+    return step;
+  }
+
+  /** Whether nothing but the bare name of the step was read since the colon. */
+  private boolean isNameAlone(Line.OfStep step) {
+    return step.who.isEmpty()
+        && step.reminders.isEmpty()
+        && step.conditions.isEmpty()
+        && isBare(step.name);
+  }
+
+  /** A mark ends the name of the step; where that is the rest of a time, a comma is missing. */
+  private Misread noEnd(Line.OfStep step) {
+    Placed<Name> before = step.by.isPresent() ? step.method : step.from;
+    Matcher hour = ENDS_IN_HOUR.matcher(before.value().text());
+    boolean isTime =
+        cursor.here() == ':'
+            && isBare(before)
+            && hour.matches()
+            && step.name.value().text().matches("\\d\\d");
+    if (!isTime) {
+      int begins = step.name.column() - 1;
+      return cursor.mark("the step", begins, begins + step.name.length());
+    }
+    int length = Cursor.length(hour.group(1));
+    String time = "at " + hour.group(2) + ":" + step.name.value();
+    boolean isMethod = step.by.isPresent();
+    return new Misread(
+        cursor.fault(
+            isMethod ? Code.METHOD_UNKNOWN : Code.NAME_UNKNOWN,
+            before.column(),
+            quoted(hour.group(1) + " " + time) + " is no name",
+            isMethod ? "the name of the method" : "the name of " + COUNTED,
+            "put a comma before " + quoted(time),
+            new Fault.Edit(
+                before.column() + length, before.length() - length, ", at " + hour.group(2))));
+  }
+
+  private Misread noColon() {
+    if (cursor.here() == Cursor.END) {
+      return cursor.misread(
+          Code.COLON_MISSING,
+          "the end of the line comes before the colon",
+          "a colon and the name of the step",
+          "write the colon and what is to be done",
+          0,
+          ": ");
+    }
+    return cursor.here() == ';'
+        ? cursor.misread(
+            Code.COLON_MISSING,
+            "the semicolon comes before the colon",
+            "a colon and the name of the step",
+            "write the colon and what is to be done before it")
+        : behind("a comma, or a colon and the name of the step");
+  }
+
+  private int number(String larger) throws Misread {
+    String word = cursor.word();
+    String digits = digits(word);
+    if (word.isEmpty() || digits.isEmpty()) {
+      int written = NUMBERS.indexOf(word.toLowerCase(Locale.ROOT));
+      throw written < 0
+          ? cursor.misread(
+              Code.NUMBER,
+              cursor.said() + " is not a number",
+              "a whole number in digits",
+              "write how many")
+          : cursor.misread(
+              Code.NUMBER,
+              cursor.said() + " is not a number",
+              "a whole number in digits",
+              "write " + written + " in digits",
+              word.length(),
+              String.valueOf(written));
+    }
+    if (!digits.equals(word)) {
+      boolean isPart = word.substring(digits.length()).matches("[.\\u00bd/].*|\\u00bd");
+      throw isPart
+          ? cursor.misread(
+              Code.NUMBER_WHOLE,
+              quoted(word) + " is not a whole number",
+              "a whole number in digits",
+              "use a smaller unit: hours for part of a day, days for part of a week")
+          : cursor.misread(
+              Code.NUMBER,
+              quoted(word) + " is not a number",
+              "a number, a space and what it counts",
+              "write " + quoted(digits + " " + word.substring(digits.length())),
+              Cursor.length(word),
+              digits + " " + word.substring(digits.length()));
+    }
+    String plain = digits.replaceFirst("^0+(?=.)", "");
+    if (plain.length() > 4) {
+      throw cursor.misread(
+          Code.NUMBER_RANGE,
+          digits + " is too large",
+          "a number from 0 to " + Chain.LARGEST,
+          larger);
+    }
+    cursor.take(word);
+    return Integer.parseInt(plain);
+  }
+
+  private static String digits(String word) {
+    int end = 0;
+    while (end < word.length() && Cursor.isDigit(word.charAt(end))) {
+      end++;
+    }
+    return word.substring(0, end);
+  }
+
+  private Unit unit(int number) throws Misread {
+    for (Unit unit : Unit.values()) {
+      if (unit != Unit.MINUTES && takes(unit)) {
+        return unit;
+      }
+    }
+    String word = cursor.word().toLowerCase(Locale.ROOT);
+    if (word.isEmpty() || word.equals("before") || word.equals("after")) {
+      throw cursor.misread(
+          Code.UNIT_MISSING,
+          "the unit is missing",
+          UNIT,
+          "say what the number counts, such as " + number + " days",
+          0,
+          "days ");
+    }
+    String what = " is not a unit";
+    if (word.equals("business") || word.equals("office") || word.equals("work")) {
+      throw cursor.misread(
+          Code.UNIT,
+          quoted(cursor.word()) + what,
+          UNIT,
+          "write working days",
+          word.length(),
+          "working");
+    }
+    if (word.equals("year") || word.equals("years")) {
+      throw cursor.misread(
+          Code.UNIT, quoted(cursor.word()) + what, UNIT, "write 12 months for each year");
+    }
+    if (word.equals("minute") || word.equals("minutes")) {
+      throw cursor.misread(Code.UNIT, quoted(cursor.word()) + what, UNIT, "write hours");
+    }
+    throw cursor.unknown(Code.UNIT, what, UNIT, UNITS, "write what the number counts");
+  }
+
+  /** One or many of a unit. */
+  private boolean takes(Unit unit) throws Misread {
+    if (unit == Unit.WORKING_DAYS) {
+      if (!cursor.takes("working")) {
+        return false;
+      }
+      if (!cursor.takes("day")) {
+        cursor.phrase("working days", "days");
+      }
+      return true;
+    }
+    return cursor.takes(unit.after(1)) || cursor.takes(unit.after(2));
+  }
+
+  private Step.Side side() throws Misread {
+    if (cursor.takes("before")) {
+      return Step.Side.BEFORE;
+    }
+    if (cursor.takes("after")) {
+      return Step.Side.AFTER;
+    }
+    String word = cursor.word();
+    String what = word.isEmpty() ? " comes before the side" : " does not say which side";
+    Optional<String> meant = Optional.ofNullable(SIDES.get(word.toLowerCase(Locale.ROOT)));
+    throw meant.isPresent()
+        ? cursor.misread(
+            Code.DIRECTION,
+            quoted(word) + what,
+            "before or after",
+            "write " + quoted(meant.get()),
+            length(word),
+            meant.get())
+        : cursor.unknown(
+            Code.DIRECTION,
+            what,
+            "before or after",
+            List.of("before", "after"),
+            "write \"before\" or \"after\"");
+  }
+
+  /** With a "to" behind it that belongs to "prior". */
+  private int length(String word) {
+    return Cursor.length(word) + (word.equalsIgnoreCase("prior") && cursor.isBehind("to") ? 3 : 0);
+  }
+
+  // ---- How -------------------------------------------------------------------------------------
+
+  private void how(Line.OfStep step) throws Misread {
+    if (cursor.isAt("by")) {
+      once(step.by.isPresent(), "a second method", "one method");
+      cursor.take("by");
+      by(step);
+    } else if (cursor.isAt("at")) {
+      once(step.at.isPresent(), "a second time", "one time");
+      cursor.take("at");
+      step.at = Optional.of(time());
+    } else if (cursor.isAt("back") || cursor.isAt("forward") || cursor.isAt("on")) {
+      once(step.roll.isPresent(), "a second way to roll", "one way to roll");
+      step.roll = Optional.of(roll());
+    } else {
+      throw noHow();
+    }
+    if (cursor.here() != ',' && cursor.here() != ':') {
+      throw noColon();
+    }
+  }
+
+  private Misread noHow() {
+    if (cursor.word().isEmpty()) {
+      return cursor.misread(
+          Code.CLAUSE_MISSING,
+          cursor.said() + " follows the comma",
+          HOW,
+          "take the comma out or go on");
+    }
+    return MORES.stream().anyMatch(cursor::isAt)
+        ? cursor.misread(
+            Code.CLAUSE_SIDE,
+            cursor.said() + " comes too early",
+            HOW,
+            "move it behind the name of the step, after a semicolon")
+        : cursor.unknown(
+            Code.CLAUSE, " begins nothing that can stand here", HOW, HOWS, "take it out");
+  }
+
+  private void once(boolean twice, String what, String most) throws Misread {
+    if (twice) {
+      throw cursor.misread(
+          Code.CLAUSE_TWICE, what + " in one step", "at most " + most, "take one of the two out");
+    }
+  }
+
+  private void by(Line.OfStep step) throws Misread {
+    boolean bare = cursor.here() != '"';
+    step.method = cursor.name("the method");
+    boolean chosen = bare && step.method.value().equals(Spelling.CHOSEN);
+    step.by =
+        Optional.of(new Step.By(chosen ? Optional.empty() : Optional.of(step.method.value())));
+  }
+
+  private Step.Roll roll() throws Misread {
+    if (cursor.takes("on")) {
+      cursor.phrase("on any day", "any", "day");
+      return Step.Roll.ANY_DAY;
+    }
+    Step.Roll roll = cursor.isAt("back") ? Step.Roll.BACK : Step.Roll.FORWARD;
+    String word = cursor.word();
+    cursor.take(word);
+    cursor.phrase(word.toLowerCase(Locale.ROOT) + " to a working day", "to", "a", "working", "day");
+    return roll;
+  }
+
+  private Placed<LocalTime> time() throws Misread {
+    String word = cursor.time();
+    Matcher exact = TIME.matcher(word);
+    int column = cursor.column();
+    if (exact.matches()) {
+      int hour = Integer.parseInt(exact.group(1));
+      int minute = Integer.parseInt(exact.group(2));
+      if (hour < 24 && minute < 60) {
+        cursor.take(word);
+        return new Placed<>(LocalTime.of(hour, minute), column, word.length());
+      }
+    }
+    String what = (word.isEmpty() ? cursor.said() : quoted(word)) + " is not a time of day";
+    String expected = "a time such as 09:00";
+    if (word.equals("24:00")) {
+      throw cursor.misread(
+          Code.TIME, what, expected, "write 23:59, or 00:00 and one day more", 5, "23:59");
+    }
+    Optional<String> meant = about(word);
+    throw meant.isPresent()
+        ? cursor.misread(
+            Code.TIME, what, expected, "write " + meant.get(), Cursor.length(word), meant.get())
+        : cursor.misread(Code.TIME, what, expected, "write hours and minutes, such as 09:00");
+  }
+
+  /** What somebody may have meant by another way of writing a time. */
+  private static Optional<String> about(String word) {
+    Matcher about = ABOUT.matcher(word);
+    if (!about.matches()) {
+      return Optional.empty();
+    }
+    int hour = Integer.parseInt(about.group(1));
+    int minute = about.group(2) == null ? 0 : Integer.parseInt(about.group(2));
+    if (about.group(3) != null) {
+      hour = hour % 12 + (about.group(3).equalsIgnoreCase("p") ? 12 : 0);
+    }
+    return hour < 24 && minute < 60
+        ? Optional.of(LocalTime.of(hour, minute).toString())
+        : Optional.empty();
+  }
+
+  // ---- More ------------------------------------------------------------------------------------
+
+  private void more(Line.OfStep step) throws Misread {
+    if (cursor.isAt("for")) {
+      most(step.who.size(), MOST_FOR, "for");
+      cursor.take("for");
+      step.who.add(who());
+    } else if (cursor.isAt("remind")) {
+      most(step.reminders.size(), MOST_REMIND, "remind");
+      cursor.take("remind");
+      step.reminders.add(remind());
+    } else if (cursor.isAt("only")) {
+      cursor.phrase("only if", "only", "if");
+      step.conditions.add(new Line.If(true, cursor.name("the question")));
+    } else if (cursor.isAt("unless")) {
+      cursor.take("unless");
+      step.conditions.add(new Line.If(false, cursor.name("the question")));
+    } else {
+      throw noMore();
+    }
+    if (cursor.here() != ';' && cursor.here() != Cursor.END) {
+      throw behind("a semicolon or the end of the line");
+    }
+  }
+
+  private Misread noMore() {
+    if (cursor.word().isEmpty()) {
+      return cursor.misread(
+          Code.CLAUSE_MISSING,
+          cursor.said() + " follows the semicolon",
+          MORE,
+          "take the semicolon out or go on");
+    }
+    if (HOWS.stream().anyMatch(cursor::isAt)) {
+      return cursor.misread(
+          Code.CLAUSE_SIDE,
+          cursor.said() + " comes too late",
+          MORE,
+          "move it before the colon, after a comma");
+    }
+    String what = " begins nothing that can stand here";
+    return cursor.isAt("if")
+        ? cursor.misread(Code.CLAUSE, cursor.said() + what, MORE, "write \"only if\"", 2, "only if")
+        : cursor.unknown(Code.CLAUSE, what, MORE, MORES, "take it out");
+  }
+
+  private void most(int have, int most, String word) throws Misread {
+    if (have == most) {
+      throw cursor.misread(
+          Code.LIMIT,
+          "more than " + most + " times " + quoted(word) + " in one step",
+          "at most " + most,
+          "leave this one out");
+    }
+  }
+
+  private Line.Who who() throws Misread {
+    boolean holding = cursor.isAt("the");
+    if (holding) {
+      cursor.take("the");
+    }
+    String what = holding ? "the role" : "a person or a team";
+    Placed<Name> name;
+    Optional<Integer> as = cursor.here() == '"' ? Optional.empty() : cursor.lastBeforeMark("as");
+    if (cursor.here() == '"') {
+      name = cursor.name(what);
+    } else if (as.isPresent()) {
+      name = cursor.bare(what, as.get());
+    } else {
+      name = cursor.name(what);
+    }
+    if (cursor.takes("as")) {
+      return new Line.Who(holding, name, Optional.of(cursor.name("the role")));
+    }
+    if (!holding) {
+      throw noRole(name);
+    }
+    return new Line.Who(true, name, Optional.empty());
+  }
+
+  private Misread noRole(Placed<Name> name) {
+    String first = roles.isEmpty() ? "" : roles.get(0).text();
+    String others = roles.stream().skip(1).map(Name::text).collect(Collectors.joining(", "));
+    return cursor.misread(
+        Code.AS_MISSING,
+        "nothing says what " + quoted(name.value().text()) + " is to be",
+        "\"as\" and a role",
+        "write: for "
+            + name.value()
+            + " as "
+            + first
+            + (others.isEmpty() ? "" : " (or " + others + ")"),
+        0,
+        " as " + first);
+  }
+
+  private Line.Remind remind() throws Misread {
+    int column = cursor.column();
+    int number = number("use a larger unit: hours for minutes, working days for hours");
+    Unit unit = reminderUnit(number);
+    if (!cursor.takes("before")) {
+      String what = cursor.word().isEmpty() ? " comes before the side" : " does not say which side";
+      throw cursor.unknown(Code.DIRECTION, what, "before", List.of("before"), "write \"before\"");
+    }
+    Optional<Placed<LocalTime>> at = Optional.empty();
+    if (cursor.takes("at")) {
+      at = Optional.of(time());
+    }
+    return new Line.Remind(
+        new Placed<>(new Step.Remind(number, unit, at.map(Placed::value)), column, 0),
+        at.map(Placed::column).orElse(0));
+  }
+
+  private Unit reminderUnit(int number) throws Misread {
+    for (Unit unit : List.of(Unit.MINUTES, Unit.HOURS, Unit.WORKING_DAYS)) {
+      if (takes(unit)) {
+        return unit;
+      }
+    }
+    String word = cursor.word();
+    if (word.isEmpty() || word.equalsIgnoreCase("before")) {
+      throw cursor.misread(
+          Code.UNIT_MISSING,
+          "the unit is missing",
+          REMINDER_UNIT,
+          "say what the number counts, such as " + number + " working days",
+          0,
+          "working days ");
+    }
+    for (Unit unit : List.of(Unit.DAYS, Unit.WEEKS, Unit.MONTHS)) {
+      if (cursor.isAt(unit.after(1)) || cursor.isAt(unit.after(2))) {
+        throw cursor.misread(
+            Code.REMINDER_UNIT,
+            "a reminder does not count in " + unit.many(),
+            REMINDER_UNIT,
+            "write working days, or 24 hours for each day",
+            word.length(),
+            "working days");
+      }
+    }
+    throw cursor.unknown(
+        Code.REMINDER_UNIT,
+        " is not a unit of a reminder",
+        REMINDER_UNIT,
+        REMINDER_UNITS,
+        "write working days, or 24 hours for each day");
+  }
+}
