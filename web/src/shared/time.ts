@@ -213,7 +213,8 @@ export function gapText(start: string, end: string, zone: string): string {
   const ends = dayjs(end).tz(zone);
   const last = ends.subtract(1, 'minute');
   const clock = ends.format('HH:mm') === '00:00' ? '24:00' : ends.format('HH:mm');
-  const day = last.format('YYYY-MM-DD') === begins.format('YYYY-MM-DD') ? '' : last.format('ddd ');
+  const days = last.startOf('day').diff(begins.startOf('day'), 'day', true);
+  const day = days < 1 ? '' : last.format(days < 6 ? 'ddd ' : 'ddd D MMM, ');
   return begins.format('ddd D MMM, HH:mm') + ' – ' + day + clock;
 }
 

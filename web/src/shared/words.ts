@@ -4,6 +4,7 @@ import text from './words.json';
 export const words = {
   ...text,
   answered: (status: number) => `The server answered ${status}.`,
+  showAll: (n: number) => `Show all ${n}`,
   request: (number: string) => `Request ${number}`,
 };
 

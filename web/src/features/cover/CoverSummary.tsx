@@ -1,9 +1,9 @@
-import { addDays, gapText } from '../../shared/time';
+import { addDays } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './cover.module.css';
 import { useCover } from './queries';
-import { askName, clashText, words } from './words';
+import { askName, clashText, gapWhen, words } from './words';
 
 const WEEK = 7;
 
@@ -32,8 +32,7 @@ export function CoverSummary({ from }: { from: string }) {
         {cover.gaps.map((gap) => (
           <li key={gap.ask + gap.start}>
             <strong>{askName(ask(gap.ask))}</strong>{' '}
-            {gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? cover.zone)},{' '}
-            {words.missing(gap.shortBy)}
+            {gapWhen(gap, ask(gap.ask)?.zone ?? cover.zone)}, {words.missing(gap.shortBy)}
           </li>
         ))}
       </ul>

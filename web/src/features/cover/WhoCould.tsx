@@ -7,7 +7,7 @@ import { useTray } from '../../shared/ui/tray';
 import { Candidates } from './Candidates';
 import styles from './cover.module.css';
 import { useCoverDeeds, useWhoCould, type Ask, type Gap, type Span } from './queries';
-import { askName, words } from './words';
+import { askName, gapWhen, words } from './words';
 
 /** Everybody for a gap, or a part of it, each with what speaks against it and the way to give it. */
 export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
@@ -25,8 +25,7 @@ export function WhoCould({ gap, ask }: { gap: Gap; ask: Ask }) {
   return (
     <section className={styles.who} aria-label={words.forWhat(name)}>
       <h2>
-        {name}, {gapText(gap.start, gap.end, ask.zone)}{' '}
-        <span>{words.needs(gap.shortBy, gap.skills)}</span>
+        {name}, {gapWhen(gap, ask.zone)} <span>{words.needs(gap.shortBy, gap.skills)}</span>
       </h2>
       {gap.uncounted.length > 0 && (
         <p className={styles.quiet}>

@@ -1,9 +1,9 @@
 import { Button } from 'antd';
-import { useState, type ReactNode } from 'react';
-import { gapText, nowMoment } from '../../shared/time';
+import { nowMoment } from '../../shared/time';
+import { First } from '../../shared/ui/First';
 import styles from './cover.module.css';
 import type { Clash, Cover, Gap } from './queries';
-import { askName, clashText, gapKey, words } from './words';
+import { askName, clashText, gapKey, gapWhen, words } from './words';
 
 const HOUR = 3_600_000;
 
@@ -43,23 +43,26 @@ export function Wrong({
       <h1>{words.heading}</h1>
       <h2>{words.short(gaps.length)}</h2>
       {gaps.length === 0 && <p className={styles.quiet}>{words.noGaps}</p>}
-      <Some
-        all={gaps}
-        line={(gap) => (
-          <li key={gapKey(gap)}>
-            <button type="button" aria-pressed={gap === chosen} onClick={() => onGap(gap)}>
-              <strong>
-                {askName(askOf(gap))}
-                {gap.skills.length > 0 && <i> · {[...new Set(gap.skills)].join(', ')}</i>}
-              </strong>
-              <b>{words.missing(gap.shortBy)}</b>
-              <span>
-                {gapText(gap.start, gap.end, askOf(gap)?.zone ?? cover.zone)} · {soon(gap)}
-              </span>
-            </button>
-          </li>
-        )}
-      />
+      <ul>
+        <First
+          of={gaps}
+          most={FIRST}
+          line={(gap) => (
+            <li key={gapKey(gap)}>
+              <button type="button" aria-pressed={gap === chosen} onClick={() => onGap(gap)}>
+                <strong>
+                  {askName(askOf(gap))}
+                  {gap.skills.length > 0 && <i> · {[...new Set(gap.skills)].join(', ')}</i>}
+                </strong>
+                <b>{words.missing(gap.shortBy)}</b>
+                <span>
+                  {gapWhen(gap, askOf(gap)?.zone ?? cover.zone)} · {soon(gap)}
+                </span>
+              </button>
+            </li>
+          )}
+        />
+      </ul>
       {coming > 0 && (
         <p>
           <Button size="small" type="primary" onClick={onFill}>
@@ -69,30 +72,18 @@ export function Wrong({
       )}
       <h2>{words.clashes(open.length)}</h2>
       {open.length === 0 && <p className={styles.quiet}>{words.noClashes}</p>}
-      <Some all={open} line={line} />
+      <ul>
+        <First of={open} most={FIRST} line={line} />
+      </ul>
       {cover.pileUps.length > 0 && <h2>{words.pileUps(cover.pileUps.length)}</h2>}
-      <Some all={cover.pileUps} line={line} />
+      <ul>
+        <First of={cover.pileUps} most={FIRST} line={line} />
+      </ul>
       {standing.length > 0 && <h2>{words.standing(standing.length)}</h2>}
-      <Some all={standing} line={line} />
+      <ul>
+        <First of={standing} most={FIRST} line={line} />
+      </ul>
     </aside>
-  );
-}
-
-/** The first of them, and the rest on asking. */
-function Some<One>({ all, line }: { all: One[]; line: (one: One) => ReactNode }) {
-  const [whole, setWhole] = useState(false);
-  return (
-    <>
-      <ul>{(whole ? all : all.slice(0, FIRST)).map(line)}</ul>
-      {!whole && all.length > FIRST && (
-        <p className={styles.quiet}>
-          {words.further(all.length - FIRST)} ·{' '}
-          <Button className={styles.inline} type="link" size="small" onClick={() => setWhole(true)}>
-            {words.show}
-          </Button>
-        </p>
-      )}
-    </>
   );
 }
 

@@ -1,6 +1,6 @@
-import { addDays, gapText, localAt, mondayOf, nowMoment, today } from '../../shared/time';
+import { addDays, localAt, mondayOf, nowMoment, today } from '../../shared/time';
 import { useCover, type Clash, type Gap } from './queries';
-import { askName, clashText, gapKey, words } from './words';
+import { askName, clashText, gapKey, gapWhen, words } from './words';
 
 const TWO_WEEKS = 14;
 const SOON = 48 * 3_600_000;
@@ -70,7 +70,7 @@ export function useAhead() {
   const short = (gap: Gap): Ahead => ({
     key: gapKey(gap),
     what: askName(ask(gap.ask)),
-    when: `${gapText(gap.start, gap.end, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
+    when: `${gapWhen(gap, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
     to: onCover(gapKey(gap)),
   });
   const soon = nowMoment() + SOON;

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../shared/api/client';
-import { shortDayText, shortSpanText, spanText } from '../../shared/time';
+import { gapText, shortDayText, shortSpanText, spanText } from '../../shared/time';
 import type { Answer, Ask, Clash, DayOff, Gap, Reason, Swap } from './queries';
 import text from './words.json';
 
@@ -187,6 +187,12 @@ export function clashText(clash: Clash): string {
 export function dayOffText({ first, last, name, half, region, place }: DayOff): string {
   const where = [half && words.halfDay, region, place, !region && words.closed];
   return `${spanText({ first, last })} ${name} (${where.filter(Boolean).join(', ')})`;
+}
+
+/** When it is, and on which sides it is longer than that. */
+export function gapWhen(gap: Gap, zone: string): string {
+  const longer = [gap.beganBefore && words.beganBefore, gap.goesOn && words.goesOn].filter(Boolean);
+  return gapText(gap.start, gap.end, zone) + (longer.length > 0 ? ` (${longer.join(', ')})` : '');
 }
 
 export function gapKey(gap: Gap): string {

@@ -5,6 +5,7 @@ import { useDo, of } from '../../shared/api/ask';
 import { api, ProblemError, type Schemas } from '../../shared/api/client';
 import { takesWork, usePeople } from '../../shared/api/house';
 import { dueText, leaveText, shortDayText, spanText } from '../../shared/time';
+import { First } from '../../shared/ui/First';
 import { Choice } from '../../shared/ui/Choice';
 import { useTray } from '../../shared/ui/tray';
 import { leftBy, type Ahead } from '../cover';
@@ -14,6 +15,9 @@ import styles from './today.module.css';
 import { words } from './words';
 
 export type Open = (id: number) => void;
+
+/** So many of a sort are told at once, so that the next sort is not far. */
+const MOST = 12;
 
 /** Records, each with what mends it on its line. */
 export function Records({
@@ -28,11 +32,17 @@ export function Records({
   unseen: Map<number, string[]>;
   remedy?: (record: RecordView) => ReactNode;
 }) {
-  return records.map((record) => (
-    <Line key={record.id} record={record} open={open} unseen={unseen.get(record.id)}>
-      {remedy?.(record)}
-    </Line>
-  ));
+  return (
+    <First
+      of={records}
+      most={MOST}
+      line={(record) => (
+        <Line key={record.id} record={record} open={open} unseen={unseen.get(record.id)}>
+          {remedy?.(record)}
+        </Line>
+      )}
+    />
+  );
 }
 
 export function Line({
@@ -81,25 +91,31 @@ function when(record: RecordView): string {
 /** What is wrong ahead, each led to its remedy. */
 export function Aheads({ of: all, remedy }: { of: Ahead[]; remedy: string }) {
   const navigate = useNavigate();
-  return all.map((one) => (
-    <li key={one.key} className={styles.line}>
-      <span className={styles.coming}>
-        <span className={styles.name}>{one.what}</span>
-        <span className={styles.when} title={one.when}>
-          {one.when}
-        </span>
-      </span>
-      <span className={styles.remedy}>
-        <Button
-          size="small"
-          aria-label={`${remedy}: ${one.what}`}
-          onClick={() => void navigate(one.to)}
-        >
-          {remedy}
-        </Button>
-      </span>
-    </li>
-  ));
+  return (
+    <First
+      of={all}
+      most={MOST}
+      line={(one) => (
+        <li key={one.key} className={styles.line}>
+          <span className={styles.coming}>
+            <span className={styles.name}>{one.what}</span>
+            <span className={styles.when} title={one.when}>
+              {one.when}
+            </span>
+          </span>
+          <span className={styles.remedy}>
+            <Button
+              size="small"
+              aria-label={`${remedy}: ${one.what}`}
+              onClick={() => void navigate(one.to)}
+            >
+              {remedy}
+            </Button>
+          </span>
+        </li>
+      )}
+    />
+  );
 }
 
 /** Of some hours of a day, where it names them. */

@@ -2368,8 +2368,12 @@ export interface components {
         };
         CoverGap: {
             ask: string;
+            /** @description It began before that already */
+            beganBefore: boolean;
             /** Format: date-time */
             end: string;
+            /** @description It goes on after that */
+            goesOn: boolean;
             /** Format: int32 */
             shortBy: number;
             /** @description Needed by some of those missing */

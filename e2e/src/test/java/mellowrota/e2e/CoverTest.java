@@ -671,6 +671,42 @@ public class CoverTest extends OnDemo {
     marguerite.delete("/api/v1/duties/" + duty).expect(403);
   }
 
+  /** Round the clock it is short without an end: told two days further, and that it goes on. */
+  @Test
+  public void aGapThatGoesOnSaysSo() {
+    long id =
+        hana.post(
+                "/api/v1/duties",
+                """
+                {"name": "Round the clock", "place": %d, "spans": [
+                  {"weekdays": [1, 2, 3, 4, 5, 6, 7], "from": "00:00", "until": "00:00",
+                   "first": "2027-03-01"}]}
+                """
+                    .formatted(hana.idOf("places", "Osier Weir")))
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    Map<String, String> told =
+        Map.of(
+            "?from=2027-03-01&until=2027-03-02", "2027-03-01T00:00:00Z/2027-03-04T00:00:00Z on",
+            "?from=2027-03-04&until=2027-03-05",
+                "2027-03-02T00:00:00Z/2027-03-07T00:00:00Z before on",
+            "?from=2027-03-03&until=2027-03-05", "2027-03-01T00:00:00Z/2027-03-07T00:00:00Z on");
+    told.forEach(
+        (range, gap) -> {
+          for (JsonNode one : hana.get("/api/v1/cover" + range).expect(200).json().get("gaps")) {
+            if (one.get("ask").asString().equals("duty:" + id)) {
+              String said = one.get("start").asString() + "/" + one.get("end").asString();
+              said += one.get("beganBefore").asBoolean() ? " before" : "";
+              assertThat(said + (one.get("goesOn").asBoolean() ? " on" : "")).isEqualTo(gap);
+            }
+          }
+        });
+    assertThat(gaps("?from=2027-03-01&until=2027-03-02", "Round the clock")).hasSize(1);
+    hana.delete("/api/v1/duties/" + id).expect(204);
+  }
+
   @Test
   public void aDutyIsMadeSaidAnewAndTakenOut() {
     String body =

@@ -47,6 +47,11 @@ public record Cover(List<Stretch> stretches) {
     public int shortBy() {
       return open.size();
     }
+
+    /** What of it lies in a span that it overlaps. */
+    public Gap within(TimeSpan part) {
+      return new Gap(of, span.intersection(part).orElseThrow(), open);
+    }
   }
 
   public Cover {

@@ -74,6 +74,8 @@ class CoverViews {
       String ask,
       Instant start,
       Instant end,
+      @Schema(description = "It began before that already") boolean beganBefore,
+      @Schema(description = "It goes on after that") boolean goesOn,
       int shortBy,
       @Schema(description = "Needed by some of those missing") List<String> skills,
       @Schema(description = "What somebody can be given of it: each shift of a duty, else all")
@@ -169,6 +171,7 @@ class CoverViews {
                     world,
                     duties,
                     gap,
+                    look.goOn().get(gap),
                     there.get(gap).stream()
                         .filter(one -> seen.contains(one.record().id()))
                         .toList()))
@@ -176,13 +179,19 @@ class CoverViews {
   }
 
   private static GapView view(
-      World world, Map<String, Duties.Kept> duties, Cover.Gap gap, List<Uncounted.One> uncounted) {
+      World world,
+      Map<String, Duties.Kept> duties,
+      Cover.Gap gap,
+      Covers.GoesOn goesOn,
+      List<Uncounted.One> uncounted) {
     Duties.Kept duty = duties.get(gap.of());
     List<TimeSpan> spans = duty == null ? List.of(gap.span()) : Covers.own(world, duty, gap.span());
     return new GapView(
         gap.of(),
         gap.span().start(),
         gap.span().end(),
+        goesOn.before(),
+        goesOn.after(),
         gap.shortBy(),
         gap.open().stream().flatMap(Optional::stream).toList(),
         spans.stream().map(span -> new SpanView(span.start(), span.end())).toList(),

@@ -45,6 +45,8 @@ class Covers {
   /** A gap at the edge of what is asked for is told whole so far beyond it. */
   private static final Duration BEYOND = Duration.ofDays(2);
 
+  private static final Duration A_MINUTE = Duration.ofMinutes(1);
+
   private final Duties duties;
   private final WorkTimes times;
   private final CrewTimes crew;
@@ -68,7 +70,9 @@ class Covers {
    *
    * @param works visits that want people, of those the asker answers for
    * @param cover of duties and of these works
-   * @param gaps those that meet the days, whole also beyond them: to come by start, then past ones
+   * @param gaps those that meet the days, some way beyond them too: to come by start, then past
+   *     ones
+   * @param goOn of these, those that began before what is told of them, or are not over after it
    * @param watched those the asker answers for
    * @param apart of works that are tentative, which ask for nobody yet
    */
@@ -78,11 +82,15 @@ class Covers {
       List<Seen> works,
       Cover cover,
       List<Cover.Gap> gaps,
+      Map<Cover.Gap, GoesOn> goOn,
       Set<PersonId> watched,
       Cover apart,
       List<Clash> clashes,
       List<Clash> pileUps,
       CrewTimes.Around around) {}
+
+  /** On which sides a gap is longer than is told of it. */
+  record GoesOn(boolean before, boolean after) {}
 
   /** What is wrong with one person's time. */
   private record Wrong(List<Clash> clashes, List<Clash> pileUps) {}
@@ -104,8 +112,11 @@ class Covers {
     Travel travel = places.travel();
     List<Clash> clashes = new ArrayList<>();
     List<Clash> pileUps = new ArrayList<>();
+    TimeSpan told = TimeSpan.of(range.start().minus(BEYOND), range.end().plus(BEYOND));
+    // A minute more on each side tells whether something goes on there.
+    TimeSpan seen = TimeSpan.of(told.start().minus(A_MINUTE), told.end().plus(A_MINUTE));
     ForkJoinTask<Cover> cover =
-        ForkJoinPool.commonPool().submit(() -> cover(world, all, beyond(range), around));
+        ForkJoinPool.commonPool().submit(() -> cover(world, all, seen, around));
     // One person's time says nothing of another's, so that all processors look at them.
     List<Wrong> wrong =
         around.people().parallelStream()
@@ -133,21 +144,30 @@ class Covers {
     works.forEach(one -> asks.add(one.key()));
     Instant now = clock.instant();
     Cover whole = cover.join().only(asks::contains);
+    List<Cover.Gap> gaps = new ArrayList<>();
+    Map<Cover.Gap, GoesOn> goOn = new HashMap<>();
+    for (Cover.Gap gap : whole.gapsAt(now)) {
+      if (gap.span().overlaps(range)) {
+        Cover.Gap shown = gap.within(told);
+        gaps.add(shown);
+        goOn.put(
+            shown,
+            new GoesOn(
+                gap.span().start().isBefore(told.start()), gap.span().end().isAfter(told.end())));
+      }
+    }
     return new Look(
         now,
         all,
         works,
         whole.within(range),
-        whole.gapsAt(now).stream().filter(gap -> gap.span().overlaps(range)).toList(),
+        gaps,
+        goOn,
         watched,
         apart(range, around).only(asks::contains),
         clashes,
         pileUps,
         around);
-  }
-
-  private static TimeSpan beyond(TimeSpan range) {
-    return TimeSpan.of(range.start().minus(BEYOND), range.end().plus(BEYOND));
   }
 
   /** What places hold too much of, and what stands there while they are shut. */

@@ -44,28 +44,32 @@ class UnseenChanges {
   /** One person's last unseen change of one record. */
   record Change(long record, long person, long act, Instant at) {}
 
-  /** The latest for each person and record, newest first: the asker's, or of all to the office. */
+  /**
+   * The latest for each person and record, newest first: the asker's, or of all to the office. What
+   * changed is looked up by record, since the database takes far fewer for the office's than are.
+   */
   List<Change> of(World world, Person asker, boolean theirsAlone, Instant now) {
     return opens
         .query(
             Change.class,
-            "select a.record, a.holder, max(t.id) as act, max(t.at) as at from"
+            "select distinct a.record, a.holder, changed.act, changed.at from"
                 + OpenableRecords.RECORDS
                 + OpenableRecords.SEEN
                 + """
               join assignment a on a.record = r.id and a.holder_kind = 'P' and a.role <> :informed
-              join history h on h.record = r.id
-              join act t on t.id = h.act
               left join seen s on s.person = a.holder and s.record = a.record
+              cross join lateral (
+                select max(t.id) as act, max(t.at) as at from history h join act t on t.id = h.act
+                where h.record = r.id and h.field = any(:fields) and t.at > :from
+                  and t.actor <> a.holder and t.id > coalesce(s.act, 0) and t.id > :seenUntil
+              ) changed
             where r.state in ('TENTATIVE', 'CONFIRMED') and sees.times and sees.people and sees.place
               and (a.holder = :me or not :theirsAlone and (me.bits & 1) <> 0)
-              and t.at > :from and h.field = any(:fields) and t.actor <> a.holder
-              and t.id > coalesce(s.act, 0) and t.id > :seenUntil
-              and
+              and changed.act is not null and
             """
                 + OpenableRecords.MAY_OPEN
                 + """
-            group by a.record, a.holder order by at desc, a.record, a.holder limit :most
+            order by at desc, a.record, a.holder limit :most
             """,
             world,
             asker)
