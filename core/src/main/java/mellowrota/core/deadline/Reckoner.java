@@ -5,7 +5,6 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,9 +23,6 @@ public final class Reckoner {
 
   private static final int FIRST_YEAR = 1900;
   private static final int LAST_YEAR = 2199;
-
-  /** So many days in a row without work, and there is no working day. */
-  private static final int IDLE = 366;
 
   /** There is no date. */
   @SuppressWarnings("serial")
@@ -218,17 +214,21 @@ public final class Reckoner {
           new Due.At(ends), List.of(), Duration.ofSeconds((long) moved * offset.side().sign()));
     }
     LocalDate day = day(from);
-    List<WorkingDays.Off> notCounted = new ArrayList<>();
-    LocalDate ends =
-        inYears(
-            switch (offset.unit()) {
-              case DAYS -> day.plusDays(number);
-              case WEEKS -> day.plusWeeks(number);
-              case MONTHS -> day.plusMonths(number);
-              default -> working(day, offset, notCounted);
-            });
+    WorkingDays.Counted counted =
+        switch (offset.unit()) {
+          case DAYS -> plain(day.plusDays(number));
+          case WEEKS -> plain(day.plusWeeks(number));
+          case MONTHS -> plain(day.plusMonths(number));
+          default ->
+              given.days().count(day, number).orElseThrow(() -> new NoDate(Reason.NO_WORKING_DAY));
+        };
+    LocalDate ends = inYears(counted.day());
     return new Sum.Counted(
-        clock ? keeping(ends, from) : new Due.On(ends), notCounted, Duration.ZERO);
+        clock ? keeping(ends, from) : new Due.On(ends), counted.notCounted(), Duration.ZERO);
+  }
+
+  private static WorkingDays.Counted plain(LocalDate day) {
+    return new WorkingDays.Counted(day, List.of());
   }
 
   /** A day with the time of day that another has. */
@@ -244,32 +244,6 @@ public final class Reckoner {
     return day;
   }
 
-  /** The working day that is so many on one side of a day, which itself is not counted. */
-  private LocalDate working(LocalDate day, Step.Offset offset, List<WorkingDays.Off> notCounted)
-      throws NoDate {
-    LocalDate now = day;
-    int idle = 0;
-    for (int left = offset.number(); left > 0; ) {
-      now = inYears(now.plusDays(offset.side().sign()));
-      Optional<WorkingDays.Off> off = given.days().off(now);
-      if (off.isEmpty()) {
-        left--;
-        idle = 0;
-      } else {
-        notCounted.add(off.get());
-        idle(++idle);
-      }
-    }
-    notCounted.sort(Comparator.comparing(WorkingDays.Off::day));
-    return now;
-  }
-
-  private static void idle(int days) throws NoDate {
-    if (days >= IDLE) {
-      throw new NoDate(Reason.NO_WORKING_DAY);
-    }
-  }
-
   private Sum.Rolled rolled(Due due, Step.Roll rule) throws NoDate {
     LocalDate day = day(due);
     Optional<WorkingDays.Off> off =
@@ -277,11 +251,12 @@ public final class Reckoner {
     if (off.isEmpty()) {
       return new Sum.Rolled(rule, off, due);
     }
-    LocalDate now = day;
-    for (int idle = 1; given.days().off(now).isPresent(); idle++) {
-      idle(idle);
-      now = inYears(now.plusDays(rule == Step.Roll.BACK ? -1 : 1));
-    }
+    LocalDate now =
+        inYears(
+            given
+                .days()
+                .roll(day, rule == Step.Roll.BACK)
+                .orElseThrow(() -> new NoDate(Reason.NO_WORKING_DAY)));
     return new Sum.Rolled(rule, off, due instanceof Due.At ? keeping(now, due) : new Due.On(now));
   }
 }

@@ -1,7 +1,9 @@
 package mellowrota.core.time;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -104,6 +106,59 @@ public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Clo
     Optional<String> why =
         Optional.ofNullable(off.get(day)).or(() -> closure(day).map(Closure::why));
     return why.map(one -> new Off(day, Optional.of(one)));
+  }
+
+  /** So many days in a row without work, and there is no working day. */
+  private static final int IDLE = 366;
+
+  /**
+   * A working day that was counted to.
+   *
+   * @param notCounted those on the way that are none, in the order of the calendar
+   */
+  public record Counted(LocalDate day, List<Off> notCounted) {}
+
+  /**
+   * The working day that is so many before or after a day, which itself is not counted.
+   *
+   * @param number of working days, negative: before it; 0: the day itself, whatever it is
+   * @return empty: there are 366 days in a row without work
+   */
+  public Optional<Counted> count(LocalDate day, int number) {
+    List<Off> notCounted = new ArrayList<>();
+    LocalDate now = day;
+    int idle = 0;
+    for (int left = Math.abs(number); left > 0; ) {
+      now = now.plusDays(number < 0 ? -1 : 1);
+      Optional<Off> off = off(now);
+      if (off.isEmpty()) {
+        left--;
+        idle = 0;
+      } else if (++idle == IDLE) {
+        return Optional.empty();
+      } else {
+        notCounted.add(off.get());
+      }
+    }
+    notCounted.sort(Comparator.comparing(Off::day));
+    return Optional.of(new Counted(now, List.copyOf(notCounted)));
+  }
+
+  /**
+   * The nearest working day, the day itself if it is one.
+   *
+   * @param back earlier, else later
+   * @return empty: there are 366 days in a row without work
+   */
+  public Optional<LocalDate> roll(LocalDate day, boolean back) {
+    LocalDate now = day;
+    for (int idle = 0; idle < IDLE; idle++) {
+      if (contains(now)) {
+        return Optional.of(now);
+      }
+      now = now.plusDays(back ? -1 : 1);
+    }
+    return Optional.empty();
   }
 
   /** Those from one day to another, both included; none where the last is before the first. */
