@@ -12,7 +12,8 @@ import java.util.Objects;
  */
 public record Chain(Name name, Name keyDate, List<Name> questions, List<Step> steps) {
 
-  static final int LARGEST = 9999;
+  /** The largest number that is counted to. */
+  public static final int LARGEST = 9999;
 
   public Chain {
     Objects.requireNonNull(name, "name");

@@ -6,7 +6,6 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -25,54 +24,23 @@ final class LineReader {
   private static final List<String> BEGINNINGS =
       List.of("on", "language", "chain", "key date", "ask");
   private static final String BEGINS = "a number, on, language, chain, key date or ask";
-  private static final List<String> UNITS =
-      List.of("hour", "hours", "day", "days", "working days", "week", "weeks", "month", "months");
-  private static final String UNIT = "hours, days, working days, weeks or months";
-  private static final String REMINDER_UNIT = "minutes, hours or working days";
-  private static final List<String> REMINDER_UNITS =
-      List.of("minute", "minutes", "hour", "hours", "working days");
   private static final String HOW = "by, at, back, forward or on any day";
   private static final List<String> HOWS = List.of("by", "at", "back", "forward", "on");
   private static final String MORE = "for, remind, only if or unless";
   private static final List<String> MORES = List.of("for", "remind", "only", "unless");
   private static final String COUNTED = "the key date or of a step";
 
-  private static final List<String> NUMBERS =
-      List.of(
-          "zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten",
-          "eleven", "twelve");
-  private static final Map<String, String> SIDES =
-      Map.of(
-          "prior",
-          "before",
-          "until",
-          "before",
-          "ahead",
-          "before",
-          "earlier",
-          "before",
-          "following",
-          "after",
-          "past",
-          "after",
-          "since",
-          "after",
-          "from",
-          "after",
-          "later",
-          "after");
-  private static final Pattern TIME = Pattern.compile("(\\d{1,2}):(\\d\\d)");
   private static final Pattern ENDS_IN_HOUR =
       Pattern.compile("(.+) at (\\d{1,2})", Pattern.CASE_INSENSITIVE);
-  private static final Pattern ABOUT =
-      Pattern.compile("(\\d{1,2})(?:[:.](\\d\\d?))?(?:([ap])\\.?m\\.?)?", Pattern.CASE_INSENSITIVE);
 
   private final Cursor cursor;
+  private final Amounts amounts;
 
   private final List<Name> roles;
 
   private LineReader(Cursor cursor, List<Name> roles) {
     this.cursor = cursor;
+    amounts = new Amounts(cursor);
     this.roles = roles;
   }
 
@@ -100,7 +68,7 @@ final class LineReader {
 
   private Misread beginsNothing() {
     String word = cursor.word();
-    int written = NUMBERS.indexOf(word.toLowerCase(Locale.ROOT));
+    int written = Amounts.NUMBERS.indexOf(word.toLowerCase(Locale.ROOT));
     if (written >= 0) {
       return cursor.misread(
           Code.LINE_START,
@@ -210,10 +178,10 @@ final class LineReader {
   private Line step() throws Misread {
     Line.OfStep step = new Line.OfStep(cursor.line(), cursor.column());
     if (!cursor.takes("on")) {
-      int number = number("use a larger unit: days for hours, weeks or months for days");
+      int number = amounts.number("use a larger unit: days for hours, weeks or months for days");
       step.unit = cursor.column();
-      Unit unit = unit(number);
-      step.offset = Optional.of(new Step.Offset(number, unit, side()));
+      Unit unit = amounts.unit(number);
+      step.offset = Optional.of(new Step.Offset(number, unit, amounts.side()));
     }
     step.from = cursor.name(COUNTED);
     while (!cursor.takes(':')) {
@@ -286,142 +254,6 @@ final class LineReader {
         : behind("a comma, or a colon and the name of the step");
   }
 
-  private int number(String larger) throws Misread {
-    String word = cursor.word();
-    String digits = digits(word);
-    if (word.isEmpty() || digits.isEmpty()) {
-      int written = NUMBERS.indexOf(word.toLowerCase(Locale.ROOT));
-      throw written < 0
-          ? cursor.misread(
-              Code.NUMBER,
-              cursor.said() + " is not a number",
-              "a whole number in digits",
-              "write how many")
-          : cursor.misread(
-              Code.NUMBER,
-              cursor.said() + " is not a number",
-              "a whole number in digits",
-              "write " + written + " in digits",
-              word.length(),
-              String.valueOf(written));
-    }
-    if (!digits.equals(word)) {
-      boolean isPart = word.substring(digits.length()).matches("[.\\u00bd/].*|\\u00bd");
-      throw isPart
-          ? cursor.misread(
-              Code.NUMBER_WHOLE,
-              quoted(word) + " is not a whole number",
-              "a whole number in digits",
-              "use a smaller unit: hours for part of a day, days for part of a week")
-          : cursor.misread(
-              Code.NUMBER,
-              quoted(word) + " is not a number",
-              "a number, a space and what it counts",
-              "write " + quoted(digits + " " + word.substring(digits.length())),
-              Cursor.length(word),
-              digits + " " + word.substring(digits.length()));
-    }
-    String plain = digits.replaceFirst("^0+(?=.)", "");
-    if (plain.length() > 4) {
-      throw cursor.misread(
-          Code.NUMBER_RANGE,
-          digits + " is too large",
-          "a number from 0 to " + Chain.LARGEST,
-          larger);
-    }
-    cursor.take(word);
-    return Integer.parseInt(plain);
-  }
-
-  private static String digits(String word) {
-    int end = 0;
-    while (end < word.length() && Cursor.isDigit(word.charAt(end))) {
-      end++;
-    }
-    return word.substring(0, end);
-  }
-
-  private Unit unit(int number) throws Misread {
-    for (Unit unit : Unit.values()) {
-      if (unit != Unit.MINUTES && takes(unit)) {
-        return unit;
-      }
-    }
-    String word = cursor.word().toLowerCase(Locale.ROOT);
-    if (word.isEmpty() || word.equals("before") || word.equals("after")) {
-      throw cursor.misread(
-          Code.UNIT_MISSING,
-          "the unit is missing",
-          UNIT,
-          "say what the number counts, such as " + number + " days",
-          0,
-          "days ");
-    }
-    String what = " is not a unit";
-    if (word.equals("business") || word.equals("office") || word.equals("work")) {
-      throw cursor.misread(
-          Code.UNIT,
-          quoted(cursor.word()) + what,
-          UNIT,
-          "write working days",
-          word.length(),
-          "working");
-    }
-    if (word.equals("year") || word.equals("years")) {
-      throw cursor.misread(
-          Code.UNIT, quoted(cursor.word()) + what, UNIT, "write 12 months for each year");
-    }
-    if (word.equals("minute") || word.equals("minutes")) {
-      throw cursor.misread(Code.UNIT, quoted(cursor.word()) + what, UNIT, "write hours");
-    }
-    throw cursor.unknown(Code.UNIT, what, UNIT, UNITS, "write what the number counts");
-  }
-
-  /** One or many of a unit. */
-  private boolean takes(Unit unit) throws Misread {
-    if (unit == Unit.WORKING_DAYS) {
-      if (!cursor.takes("working")) {
-        return false;
-      }
-      if (!cursor.takes("day")) {
-        cursor.phrase("working days", "days");
-      }
-      return true;
-    }
-    return cursor.takes(unit.after(1)) || cursor.takes(unit.after(2));
-  }
-
-  private Step.Side side() throws Misread {
-    if (cursor.takes("before")) {
-      return Step.Side.BEFORE;
-    }
-    if (cursor.takes("after")) {
-      return Step.Side.AFTER;
-    }
-    String word = cursor.word();
-    String what = word.isEmpty() ? " comes before the side" : " does not say which side";
-    Optional<String> meant = Optional.ofNullable(SIDES.get(word.toLowerCase(Locale.ROOT)));
-    throw meant.isPresent()
-        ? cursor.misread(
-            Code.DIRECTION,
-            quoted(word) + what,
-            "before or after",
-            "write " + quoted(meant.get()),
-            length(word),
-            meant.get())
-        : cursor.unknown(
-            Code.DIRECTION,
-            what,
-            "before or after",
-            List.of("before", "after"),
-            "write \"before\" or \"after\"");
-  }
-
-  /** With a "to" behind it that belongs to "prior". */
-  private int length(String word) {
-    return Cursor.length(word) + (word.equalsIgnoreCase("prior") && cursor.isBehind("to") ? 3 : 0);
-  }
-
   // ---- How -------------------------------------------------------------------------------------
 
   private void how(Line.OfStep step) throws Misread {
@@ -432,7 +264,7 @@ final class LineReader {
     } else if (cursor.isAt("at")) {
       once(step.at.isPresent(), "a second time", "one time");
       cursor.take("at");
-      step.at = Optional.of(time());
+      step.at = Optional.of(amounts.time());
     } else if (cursor.isAt("back") || cursor.isAt("forward") || cursor.isAt("on")) {
       once(step.roll.isPresent(), "a second way to roll", "one way to roll");
       step.roll = Optional.of(roll());
@@ -487,47 +319,6 @@ final class LineReader {
     cursor.take(word);
     cursor.phrase(word.toLowerCase(Locale.ROOT) + " to a working day", "to", "a", "working", "day");
     return roll;
-  }
-
-  private Placed<LocalTime> time() throws Misread {
-    String word = cursor.time();
-    Matcher exact = TIME.matcher(word);
-    int column = cursor.column();
-    if (exact.matches()) {
-      int hour = Integer.parseInt(exact.group(1));
-      int minute = Integer.parseInt(exact.group(2));
-      if (hour < 24 && minute < 60) {
-        cursor.take(word);
-        return new Placed<>(LocalTime.of(hour, minute), column, word.length());
-      }
-    }
-    String what = (word.isEmpty() ? cursor.said() : quoted(word)) + " is not a time of day";
-    String expected = "a time such as 09:00";
-    if (word.equals("24:00")) {
-      throw cursor.misread(
-          Code.TIME, what, expected, "write 23:59, or 00:00 and one day more", 5, "23:59");
-    }
-    Optional<String> meant = about(word);
-    throw meant.isPresent()
-        ? cursor.misread(
-            Code.TIME, what, expected, "write " + meant.get(), Cursor.length(word), meant.get())
-        : cursor.misread(Code.TIME, what, expected, "write hours and minutes, such as 09:00");
-  }
-
-  /** What somebody may have meant by another way of writing a time. */
-  private static Optional<String> about(String word) {
-    Matcher about = ABOUT.matcher(word);
-    if (!about.matches()) {
-      return Optional.empty();
-    }
-    int hour = Integer.parseInt(about.group(1));
-    int minute = about.group(2) == null ? 0 : Integer.parseInt(about.group(2));
-    if (about.group(3) != null) {
-      hour = hour % 12 + (about.group(3).equalsIgnoreCase("p") ? 12 : 0);
-    }
-    return hour < 24 && minute < 60
-        ? Optional.of(LocalTime.of(hour, minute).toString())
-        : Optional.empty();
   }
 
   // ---- More ------------------------------------------------------------------------------------
@@ -628,53 +419,18 @@ final class LineReader {
 
   private Line.Remind remind() throws Misread {
     int column = cursor.column();
-    int number = number("use a larger unit: hours for minutes, working days for hours");
-    Unit unit = reminderUnit(number);
+    int number = amounts.number("use a larger unit: hours for minutes, working days for hours");
+    Unit unit = amounts.reminderUnit(number);
     if (!cursor.takes("before")) {
       String what = cursor.word().isEmpty() ? " comes before the side" : " does not say which side";
       throw cursor.unknown(Code.DIRECTION, what, "before", List.of("before"), "write \"before\"");
     }
     Optional<Placed<LocalTime>> at = Optional.empty();
     if (cursor.takes("at")) {
-      at = Optional.of(time());
+      at = Optional.of(amounts.time());
     }
     return new Line.Remind(
         new Placed<>(new Step.Remind(number, unit, at.map(Placed::value)), column, 0),
         at.map(Placed::column).orElse(0));
-  }
-
-  private Unit reminderUnit(int number) throws Misread {
-    for (Unit unit : List.of(Unit.MINUTES, Unit.HOURS, Unit.WORKING_DAYS)) {
-      if (takes(unit)) {
-        return unit;
-      }
-    }
-    String word = cursor.word();
-    if (word.isEmpty() || word.equalsIgnoreCase("before")) {
-      throw cursor.misread(
-          Code.UNIT_MISSING,
-          "the unit is missing",
-          REMINDER_UNIT,
-          "say what the number counts, such as " + number + " working days",
-          0,
-          "working days ");
-    }
-    for (Unit unit : List.of(Unit.DAYS, Unit.WEEKS, Unit.MONTHS)) {
-      if (cursor.isAt(unit.after(1)) || cursor.isAt(unit.after(2))) {
-        throw cursor.misread(
-            Code.REMINDER_UNIT,
-            "a reminder does not count in " + unit.many(),
-            REMINDER_UNIT,
-            "write working days, or 24 hours for each day",
-            word.length(),
-            "working days");
-      }
-    }
-    throw cursor.unknown(
-        Code.REMINDER_UNIT,
-        " is not a unit of a reminder",
-        REMINDER_UNIT,
-        REMINDER_UNITS,
-        "write working days, or 24 hours for each day");
   }
 }

@@ -1,3 +1,2 @@
-/** Chains of deadlines as they are kept, and the sets made of them. */
-@org.jspecify.annotations.NullMarked
+/** Chains of deadlines, and the dates they come to. */
 package mellowrota.server.deadlines;

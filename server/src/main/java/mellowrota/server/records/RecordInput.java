@@ -3,8 +3,6 @@ package mellowrota.server.records;
 import static mellowrota.server.platform.Words.say;
 
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -22,12 +20,10 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
 import mellowrota.core.rule.Places;
-import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.DetailValue;
-import mellowrota.core.work.Due;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.NamedDate;
 import mellowrota.core.work.Place;
@@ -209,7 +205,9 @@ final class RecordInput {
     }
     if (input.has("due")) {
       builder.due(
-          input.object("due", RecordSchemas.DueSchema.class).flatMap(due -> moment(due, siteZone)));
+          input
+              .object("due", RecordSchemas.DueSchema.class)
+              .flatMap(due -> DueInput.read(due, siteZone)));
     }
     if (input.has("dates")) {
       builder.dates(dates(siteZone));
@@ -289,7 +287,7 @@ final class RecordInput {
       if (found.stream().anyMatch(date -> date.name().equals(name))) {
         item.fault("name", say("common.is-listed-twice"));
       }
-      moment(item, siteZone).ifPresent(when -> found.add(new NamedDate(name, when)));
+      DueInput.read(item, siteZone).ifPresent(when -> found.add(new NamedDate(name, when)));
     }
     return found;
   }
@@ -358,21 +356,6 @@ final class RecordInput {
       return Optional.empty();
     }
     return id.isPresent() ? Optional.of(TeamId.of(id.getAsLong())) : Optional.empty();
-  }
-
-  /** A local time, in the site's zone unless said, or a date. */
-  private static Optional<Due> moment(Input input, ZoneId siteZone) {
-    Optional<LocalDate> date = input.day("date");
-    Optional<LocalDateTime> at = input.localTime("at");
-    Optional<ZoneId> zone = input.zone("zone");
-    if (input.has("date") == input.has("at")) {
-      input.fault("", say("records.needs-either-at-a"));
-      return Optional.empty();
-    }
-    if (date.isPresent()) {
-      return Optional.of(new Due.On(date.get()));
-    }
-    return at.map(local -> new Due.At(LocalTimes.resolve(local, zone.orElse(siteZone))));
   }
 
   private ZoneId siteZone(WorkRecord record) {

@@ -56,7 +56,7 @@ public final class RecordSchemas {
 
   /** Either a local time, in the site's zone unless said, or a date. */
   @Schema(name = "DueChange")
-  record DueSchema(@Nullable String at, @Nullable String zone, @Nullable String date) {}
+  public record DueSchema(@Nullable String at, @Nullable String zone, @Nullable String date) {}
 
   /** A further date: either a local time or a date. */
   @Schema(name = "NamedDateChange")

@@ -1,0 +1,38 @@
+package mellowrota.server.deadlines.store;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import mellowrota.core.deadline.Method;
+import mellowrota.core.deadline.Name;
+import mellowrota.core.deadline.Unit;
+
+/** A way in which a notice goes out. */
+@Entity
+@Table(name = "notice_method")
+final class MethodEntity {
+
+  @Id
+  @GeneratedValue(strategy = GenerationType.IDENTITY)
+  Long id;
+
+  String name;
+  int number;
+
+  @Enumerated(EnumType.STRING)
+  Unit unit;
+
+  void become(Method method) {
+    name = method.name().text();
+    number = method.number();
+    unit = method.unit();
+  }
+
+  Method method() {
+    return new Method(Name.of(name), number, unit);
+  }
+}

@@ -1,0 +1,2 @@
+/** Chains and methods of notice as they are kept. */
+package mellowrota.server.deadlines.store;
