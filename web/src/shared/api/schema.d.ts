@@ -227,6 +227,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/chains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the chains of deadlines with their texts */
+        get: operations["chains"];
+        put?: never;
+        /** Add a chain; a text with faults is refused, each with its place */
+        post: operations["add_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/chains/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a text: its faults, or the dates it comes to; changes nothing */
+        post: operations["read_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/chains/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a text as the next version of a chain */
+        put: operations["revise"];
+        post?: never;
+        /** Delete a chain with all its versions */
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/copies": {
         parameters: {
             query?: never;
@@ -1064,6 +1117,24 @@ export interface paths {
         put?: never;
         /** Acknowledge that work is no longer the caller’s */
         post: operations["lostSeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/notice-methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Methods of notice, with what each adds to a step */
+        get: operations["methods"];
+        /** Replace the methods of notice */
+        put: operations["setMethods"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2176,6 +2247,95 @@ export interface components {
             /** Format: int64 */
             takenOff: number;
         };
+        Chain: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            tag: string;
+            /** @description As it was typed */
+            text: string;
+            /**
+             * Format: int32
+             * @description Of its text, from 1
+             */
+            version: number;
+        };
+        ChainAnswer: {
+            question: string;
+            yes: boolean;
+        };
+        ChainDate: {
+            date?: components["schemas"]["DueView"];
+            /** @enum {string} */
+            standing: "LEFT_OUT" | "DONE" | "BY_HAND" | "DOES_NOT_APPLY" | "PENDING" | "NO_DATE" | "RECKONED";
+            step: string;
+            /** @description How it was reckoned, in words */
+            sum?: string;
+            /** @description Why there is no date, in words */
+            why?: string;
+        };
+        ChainEdit: {
+            /**
+             * Format: int32
+             * @description Of the first character that is replaced, from 1
+             */
+            column: number;
+            /**
+             * Format: int32
+             * @description How many are replaced
+             */
+            length: number;
+            text: string;
+        };
+        ChainFault: {
+            code: string;
+            /**
+             * Format: int32
+             * @description Of a code point, from 1
+             */
+            column: number;
+            /** @description What mends it on that line, where that is known */
+            edit?: components["schemas"]["ChainEdit"];
+            /**
+             * Format: int32
+             * @description From 1
+             */
+            line: number;
+            /** @description What is wrong, what is expected, how it is mended */
+            message: string;
+        };
+        ChainMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        ChainText: {
+            text: string;
+        };
+        ChainTrial: {
+            /** @description Some of its steps go by the chosen method */
+            asksMethod: boolean;
+            /** @description In the order of the text */
+            dates: components["schemas"]["ChainDate"][];
+            /** @description By line and column; none: the text can be saved */
+            faults: components["schemas"]["ChainFault"][];
+            keyDate?: string;
+            name?: string;
+            /** @description The same text in its plain spelling */
+            plain?: string;
+            questions: string[];
+        };
+        ChainTried: {
+            answers?: components["schemas"]["ChainAnswer"][];
+            keyDate?: components["schemas"]["DueChange"];
+            /** @description The method of notice that is chosen */
+            method?: string;
+            /**
+             * Format: int64
+             * @description Whose working days and time zone count; absent: the organisation’s
+             */
+            place?: number;
+            text: string;
+        };
         ChangeView: {
             after: string;
             before: string;
@@ -3286,6 +3446,26 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        NoticeMethod: {
+            name: string;
+            /**
+             * Format: int32
+             * @description So many it adds, earlier before a date and later after one
+             */
+            number: number;
+            /**
+             * @description Not minutes
+             * @enum {string}
+             */
+            unit: "MINUTES" | "HOURS" | "DAYS" | "WORKING_DAYS" | "WEEKS" | "MONTHS";
+        };
+        NoticeMethods: {
+            methods: components["schemas"]["NoticeMethod"][];
+            tag: string;
+        };
+        NoticeMethodsChange: {
+            methods: components["schemas"]["NoticeMethod"][];
         };
         Nowhere: {
             /** Format: int64 */
@@ -4914,6 +5094,159 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
+        };
+    };
+    chains: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Chain"][];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    add_3: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A request sent twice under one key is done once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ChainMade"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    read_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainTried"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ChainTrial"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    revise: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The tag of the version that is changed; *: whatever is saved */
+                "If-Match": string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainText"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    remove_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            409: components["responses"]["CONFLICT"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     copies: {
@@ -6641,6 +6974,64 @@ export interface operations {
             404: components["responses"]["NOT_FOUND"];
             409: components["responses"]["CONFLICT"];
             422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    methods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["NoticeMethods"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    setMethods: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The tag of the version that is changed; *: whatever is saved */
+                "If-Match": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoticeMethodsChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            412: components["responses"]["CHANGED_MEANWHILE"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            428: components["responses"]["NO_IF_MATCH"];
             503: components["responses"]["BUSY"];
         };
     };
