@@ -65,8 +65,8 @@ class AccountController {
       HttpServletRequest request,
       @RequestBody @Schema(implementation = PasswordSchema.class) JsonNode body) {
     Input input = Input.of(body, PasswordSchema.class);
-    String old = input.secret("old", 200);
-    String password = input.secret("password", 200);
+    String old = input.asTyped("old", 200);
+    String password = input.asTyped("password", 200);
     input.check();
     accounts.changePassword(
         asker.person(), old, password, request.getSession(false).getId(), Caller.of(request));
@@ -107,7 +107,7 @@ class AccountController {
       @RequestBody @Schema(implementation = WishSchema.class) JsonNode body) {
     Input input = Input.of(body, WishSchema.class);
     String label = input.required("label", 60);
-    String password = input.secret("password", 200);
+    String password = input.asTyped("password", 200);
     input.check();
     Accounts.NewAppPassword made =
         accounts.makeAppPassword(asker.person(), label, password, Caller.of(request));

@@ -96,7 +96,7 @@ class InvitationController {
       @RequestBody @Schema(implementation = AcceptSchema.class) JsonNode body) {
     Optional<PersonId> invited = open(token);
     Input input = Input.of(body, AcceptSchema.class);
-    String password = input.secret("password", 200);
+    String password = input.asTyped("password", 200);
     String name = invited.isEmpty() ? input.required("name", 100) : "";
     String email = invited.isEmpty() ? input.required("email", 254) : "";
     input.check();

@@ -117,7 +117,7 @@ class SessionController {
       HttpServletResponse response) {
     Input input = Input.of(body, SignInSchema.class);
     String email = input.required("email", 254);
-    String password = input.secret("password", 200);
+    String password = input.asTyped("password", 200);
     input.check();
     PersonId person = accounts.signIn(email, password, Caller.of(request));
     if (request.getSession(false) != null) {

@@ -12,6 +12,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
@@ -231,7 +232,7 @@ class ChainsController {
     World world = worlds.now();
     coordinator(world, asker);
     Input input = Input.of(body, TriedSchema.class);
-    String text = input.lines("text", LONGEST_TEXT);
+    String text = input.asTyped("text", LONGEST_TEXT);
     Optional<PlaceId> place = input.number("place").stream().mapToObj(PlaceId::of).findFirst();
     Optional<Place> site = place.flatMap(world.places()::find);
     if (place.isPresent() && site.isEmpty()) {
@@ -296,10 +297,7 @@ class ChainsController {
   }
 
   private static String text(Input input) {
-    String text = input.lines("text", LONGEST_TEXT);
-    if (text.isBlank() && !input.namesFault("text")) {
-      input.fault("text", say("common.is-missing"));
-    }
+    String text = input.asTyped("text", LONGEST_TEXT);
     input.check();
     return text;
   }
@@ -339,16 +337,18 @@ class ChainsController {
     Set<Name> seen = new HashSet<>();
     for (Input one : input.objects("methods", MOST, MethodView.class)) {
       Optional<Name> name = name(one.required("name", LONGEST_NAME));
-      long number = one.number("number").orElse(-1);
+      OptionalLong number = one.number("number");
       Optional<Unit> unit = one.requiredChoice("unit", Unit.class);
       if (unit.filter(Unit.MINUTES::equals).isPresent()) {
         one.fault("unit", say("deadlines.is-not-minutes"));
-      } else if ((number < 0 || number > Chain.LARGEST) && !one.namesFault("number")) {
-        one.fault("number", say("deadlines.is-a-number-from", Chain.LARGEST));
+      } else if (number.isEmpty() || number.getAsLong() > Chain.LARGEST) {
+        if (!one.namesFault("number")) {
+          one.fault("number", say("deadlines.is-a-number-from", Chain.LARGEST));
+        }
       } else if (name.isPresent() && !seen.add(name.get())) {
         one.fault("name", say("common.is-listed-twice"));
       } else if (name.isPresent() && unit.isPresent()) {
-        found.add(new Method(name.get(), (int) number, unit.get()));
+        found.add(new Method(name.get(), (int) number.getAsLong(), unit.get()));
       }
     }
     return found;

@@ -139,8 +139,8 @@ public final class Input {
     return has(field) ? Optional.of(read.apply(field)) : Optional.empty();
   }
 
-  /** A password as it was typed, blanks and all; missing is a fault. */
-  public String secret(String field, int most) {
+  /** As it was typed, blanks and all, such as a password; missing is a fault. */
+  public String asTyped(String field, int most) {
     String typed = has(field) && node.get(field).isString() ? node.get(field).asString() : "";
     if (typed.isEmpty()) {
       fault(field, say("common.is-missing"));
