@@ -290,7 +290,7 @@ final class Meaning {
   }
 
   private void role(Line.OfStep step, Placed<Name> role) {
-    if (!house.roles().contains(role.value())) {
+    if (house.rolesCalled(role.value()) == 0) {
       unknown(
           Code.ROLE_UNKNOWN,
           step,
@@ -299,17 +299,18 @@ final class Meaning {
           Cursor.all(house.roles().stream().map(Name::text).toList(), "or"),
           house.roles(),
           "write one of these");
-    } else if (Known.isTwice(house.roles(), role.value())) {
+    } else if (house.rolesCalled(role.value()) > 1) {
       twice(step, role, "roles");
     }
   }
 
   private void holder(Line.OfStep step, Placed<Name> holder) {
     Name name = holder.value();
+    int called = house.holdersCalled(name);
     String what = quoted(name.text()) + " is not a person or a team of this house";
-    if (Known.isTwice(house.holders(), name)) {
+    if (called > 1) {
       twice(step, holder, "people or teams");
-    } else if (!house.holders().contains(name) && house.roles().contains(name)) {
+    } else if (called == 0 && house.rolesCalled(name) > 0) {
       faults.add(
           new Fault(
               Code.HOLDER_UNKNOWN,
@@ -320,7 +321,7 @@ final class Meaning {
               "for whoever holds the role write " + quoted("the " + name),
               Optional.of(
                   new Fault.Edit(holder.column(), holder.length(), "the " + Spelling.name(name)))));
-    } else if (!house.holders().contains(name)) {
+    } else if (called == 0) {
       unknown(
           Code.HOLDER_UNKNOWN,
           step,

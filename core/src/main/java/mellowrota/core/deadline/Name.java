@@ -8,40 +8,48 @@ import java.util.regex.Pattern;
  * What a chain, its key date, a step, a question, a method, a role or somebody is called. Two are
  * the same when they agree after NFC, in lower case; of white space a run is one space.
  */
-public record Name(String text) {
+public final class Name {
 
   static final int LONGEST = 80;
 
   private static final Pattern BLANK = Pattern.compile("[ \\t\\u00a0]+");
   private static final Pattern EDGES = Pattern.compile("^ | $");
 
-  public Name {
-    text = EDGES.matcher(BLANK.matcher(text).replaceAll(" ")).replaceAll("");
-    if (text.isEmpty()) {
+  private final String text;
+  private final String key;
+
+  private Name(String text) {
+    this.text = EDGES.matcher(BLANK.matcher(text).replaceAll(" ")).replaceAll("");
+    if (this.text.isEmpty()) {
       throw new IllegalArgumentException("a name without a letter");
     }
+    key = Normalizer.normalize(this.text, Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
   }
 
+  /**
+   * A name as it is typed.
+   *
+   * @throws IllegalArgumentException where there is nothing but white space
+   */
   public static Name of(String text) {
     return new Name(text);
   }
 
-  /** What is the same for two that are the same. */
-  public String key() {
-    return Normalizer.normalize(text, Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
+  /** As it is typed, runs of white space as one space. */
+  public String text() {
+    return text;
   }
 
   @Override
   public boolean equals(Object other) {
-    return other instanceof Name name && key().equals(name.key());
+    return other instanceof Name name && key.equals(name.key);
   }
 
   @Override
   public int hashCode() {
-    return key().hashCode();
+    return key.hashCode();
   }
 
-  /** As it is typed. */
   @Override
   public String toString() {
     return text;

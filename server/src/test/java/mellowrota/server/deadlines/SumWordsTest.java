@@ -3,8 +3,8 @@ package mellowrota.server.deadlines;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -33,6 +33,9 @@ import org.testng.annotations.Test;
 
 /** Six chains as a house has them: every date with its sum in words. */
 public class SumWordsTest {
+
+  private static final Path CHAINS =
+      Path.of("../core/src/test/resources/mellowrota/core/deadline/chains.txt");
 
   private static final ZoneId ZONE = ZoneId.of("Europe/London");
 
@@ -72,10 +75,8 @@ public class SumWordsTest {
 
   @DataProvider
   public Object[][] chains() throws IOException {
-    try (InputStream file = SumWordsTest.class.getResourceAsStream("chains.txt")) {
-      String all = new String(file.readAllBytes(), StandardCharsets.UTF_8);
-      return Stream.of(all.split("----\n")).map(one -> one.split("==\n")).toArray(Object[][]::new);
-    }
+    String all = Files.readString(CHAINS);
+    return Stream.of(all.split("----\n")).map(one -> one.split("==\n")).toArray(Object[][]::new);
   }
 
   @Test(dataProvider = "chains")
