@@ -213,8 +213,9 @@ export function gapText(start: string, end: string, zone: string): string {
   const ends = dayjs(end).tz(zone);
   const last = ends.subtract(1, 'minute');
   const clock = ends.format('HH:mm') === '00:00' ? '24:00' : ends.format('HH:mm');
-  const days = last.startOf('day').diff(begins.startOf('day'), 'day', true);
-  const day = days < 1 ? '' : last.format(days < 6 ? 'ddd ' : 'ddd D MMM, ');
+  const [first, until] = [begins, last].map((at) => at.format('YYYY-MM-DD'));
+  const day =
+    until === first ? '' : last.format(until! < addDays(first!, 6) ? 'ddd ' : 'ddd D MMM, ');
   return begins.format('ddd D MMM, HH:mm') + ' – ' + day + clock;
 }
 

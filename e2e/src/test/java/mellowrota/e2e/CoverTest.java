@@ -695,15 +695,16 @@ public class CoverTest extends OnDemo {
             "?from=2027-03-03&until=2027-03-05", "2027-03-01T00:00:00Z/2027-03-07T00:00:00Z on");
     told.forEach(
         (range, gap) -> {
+          List<String> found = new ArrayList<>();
           for (JsonNode one : hana.get("/api/v1/cover" + range).expect(200).json().get("gaps")) {
             if (one.get("ask").asString().equals("duty:" + id)) {
               String said = one.get("start").asString() + "/" + one.get("end").asString();
               said += one.get("beganBefore").asBoolean() ? " before" : "";
-              assertThat(said + (one.get("goesOn").asBoolean() ? " on" : "")).isEqualTo(gap);
+              found.add(said + (one.get("goesOn").asBoolean() ? " on" : ""));
             }
           }
+          assertThat(found).as(range).containsExactly(gap);
         });
-    assertThat(gaps("?from=2027-03-01&until=2027-03-02", "Round the clock")).hasSize(1);
     hana.delete("/api/v1/duties/" + id).expect(204);
   }
 

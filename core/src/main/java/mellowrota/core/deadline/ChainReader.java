@@ -96,15 +96,13 @@ public final class ChainReader {
       line.ifPresent(this::add);
     } catch (Misread misread) {
       Fault fault = misread.fault;
+      if (fault.code() == Code.LANGUAGE) {
+        faults.clear();
+        faults.add(fault);
+        return false;
+      }
       faults.add(unreadable.filter(one -> one.column() < fault.column()).orElse(fault));
-      return fault.code() != Code.LANGUAGE || !only(fault);
     }
-    return true;
-  }
-
-  private boolean only(Fault fault) {
-    faults.clear();
-    faults.add(fault);
     return true;
   }
 
@@ -126,7 +124,7 @@ public final class ChainReader {
   }
 
   private void add(Line.Header one) {
-    Optional<Line.Header> before = header(one.sort());
+    Optional<Line.Header> before = Line.Header.of(one.sort(), headers);
     boolean language = one.sort() == Line.Sort.LANGUAGE;
     if (before.isPresent()) {
       add(
@@ -187,10 +185,6 @@ public final class ChainReader {
   }
 
   private void add(Code code, int line, int column, String what, String expected, String mend) {
-    faults.add(new Fault(code, line, column, what, expected, mend, Optional.empty()));
-  }
-
-  private Optional<Line.Header> header(Line.Sort sort) {
-    return headers.stream().filter(one -> one.sort() == sort).findFirst();
+    faults.add(Fault.of(code, line, column, what, expected, mend));
   }
 }

@@ -117,7 +117,7 @@ final class Cursor {
 
   /** Takes a word with the white space behind it. */
   void take(String word) {
-    at += word.codePointCount(0, word.length());
+    at += length(word);
     blanks();
   }
 
@@ -158,17 +158,13 @@ final class Cursor {
 
   // ---- Faults ----------------------------------------------------------------------------------
 
-  Fault fault(Fault.Code code, int column, String what, String expected, String mend) {
-    return new Fault(code, line, column, what, expected, mend, Optional.empty());
-  }
-
   Fault fault(
       Fault.Code code, int column, String what, String expected, String mend, Fault.Edit edit) {
     return new Fault(code, line, column, what, expected, mend, Optional.of(edit));
   }
 
   Misread misread(Fault.Code code, String what, String expected, String mend) {
-    return new Misread(fault(code, column(), what, expected, mend));
+    return new Misread(Fault.of(code, line, column(), what, expected, mend));
   }
 
   /** Mended by other words in place of what stands here. */
@@ -348,8 +344,9 @@ final class Cursor {
     Name name = Name.of(text);
     if (length(name.text()) > Name.LONGEST) {
       throw new Misread(
-          fault(
+          Fault.of(
               Fault.Code.NAME_LONG,
+              line,
               begins + 1,
               "the name of " + what + " has " + length(name.text()) + " characters",
               "at most " + Name.LONGEST,
@@ -366,10 +363,9 @@ final class Cursor {
       boolean begins = i == at || isBlank(chars[i - 1]);
       int end = i + word.length();
       boolean ends = end >= chars.length || isBlank(chars[end]) || isMark(chars[end]);
-      if (begins && ends && end <= chars.length) {
-        if (new String(chars, i, word.length()).equalsIgnoreCase(word)) {
-          found = Optional.of(i);
-        }
+      boolean fits = begins && ends && end <= chars.length;
+      if (fits && new String(chars, i, word.length()).equalsIgnoreCase(word)) {
+        found = Optional.of(i);
       }
     }
     return found;

@@ -105,6 +105,11 @@ public record Fault(
     Objects.requireNonNull(edit, "edit");
   }
 
+  /** Without anything that mends it by itself. */
+  static Fault of(Code code, int line, int column, String what, String expected, String mend) {
+    return new Fault(code, line, column, what, expected, mend, Optional.empty());
+  }
+
   /** As in {@code line 4, col 16: what is wrong; expected what; how to mend it}. */
   @Override
   public String toString() {

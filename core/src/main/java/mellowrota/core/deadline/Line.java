@@ -32,7 +32,13 @@ sealed interface Line {
    *
    * @param names of a language none
    */
-  record Header(int number, int column, Sort sort, List<Placed<Name>> names) implements Line {}
+  record Header(int number, int column, Sort sort, List<Placed<Name>> names) implements Line {
+
+    /** The first of a sort. */
+    static Optional<Header> of(Sort sort, List<Header> all) {
+      return all.stream().filter(one -> one.sort() == sort).findFirst();
+    }
+  }
 
   /** A step as it is being read. */
   final class OfStep implements Line {

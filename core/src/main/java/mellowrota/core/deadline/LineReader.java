@@ -383,15 +383,8 @@ final class LineReader {
       cursor.take("the");
     }
     String what = holding ? "the role" : "a person or a team";
-    Placed<Name> name;
-    Optional<Integer> as = cursor.here() == '"' ? Optional.empty() : cursor.lastBeforeMark("as");
-    if (cursor.here() == '"') {
-      name = cursor.name(what);
-    } else if (as.isPresent()) {
-      name = cursor.bare(what, as.get());
-    } else {
-      name = cursor.name(what);
-    }
+    Optional<Integer> as = cursor.lastBeforeMark("as");
+    Placed<Name> name = as.isPresent() ? cursor.bare(what, as.get()) : cursor.name(what);
     if (cursor.takes("as")) {
       return new Line.Who(holding, name, Optional.of(cursor.name("the role")));
     }

@@ -35,7 +35,7 @@ final class Meaning {
   }
 
   private void add(Code code, int line, int column, String what, String expected, String mend) {
-    faults.add(new Fault(code, line, column, what, expected, mend, Optional.empty()));
+    faults.add(Fault.of(code, line, column, what, expected, mend));
   }
 
   private void whole(Code code, String what, String expected, String mend) {
@@ -58,18 +58,18 @@ final class Meaning {
   }
 
   private Optional<Line.Header> header(Line.Sort sort) {
-    return headers.stream().filter(one -> one.sort() == sort).findFirst();
+    return Line.Header.of(sort, headers);
   }
 
   private void missing() {
-    if (!header(Line.Sort.CHAIN).isPresent()) {
+    if (header(Line.Sort.CHAIN).isEmpty()) {
       whole(
           Code.CHAIN_MISSING,
           "the chain line is missing",
           "a line with the name of the chain",
           "write \"chain: \" and what it is called");
     }
-    if (!header(Line.Sort.KEY_DATE).isPresent()) {
+    if (header(Line.Sort.KEY_DATE).isEmpty()) {
       whole(
           Code.KEY_MISSING,
           "the key date line is missing",

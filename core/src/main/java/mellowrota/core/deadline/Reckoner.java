@@ -72,28 +72,33 @@ public final class Reckoner {
 
   private Reckoned reckon(Step step) {
     Given.Fixed said = given.fixed(step.name());
-    Sum sum = null;
-    try {
-      sum = sum(step);
-    } catch (NoDate none) {
-      unreckoned.put(step.name(), none.why);
-    }
-    Due would = said.done().or(said::byHand).orElse(sum == null ? null : sum.result());
+    Optional<Sum> sum = tried(step);
+    Optional<Due> would = said.done().or(said::byHand).or(() -> sum.map(Sum::result));
     Optional<Why> answer = answer(step);
-    Why why = answer.orElse(unreckoned.get(step.name()));
+    Optional<Why> why = answer.or(() -> Optional.ofNullable(unreckoned.get(step.name())));
     Standing standing = standing(said, answer, why);
     boolean lands =
         standing == Standing.DONE || standing == Standing.BY_HAND || standing == Standing.RECKONED;
     return new Reckoned(
         step,
         standing,
-        lands ? Optional.of(would) : Optional.empty(),
-        Optional.ofNullable(would),
-        Optional.ofNullable(sum),
-        lands ? Optional.empty() : Optional.ofNullable(why));
+        lands ? would : Optional.empty(),
+        would,
+        sum,
+        lands ? Optional.empty() : why);
   }
 
-  private static Standing standing(Given.Fixed said, Optional<Why> answer, Why why) {
+  /** Its sum; where there is none, why is kept. */
+  private Optional<Sum> tried(Step step) {
+    try {
+      return Optional.of(sum(step));
+    } catch (NoDate none) {
+      unreckoned.put(step.name(), none.why);
+      return Optional.empty();
+    }
+  }
+
+  private static Standing standing(Given.Fixed said, Optional<Why> answer, Optional<Why> why) {
     if (said.leftOut()) {
       return Standing.LEFT_OUT;
     }
@@ -106,10 +111,8 @@ public final class Reckoner {
     if (answer.filter(one -> one.reason() == Reason.ANSWER_AGAINST).isPresent()) {
       return Standing.DOES_NOT_APPLY;
     }
-    if (why == null) {
-      return Standing.RECKONED;
-    }
-    return why.reason().isPending() ? Standing.PENDING : Standing.NO_DATE;
+    return why.map(one -> one.reason().isPending() ? Standing.PENDING : Standing.NO_DATE)
+        .orElse(Standing.RECKONED);
   }
 
   /** An answer that is against it goes before one that is missing. */
@@ -177,11 +180,12 @@ public final class Reckoner {
   }
 
   private Sum.Addition addition(Step step, Due from) throws NoDate {
-    Name name = step.by().get().method().or(given::method).orElse(null);
     Method method =
-        given.methods().stream()
-            .filter(one -> one.name().equals(name))
-            .findFirst()
+        step.by()
+            .flatMap(Step.By::method)
+            .or(given::method)
+            .flatMap(
+                name -> given.methods().stream().filter(one -> one.name().equals(name)).findFirst())
             .orElseThrow(() -> new NoDate(Reason.NO_METHOD));
     Step.Side side = step.offset().orElseThrow().side();
     if (method.unit() == Unit.HOURS && !step.inHours()) {

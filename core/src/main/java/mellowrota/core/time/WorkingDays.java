@@ -14,9 +14,10 @@ import java.util.Optional;
  * Which days are worked somewhere: the days of its week without the holidays of its region and
  * without its closures (COVER 26).
  *
- * @param off what holidays are called on which no work is done; a half day is none
+ * @param holidays what those are called on which no work is done; a half day is none
  */
-public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Closure> closures) {
+public record WorkingDays(
+    WorkingWeek week, Map<LocalDate, String> holidays, List<Closure> closures) {
 
   /**
    * A day of a region.
@@ -58,7 +59,7 @@ public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Clo
 
   public WorkingDays {
     Objects.requireNonNull(week, "week");
-    off = Map.copyOf(off);
+    holidays = Map.copyOf(holidays);
     closures = List.copyOf(closures);
   }
 
@@ -85,7 +86,7 @@ public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Clo
   /** Whether work is done on a day. */
   public boolean contains(LocalDate day) {
     return week.days().contains(day.getDayOfWeek())
-        && !off.containsKey(day)
+        && !holidays.containsKey(day)
         && closure(day).isEmpty();
   }
 
@@ -104,7 +105,7 @@ public record WorkingDays(WorkingWeek week, Map<LocalDate, String> off, List<Clo
       return Optional.of(new Off(day, Optional.empty()));
     }
     Optional<String> why =
-        Optional.ofNullable(off.get(day)).or(() -> closure(day).map(Closure::why));
+        Optional.ofNullable(holidays.get(day)).or(() -> closure(day).map(Closure::why));
     return why.map(one -> new Off(day, Optional.of(one)));
   }
 
