@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { words } from '../words';
+import styles from './ui.module.css';
 
 /** The first lines of a list, and the rest on asking. */
 export function First<One>({
@@ -18,7 +19,7 @@ export function First<One>({
     <>
       {(isCut ? all.slice(0, most) : all).map(line)}
       {isCut && (
-        <li>
+        <li className={styles.rest}>
           <Button type="link" size="small" onClick={() => setWhole(true)}>
             {words.showAll(all.length)}
           </Button>
