@@ -145,6 +145,14 @@ public enum RecordField {
       seenBy(ForSet.OFFICE).called("estimateMinutes").from(0).to(60_000).minutes(),
       record -> record.estimate().map(length -> "" + length.toMinutes()).orElse(""),
       (builder, text) -> builder.estimate(number(text).map(Duration::ofMinutes))),
+  /** Its own, beside those of the rules; an act on the deadlines that it belongs to sets them. */
+  REMINDERS(
+      "reminders",
+      "Reminders",
+      seenBy(ForSet.OFFICE),
+      record -> FieldTexts.lines(record.reminders(), Duration::toString),
+      (builder, text) ->
+          builder.reminders(FieldTexts.items(text).stream().map(Duration::parse).toList())),
   RULINGS(
       "rulings",
       "Exceptions",

@@ -113,15 +113,8 @@ public record Comparison(
       case RECKONED ->
           was.isEmpty()
               ? Kind.NOW_DATED
-              : isSame(was.get(), after.date().orElseThrow()) ? Kind.UNCHANGED : Kind.MOVED;
+              : was.get().isSame(after.date().orElseThrow()) ? Kind.UNCHANGED : Kind.MOVED;
     };
-  }
-
-  /** Whether two are the same day, or the same moment. */
-  static boolean isSame(Due one, Due other) {
-    return one instanceof Due.At at && other instanceof Due.At then
-        ? at.time().isEqual(then.time())
-        : one.equals(other);
   }
 
   /** A day before today where the set is, a time before now. */

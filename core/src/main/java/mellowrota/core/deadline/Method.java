@@ -15,4 +15,9 @@ public record Method(Name name, int number, Unit unit) {
       throw new IllegalArgumentException(number + " " + unit.many());
     }
   }
+
+  /** The same under another name. */
+  public Method called(Name other) {
+    return new Method(other, number, unit);
+  }
 }

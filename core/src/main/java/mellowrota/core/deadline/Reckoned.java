@@ -82,4 +82,9 @@ public record Reckoned(
     Objects.requireNonNull(step, "step");
     Objects.requireNonNull(standing, "standing");
   }
+
+  /** The same as it stands, which may be otherwise than it would be reckoned today. */
+  public Reckoned standingAt(Optional<Due> due) {
+    return new Reckoned(step, standing, due, counts, sum, why);
+  }
 }

@@ -7,7 +7,7 @@ import java.util.Objects;
  * How long before work a reader is reminded of it: before its due time where the entry runs to one,
  * before its own start otherwise.
  *
- * @param amount from 0, in the unit
+ * @param amount from 0, in the unit; in minutes negative too: so long after
  */
 public record Reminder(int amount, Unit unit) implements Comparable<Reminder> {
 
@@ -20,7 +20,7 @@ public record Reminder(int amount, Unit unit) implements Comparable<Reminder> {
 
   public Reminder {
     Objects.requireNonNull(unit, "unit");
-    if (amount < 0) {
+    if (amount < 0 && unit != Unit.MINUTES) {
       throw new IllegalArgumentException("a reminder comes before, not " + -amount + " after");
     }
   }

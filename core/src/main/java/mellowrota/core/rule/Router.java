@@ -122,6 +122,18 @@ public final class Router {
     }
   }
 
+  /** With the reminders of the record itself. */
+  private static Entry.With with(WorkRecord record, Entry.With rules) {
+    if (record.reminders().isEmpty()) {
+      return rules;
+    }
+    Set<Reminder> all = new TreeSet<>(rules.reminders());
+    record
+        .reminders()
+        .forEach(one -> all.add(new Reminder((int) one.toMinutes(), Reminder.Unit.MINUTES)));
+    return new Entry.With(List.copyOf(all), rules.attendees());
+  }
+
   private record Spot(CalendarId calendar, Family family) {}
 
   private void landVisit(WorkRecord record, Visit visit, List<Landing.Lands> found) {
@@ -220,7 +232,7 @@ public final class Router {
             marks,
             wording,
             ruleIds,
-            with,
+            with(record, with),
             waits);
     return new Landing.Lands(entry, reasons);
   }

@@ -15,6 +15,13 @@ public sealed interface Due {
   /** From when on what is not done is overdue; a date ends where the house is. */
   Instant overdueFrom(ZoneId house);
 
+  /** Whether two are the same day, or the same moment. */
+  default boolean isSame(Due other) {
+    return this instanceof At at && other instanceof At then
+        ? at.time().isEqual(then.time())
+        : equals(other);
+  }
+
   record At(ZonedDateTime time) implements Due {
     public At {
       Objects.requireNonNull(time, "time");

@@ -31,6 +31,8 @@ import mellowrota.core.people.TeamId;
  * @param dates further dates of its own, beside the due time
  * @param leastHeadCount how many people a visit has to have before a confirmed job counts as
  *     confirmed
+ * @param reminders of its own, beside those of the rules: how long before it is due, of a day
+ *     before that begins (negative: within it)
  */
 public record WorkRecord(
     RecordId id,
@@ -57,7 +59,8 @@ public record WorkRecord(
     List<Ruling> rulings,
     OptionalInt leastHeadCount,
     Wants wants,
-    Optional<Duration> estimate) {
+    Optional<Duration> estimate,
+    List<Duration> reminders) {
 
   public WorkRecord {
     Objects.requireNonNull(id, "id");
@@ -82,6 +85,7 @@ public record WorkRecord(
     details = Map.copyOf(details);
     tags = Set.copyOf(tags);
     rulings = List.copyOf(rulings);
+    reminders = List.copyOf(reminders);
     if (visits.isEmpty()) {
       throw new IllegalArgumentException("a record has at least one visit");
     }
@@ -195,7 +199,8 @@ public record WorkRecord(
             List.of(),
             OptionalInt.empty(),
             Wants.NONE,
-            Optional.empty()));
+            Optional.empty(),
+            List.of()));
   }
 
   /** Begins a record like another: the same work, not yet begun, handed over now. */
@@ -224,7 +229,8 @@ public record WorkRecord(
         .rulings(other.rulings)
         .leastHeadCount(other.leastHeadCount)
         .wants(other.wants)
-        .estimate(other.estimate);
+        .estimate(other.estimate)
+        .reminders(other.reminders);
   }
 
   /** Collects changes to a record; {@link #build} checks the whole. */
@@ -254,6 +260,7 @@ public record WorkRecord(
     private OptionalInt leastHeadCount;
     private Wants wants;
     private Optional<Duration> estimate;
+    private List<Duration> reminders;
 
     private Builder(WorkRecord from) {
       id = from.id;
@@ -281,6 +288,7 @@ public record WorkRecord(
       leastHeadCount = from.leastHeadCount;
       wants = from.wants;
       estimate = from.estimate;
+      reminders = from.reminders;
     }
 
     /** Gives a record its number and the ref it is called by. */
@@ -407,6 +415,11 @@ public record WorkRecord(
       return this;
     }
 
+    public Builder reminders(List<Duration> value) {
+      reminders = value;
+      return this;
+    }
+
     public WorkRecord build() {
       return new WorkRecord(
           id,
@@ -433,7 +446,8 @@ public record WorkRecord(
           rulings,
           leastHeadCount,
           wants,
-          estimate);
+          estimate,
+          reminders);
     }
   }
 }

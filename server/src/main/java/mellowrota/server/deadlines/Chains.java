@@ -3,9 +3,14 @@ package mellowrota.server.deadlines;
 import static mellowrota.server.platform.Words.say;
 
 import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.LongSupplier;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.deadline.Chain;
@@ -13,12 +18,12 @@ import mellowrota.core.deadline.ChainReader;
 import mellowrota.core.deadline.Known;
 import mellowrota.core.deadline.Method;
 import mellowrota.core.deadline.Name;
-import mellowrota.core.people.Person;
+import mellowrota.core.deadline.Step;
+import mellowrota.core.deadline.Unit;
 import mellowrota.core.people.PersonId;
-import mellowrota.core.people.Role;
-import mellowrota.core.people.Team;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.deadlines.store.ChainStore;
+import mellowrota.server.deadlines.store.DeadlineSetStore;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
@@ -29,6 +34,7 @@ import org.springframework.stereotype.Service;
 public class Chains {
 
   private final ChainStore store;
+  private final DeadlineSetStore sets;
   private final Acts acts;
 
   /**
@@ -39,28 +45,145 @@ public class Chains {
    */
   public record Kept(long id, String name, int version, String text) {}
 
+  /** A text as it was typed, with what its names meant. */
+  public record Text(String typed, List<Meant> names) {}
+
+  /**
+   * A text of a chain.
+   *
+   * @param no from 1, within the chain
+   */
+  public record Version(long id, long chain, int no, Text text) {}
+
+  /**
+   * A method of notice.
+   *
+   * @param number empty: it is new
+   */
+  public record KeptMethod(OptionalLong number, Method method) {}
+
   List<Kept> all() {
     return store.all();
   }
 
-  List<Method> methods() {
+  List<KeptMethod> methods() {
     return store.methods();
   }
 
-  /** What is wrong with a text, else what it says. */
-  ChainReader.Reading read(World world, String text) {
-    return ChainReader.read(text, known(world));
+  /**
+   * What is wrong with a text, else what it says.
+   *
+   * @param id the chain that it would be a version of, whose names still mean what they meant
+   */
+  ChainReader.Reading read(World world, String text, Optional<Long> id) {
+    return ChainReader.read(text, known(world, methods(), meant(id)));
   }
 
-  /** Of people those who are still here; teams and people share one space of names. */
-  private Known known(World world) {
-    Stream<String> people =
-        world.crew().people().stream().filter(one -> !one.hasLeft()).map(Person::name);
-    Stream<String> teams = world.crew().teams().stream().map(Team::name);
+  /** What a text said when it was saved, whatever is called what by now. */
+  Chain read(World world, List<KeptMethod> methods, Version version) {
+    // Whether a method adds hours where days are counted is found when that is reckoned.
+    List<KeptMethod> mild =
+        methods.stream()
+            .map(one -> new KeptMethod(one.number(), new Method(one.method().name(), 0, Unit.DAYS)))
+            .toList();
+    Known known = known(world, mild, version.text().names());
+    return ChainReader.read(version.text().typed(), known)
+        .chain()
+        .orElseThrow(() -> Problem.of(409, "chain-unread", say("deadlines.mend-the-chain-first")));
+  }
+
+  /** Of people those who are still here; a name that had a meaning keeps it. */
+  private static Known known(World world, List<KeptMethod> methods, List<Meant> meant) {
+    List<Method> ways = new ArrayList<>();
+    for (Meant one : of(meant, Meant.Sort.METHOD)) {
+      methods.stream()
+          .filter(method -> method.number().equals(OptionalLong.of(one.number())))
+          .findFirst()
+          .map(method -> method.method().called(one.name()))
+          .or(() -> Optional.of(new Method(one.name(), 0, Unit.DAYS)))
+          .ifPresent(ways::add);
+    }
+    Set<Name> taken = ways.stream().map(Method::name).collect(Collectors.toSet());
+    methods.stream()
+        .map(KeptMethod::method)
+        .filter(one -> !taken.contains(one.name()))
+        .forEach(ways::add);
     return new Known(
-        store.methods(),
-        world.roles().stream().map(Role::name).map(Name::of).toList(),
-        Stream.concat(people, teams).map(Name::of).toList());
+        ways,
+        names(of(meant, Meant.Sort.ROLE), roles(world)),
+        names(meant.stream().filter(one -> one.sort().isHolder()).toList(), holders(world)));
+  }
+
+  /** What the names in the text of a chain meant when that was saved last. */
+  private List<Meant> meant(Optional<Long> id) {
+    return store.latest(id.stream().toList()).stream()
+        .flatMap(version -> version.text().names().stream())
+        .toList();
+  }
+
+  private static List<Meant> of(List<Meant> meant, Meant.Sort sort) {
+    return meant.stream().filter(one -> one.sort() == sort).toList();
+  }
+
+  private static List<Name> names(List<Meant> meant, Stream<Meant> now) {
+    Set<Name> taken = meant.stream().map(Meant::name).collect(Collectors.toSet());
+    return Stream.concat(
+            meant.stream().map(Meant::name),
+            now.map(Meant::name).filter(name -> !taken.contains(name)))
+        .toList();
+  }
+
+  private static Stream<Meant> roles(World world) {
+    return world.roles().stream()
+        .map(one -> new Meant(Meant.Sort.ROLE, Name.of(one.name()), one.id().value()));
+  }
+
+  private static Stream<Meant> holders(World world) {
+    return Stream.concat(
+        world.crew().people().stream()
+            .filter(one -> !one.hasLeft())
+            .map(one -> new Meant(Meant.Sort.PERSON, Name.of(one.name()), one.id().value())),
+        world.crew().teams().stream()
+            .map(one -> new Meant(Meant.Sort.TEAM, Name.of(one.name()), one.id().value())));
+  }
+
+  /** A name among those of its sort. */
+  private record Space(Meant.Sort sort, Name name) {}
+
+  /** What the names in a chain mean; those that meant something before mean it still. */
+  private static List<Meant> meant(
+      World world, List<KeptMethod> methods, List<Meant> before, Chain chain) {
+    Set<Name> ways = new HashSet<>();
+    Set<Name> roles = new HashSet<>();
+    Set<Name> holders = new HashSet<>();
+    for (Step step : chain.steps()) {
+      step.by().flatMap(Step.By::method).ifPresent(ways::add);
+      for (Step.For one : step.who()) {
+        (one.holding() ? roles : holders).add(one.name());
+        one.as().ifPresent(roles::add);
+      }
+    }
+    Stream<Meant> now =
+        Stream.concat(
+            methods.stream()
+                .map(
+                    one ->
+                        new Meant(
+                            Meant.Sort.METHOD, one.method().name(), one.number().orElseThrow())),
+            Stream.concat(roles(world), holders(world)));
+    Set<Meant> found = new LinkedHashSet<>();
+    Set<Space> taken = new HashSet<>();
+    Stream.concat(before.stream(), now)
+        .filter(
+            one ->
+                switch (one.sort()) {
+                  case METHOD -> ways.contains(one.name());
+                  case ROLE -> roles.contains(one.name());
+                  case PERSON, TEAM -> holders.contains(one.name());
+                })
+        .filter(one -> taken.add(new Space(one.sort().space(), one.name())))
+        .forEach(found::add);
+    return List.copyOf(found);
   }
 
   /**
@@ -69,8 +192,8 @@ public class Chains {
    * @throws Problem where the text has faults, or another chain its name
    */
   long add(World world, PersonId actor, String text) {
-    String name = sound(world, text, 0);
-    return act(actor, "house.chain", () -> store.add(name, text));
+    Sound sound = sound(world, text, Optional.empty());
+    return act(actor, "house.chain", () -> store.add(sound.name, sound.text));
   }
 
   /**
@@ -79,7 +202,7 @@ public class Chains {
    * @throws Problem as for {@link #add}, or where there is no such chain
    */
   void revise(World world, PersonId actor, long id, String text) {
-    String name = sound(world, text, id);
+    Sound sound = sound(world, text, Optional.of(id));
     if (store.find(id).orElseThrow(Problem::notFound).text().equals(text)) {
       return;
     }
@@ -87,7 +210,7 @@ public class Chains {
         actor,
         "house.chain",
         () -> {
-          store.revise(id, name, text);
+          store.revise(id, sound.name, sound.text);
           return id;
         });
   }
@@ -95,21 +218,27 @@ public class Chains {
   /**
    * Takes a chain away, all its versions too.
    *
-   * @throws Problem where there is none such
+   * @throws Problem where there is none such, or there are sets of it
    */
   void remove(PersonId actor, long id) {
     act(
         actor,
         "house.chain",
         () -> {
+          long count = sets.count(id);
+          if (count > 0) {
+            throw Problem.of(409, "in-use", say("deadlines.has-sets", count));
+          }
           store.remove(id);
           return id;
         });
   }
 
-  /** What it is called. */
-  private String sound(World world, String text, long id) {
-    ChainReader.Reading reading = read(world, text);
+  /** A text without faults, and what it calls its chain. */
+  private record Sound(String name, Text text) {}
+
+  private Sound sound(World world, String text, Optional<Long> id) {
+    ChainReader.Reading reading = read(world, text, id);
     Optional<Chain> chain = reading.chain();
     if (chain.isEmpty()) {
       throw Problem.faults(
@@ -118,14 +247,15 @@ public class Chains {
               .toList());
     }
     Name name = chain.get().name();
-    if (all().stream().anyMatch(one -> one.id() != id && Name.of(one.name()).equals(name))) {
+    if (all().stream()
+        .anyMatch(one -> !id.equals(Optional.of(one.id())) && Name.of(one.name()).equals(name))) {
       throw Problem.of(409, "name-taken", say("deadlines.there-is-already-a", name));
     }
-    return name.text();
+    return new Sound(name.text(), new Text(text, meant(world, methods(), meant(id), chain.get())));
   }
 
   /** In place of all there were. */
-  void setMethods(PersonId actor, List<Method> methods) {
+  void setMethods(PersonId actor, List<KeptMethod> methods) {
     act(
         actor,
         "house.methods",

@@ -97,6 +97,7 @@ class ChainsController {
   @Schema(name = "ChainTried")
   record TriedSchema(
       String text,
+      @Schema(description = "The chain that it would be the next version of") @Nullable Long chain,
       RecordSchemas.@Nullable DueSchema keyDate,
       @Schema(description = "Whose working days and time zone count; absent: the organisation’s")
           @Nullable Long place,
@@ -152,6 +153,7 @@ class ChainsController {
 
   @Schema(name = "NoticeMethod")
   record MethodView(
+      @Schema(description = "Absent: the one of that name, or a new one") @Nullable Long id,
       String name,
       @Schema(description = "So many it adds, earlier before a date and later after one")
           int number,
@@ -246,7 +248,7 @@ class ChainsController {
     Optional<Name> method = name(input.text("method", LONGEST_NAME));
     Map<Name, Boolean> answers = answers(input);
     input.check();
-    ChainReader.Reading reading = chains.read(world, text);
+    ChainReader.Reading reading = chains.read(world, text, chain(input));
     List<FaultView> faults = reading.faults().stream().map(FaultView::of).toList();
     if (reading.chain().isEmpty()) {
       return new TrialView(faults, null, null, List.of(), false, null, List.of());
@@ -258,7 +260,7 @@ class ChainsController {
             method,
             answers,
             Map.of(),
-            chains.methods(),
+            chains.methods().stream().map(Chains.KeptMethod::method).toList(),
             regions.workDays(world.house().week()).at(place),
             zone);
     int year = keyDate.map(due -> due.day(zone)).map(LocalDate::getYear).orElse(0);
@@ -272,6 +274,10 @@ class ChainsController {
             .anyMatch(step -> step.by().filter(by -> by.method().isEmpty()).isPresent()),
         Spelling.of(chain),
         Reckoner.of(chain, given).stream().map(one -> view(world, words, one)).toList());
+  }
+
+  private static Optional<Long> chain(Input input) {
+    return input.number("chain").stream().boxed().findFirst();
   }
 
   private static DateView view(World world, SumWords words, Reckoned one) {
@@ -308,11 +314,7 @@ class ChainsController {
   MethodsView methods(Asker asker) {
     coordinator(worlds.now(), asker);
     return AsSeen.tagged(
-        new MethodsView(
-            chains.methods().stream()
-                .map(one -> new MethodView(one.name().text(), one.number(), one.unit()))
-                .toList(),
-            ""));
+        new MethodsView(chains.methods().stream().map(ChainsController::view).toList(), ""));
   }
 
   @PutMapping("/notice-methods")
@@ -326,14 +328,20 @@ class ChainsController {
     if (!input.has("methods")) {
       input.fault("methods", say("common.is-missing"));
     }
-    List<Method> methods = wanted(input);
+    List<Chains.KeptMethod> methods = wanted(input);
     input.check();
     asSeen.change(match, () -> methods(asker), body, () -> chains.setMethods(me.id(), methods));
     return ResponseEntity.noContent().build();
   }
 
-  private static List<Method> wanted(Input input) {
-    List<Method> found = new ArrayList<>();
+  private static MethodView view(Chains.KeptMethod one) {
+    Method method = one.method();
+    return new MethodView(
+        one.number().orElseThrow(), method.name().text(), method.number(), method.unit());
+  }
+
+  private static List<Chains.KeptMethod> wanted(Input input) {
+    List<Chains.KeptMethod> found = new ArrayList<>();
     Set<Name> seen = new HashSet<>();
     for (Input one : input.objects("methods", MOST, MethodView.class)) {
       Optional<Name> name = name(one.required("name", LONGEST_NAME));
@@ -348,7 +356,9 @@ class ChainsController {
       } else if (name.isPresent() && !seen.add(name.get())) {
         one.fault("name", say("common.is-listed-twice"));
       } else if (name.isPresent() && unit.isPresent()) {
-        found.add(new Method(name.get(), (int) number.getAsLong(), unit.get()));
+        found.add(
+            new Chains.KeptMethod(
+                one.number("id"), new Method(name.get(), (int) number.getAsLong(), unit.get())));
       }
     }
     return found;

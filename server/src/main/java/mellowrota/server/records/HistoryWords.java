@@ -85,6 +85,7 @@ final class HistoryWords {
           said(record.visits(), "; ", visit -> visit.when().map(HistoryWords::span).orElse(""));
       case MARGINS -> said(record.visits(), "; ", visit -> margins(visit.margins()));
       case RULINGS -> said(record.rulings(), "; ", ruling -> exception(world, ruling));
+      case REMINDERS -> said(record.reminders(), ", ", HistoryWords::reminder);
       case TAGS, WANTS -> field.print(record).replace("\n", ", ");
       case STARTED, CANT, PRIVATE, FREE -> field.print(record);
       default -> throw new IllegalStateException("history has no words for " + field);
@@ -126,6 +127,10 @@ final class HistoryWords {
             margins.after().map(one -> one.toMinutes() + " min after"))
         .flatMap(Optional::stream)
         .collect(Collectors.joining(", "));
+  }
+
+  private static String reminder(Duration before) {
+    return Lengths.said(before.abs()) + (before.isNegative() ? " after" : " before");
   }
 
   private static String holder(World world, Assignment given) {

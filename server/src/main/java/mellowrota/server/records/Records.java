@@ -160,7 +160,7 @@ public class Records {
         .orElseThrow(Problem::notFound);
   }
 
-  private void insert(
+  void insert(
       Act act,
       World world,
       Person author,

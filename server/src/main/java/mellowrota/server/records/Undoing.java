@@ -81,7 +81,7 @@ public class Undoing {
         }
         Permits.require(standing, permitNames(done));
       }
-      Undo undo = made(done) ? calledOff(before) : Undo.of(done, RecordFields.flatten(before));
+      Undo undo = of(done, before);
       records.save(act, world, before, RecordFields.apply(before, undo.takesBack()), "");
       for (String field : undo.leaves()) {
         boolean told =
@@ -90,6 +90,11 @@ public class Undoing {
       }
     }
     return Records.Saved.answer(ids, List.copyOf(leaves));
+  }
+
+  /** What takes back what an act did to a record. */
+  static Undo of(List<FieldChange> done, WorkRecord now) {
+    return made(done) ? calledOff(now) : Undo.of(done, RecordFields.flatten(now));
   }
 
   /** Whether the act made the record: its state came from nothing. */

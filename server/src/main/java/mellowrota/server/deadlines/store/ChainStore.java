@@ -1,14 +1,14 @@
 package mellowrota.server.deadlines.store;
 
 import jakarta.persistence.EntityManager;
-import java.util.HashMap;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.deadline.Method;
-import mellowrota.core.deadline.Name;
 import mellowrota.server.crew.NamedRows;
 import mellowrota.server.deadlines.Chains;
 import mellowrota.server.platform.Problem;
@@ -46,7 +46,34 @@ public class ChainStore implements NamedRows {
         .findFirst();
   }
 
-  public long add(String name, String text) {
+  /** The texts that chains were saved with last. */
+  public List<Chains.Version> latest(Collection<Long> chains) {
+    return kept
+        .createQuery(
+            """
+            select v from ChainVersionEntity v join ChainEntity c on v.chain = c.id and v.no = c.no
+            where holds(:ids, c.id)
+            """,
+            ChainVersionEntity.class)
+        .setParameter("ids", chains.toArray(Long[]::new))
+        .getResultList()
+        .stream()
+        .map(ChainVersionEntity::version)
+        .toList();
+  }
+
+  /** Texts by their numbers. */
+  public List<Chains.Version> versions(Collection<Long> ids) {
+    return kept
+        .createQuery("from ChainVersionEntity where holds(:ids, id)", ChainVersionEntity.class)
+        .setParameter("ids", ids.toArray(Long[]::new))
+        .getResultList()
+        .stream()
+        .map(ChainVersionEntity::version)
+        .toList();
+  }
+
+  public long add(String name, Chains.Text text) {
     ChainEntity chain = new ChainEntity();
     chain.name = name;
     chain.no = 1;
@@ -60,7 +87,7 @@ public class ChainStore implements NamedRows {
    *
    * @throws Problem where there is none such
    */
-  public void revise(long id, String name, String text) {
+  public void revise(long id, String name, Chains.Text text) {
     ChainEntity chain = entity(id);
     chain.name = name;
     chain.no++;
@@ -90,29 +117,26 @@ public class ChainStore implements NamedRows {
   }
 
   /** By name. */
-  public List<Method> methods() {
-    return methodEntities().stream().map(MethodEntity::method).toList();
+  public List<Chains.KeptMethod> methods() {
+    return methodEntities().stream().map(MethodEntity::kept).toList();
   }
 
-  /** In place of all there were. */
-  public void setMethods(List<Method> methods) {
-    Map<Name, Method> wanted = new HashMap<>();
-    methods.forEach(one -> wanted.put(one.name(), one));
-    for (MethodEntity one : methodEntities()) {
-      Method method = wanted.remove(Name.of(one.name));
-      if (method == null) {
-        kept.remove(one);
-      } else {
-        one.become(method);
+  /** In place of all there were; what is sent without its number is the one of its name, or new. */
+  public void setMethods(List<Chains.KeptMethod> methods) {
+    List<MethodEntity> entities = methodEntities();
+    Set<MethodEntity> stay = new HashSet<>();
+    for (Chains.KeptMethod one : methods) {
+      MethodEntity entity =
+          entities.stream()
+              .filter(there -> there.is(one) && !stay.contains(there))
+              .findFirst()
+              .orElseGet(MethodEntity::new);
+      stay.add(entity);
+      entity.become(one.method());
+      if (entity.id == null) {
+        kept.persist(entity);
       }
     }
-    wanted
-        .values()
-        .forEach(
-            method -> {
-              MethodEntity entity = new MethodEntity();
-              entity.become(method);
-              kept.persist(entity);
-            });
+    entities.stream().filter(one -> !stay.contains(one)).forEach(kept::remove);
   }
 }

@@ -7,9 +7,11 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
+import java.util.OptionalLong;
 import mellowrota.core.deadline.Method;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.deadline.Unit;
+import mellowrota.server.deadlines.Chains;
 
 /** A way in which a notice goes out. */
 @Entity
@@ -32,7 +34,14 @@ final class MethodEntity {
     unit = method.unit();
   }
 
-  Method method() {
-    return new Method(Name.of(name), number, unit);
+  Chains.KeptMethod kept() {
+    return new Chains.KeptMethod(OptionalLong.of(id), new Method(Name.of(name), number, unit));
+  }
+
+  /** Whether that is this one: by its number, where it has one, else by its name. */
+  boolean is(Chains.KeptMethod one) {
+    return one.number().isPresent()
+        ? one.number().getAsLong() == id
+        : Name.of(name).equals(one.method().name());
   }
 }

@@ -9,7 +9,7 @@ import mellowrota.core.work.Due;
 
 /** A due time as it is kept: local time, zone and chosen offset, or a day. */
 @Embeddable
-class DueParts {
+public class DueParts {
 
   @Column(name = "due_local")
   LocalDateTime local;
@@ -25,7 +25,7 @@ class DueParts {
 
   protected DueParts() {}
 
-  DueParts(Due due) {
+  public DueParts(Due due) {
     if (due instanceof Due.At at) {
       ZonedDateTime time = at.time();
       local = time.toLocalDateTime();
@@ -36,7 +36,7 @@ class DueParts {
     }
   }
 
-  Due due() {
+  public Due due() {
     return day != null ? new Due.On(day) : new Due.At(VisitPart.time(local, zone, offset));
   }
 }

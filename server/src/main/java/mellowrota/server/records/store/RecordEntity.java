@@ -107,6 +107,10 @@ final class RecordEntity {
   /** In minutes. */
   Integer estimate;
 
+  /** In minutes. */
+  @JdbcTypeCode(SqlTypes.ARRAY)
+  Integer[] reminders;
+
   @Version Long version;
 
   @ElementCollection
@@ -172,6 +176,8 @@ final class RecordEntity {
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null;
     wants = RecordField.WANTS.print(record);
     estimate = record.estimate().map(one -> (int) one.toMinutes()).orElse(null);
+    reminders =
+        record.reminders().stream().map(one -> (int) one.toMinutes()).toArray(Integer[]::new);
     becomeParts(record);
   }
 
@@ -251,7 +257,8 @@ final class RecordEntity {
         rulings.stream().map(RulingPart::ruling).toList(),
         leastHeadCount == null ? OptionalInt.empty() : OptionalInt.of(leastHeadCount),
         FieldTexts.wants(wants),
-        Optional.ofNullable(estimate).map(Duration::ofMinutes));
+        Optional.ofNullable(estimate).map(Duration::ofMinutes),
+        Arrays.stream(reminders).map(Duration::ofMinutes).toList());
   }
 
   /** When it is due; a day is over at its end, UTC. */

@@ -1,0 +1,480 @@
+package mellowrota.server.deadlines;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import lombok.RequiredArgsConstructor;
+import lombok.With;
+import mellowrota.core.calendar.CalendarId;
+import mellowrota.core.deadline.Chain;
+import mellowrota.core.deadline.Comparison;
+import mellowrota.core.deadline.Name;
+import mellowrota.core.deadline.Reckoned;
+import mellowrota.core.people.Holder;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.RoleId;
+import mellowrota.core.people.Team;
+import mellowrota.core.time.WorkingDays;
+import mellowrota.core.work.Assignment;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.Due;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.AsSeen;
+import mellowrota.server.records.RecordAccess;
+import mellowrota.server.records.RecordView;
+import mellowrota.server.records.RecordViews;
+import mellowrota.server.sight.World;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/**
+ * DeadlineSets of deadlines for one person. Of a step whose deadline they may not open nothing is
+ * told; sums name other steps, so where anything of a set is hidden from somebody none is told
+ * them.
+ */
+@Component
+@RequiredArgsConstructor
+class DeadlineSetViews {
+
+  private final RecordAccess access;
+
+  @Schema(name = "DeadlineSetWork")
+  record WorkView(long id, @Nullable String ref, @Nullable String title) {}
+
+  @Schema(name = "DeadlineSetStep")
+  record StepView(
+      @Nullable String name,
+      @Nullable Long record,
+      Reckoned.Standing standing,
+      RecordView.@Nullable DueView date,
+      @Schema(description = "How it was reckoned, in words") @With @Nullable String sum,
+      @Schema(description = "Why there is no date, in words") @Nullable String why,
+      @Schema(description = "Who is on it") @Nullable List<String> people,
+      boolean late) {}
+
+  @Schema(name = "DeadlineSetOffer")
+  record OfferView(
+      @Schema(description = "Its chain has a newer text") boolean newerText,
+      @Schema(description = "The date that it follows is another by now") boolean keyDate,
+      @Schema(description = "How many of its dates would be others") int changes) {}
+
+  @Schema(name = "DeadlineSet")
+  record SetView(
+      long id,
+      @Nullable Long chain,
+      @Nullable String name,
+      @Schema(description = "What the key date is called") @Nullable String keyDateName,
+      @Nullable WorkView work,
+      KeptSet.Follows.@Nullable What follows,
+      @Nullable String followsName,
+      RecordView.@Nullable PlaceView place,
+      String zone,
+      RecordView.@Nullable DueView keyDate,
+      @Nullable String method,
+      boolean asksMethod,
+      List<DeadlineSetInput.AnswerSchema> answers,
+      @With List<StepView> steps,
+      @With @Nullable OfferView offer,
+      @Schema(description = "Its caller may change it") boolean mayChange,
+      @With String tag)
+      implements AsSeen.Tagged<SetView> {}
+
+  @Schema(name = "DeadlineSetPage")
+  record PageView(List<SetView> sets, @Nullable String next) {}
+
+  @Schema(name = "DeadlineSetLookLine")
+  record LineView(
+      String step,
+      Comparison.Kind kind,
+      Reckoned.Standing standing,
+      RecordView.@Nullable DueView before,
+      RecordView.@Nullable DueView after,
+      @Nullable String sum,
+      @Nullable String why,
+      boolean past,
+      @Schema(description = "Why its date is no working day; empty text: by the week")
+          @Nullable String off,
+      @Schema(description = "Other steps of the set on that day") List<String> sameDay,
+      List<String> people) {}
+
+  @Schema(name = "DeadlineSetLook")
+  record LookView(
+      @Nullable Long set,
+      String name,
+      String keyDateName,
+      RecordView.@Nullable DueView keyDateBefore,
+      RecordView.@Nullable DueView keyDate,
+      List<LineView> lines,
+      Map<Comparison.Kind, Integer> counts,
+      @Schema(description = "Teams that would see what the Lead sees") List<String> teamsLead) {}
+
+  @Schema(name = "DeadlineSetsLook")
+  record LooksView(
+      List<LookView> sets,
+      @Schema(description = "How many steps fall in each class, over all sets")
+          Map<Comparison.Kind, Integer> counts,
+      @Schema(description = "On how many calendars they stand") int calendars,
+      @Schema(description = "Who has them") List<String> people) {}
+
+  @Schema(name = "DeadlineSetsAnswer")
+  record AnswerView(
+      long act, List<Long> sets, @Nullable Long entries, @Nullable Integer calendars) {}
+
+  // ---- A set for one person --------------------------------------------------------------------
+
+  /** What one person may know of a set. */
+  private record Seen(
+      Ground ground, KeptSet set, Map<RecordId, RecordAccess.Standing> standings, Person asker) {
+
+    Optional<RecordAccess.Standing> of(Optional<RecordId> id) {
+      return id.map(standings::get).filter(RecordAccess.Standing::opens);
+    }
+
+    /**
+     * Whether the set is told as the office has it: to coordinators, and to whoever has office
+     * rights on the work, or without work on all deadlines.
+     */
+    boolean isOffice() {
+      if (asker.isCoordinator()) {
+        return true;
+      }
+      if (set.to().record().isPresent()) {
+        return of(set.to().record()).filter(RecordAccess.Standing::isOffice).isPresent();
+      }
+      List<RecordId> all = deadlines();
+      return !all.isEmpty()
+          && all.stream()
+              .allMatch(
+                  id -> of(Optional.of(id)).filter(RecordAccess.Standing::isOffice).isPresent());
+    }
+
+    private List<RecordId> deadlines() {
+      return set.state().lines().stream().flatMap(line -> line.record().stream()).toList();
+    }
+
+    private static boolean shows(RecordAccess.Standing standing) {
+      return standing.sees(DetailKey.TIMES) && standing.sees(DetailKey.TITLE);
+    }
+
+    /** Whether nothing of it is hidden from them. */
+    boolean isWhole() {
+      return isOffice()
+          && set.to()
+              .record()
+              .map(id -> of(Optional.of(id)).filter(Seen::shows).isPresent())
+              .orElse(true)
+          && deadlines().stream()
+              .allMatch(id -> of(Optional.of(id)).filter(Seen::shows).isPresent());
+    }
+
+    boolean seesKeyDate() {
+      Optional<RecordAccess.Standing> work = of(set.to().record());
+      return set.to().record().isPresent()
+          ? work.filter(one -> one.sees(DetailKey.TIMES)).isPresent()
+              && (isOffice() || set.to().follows().isPresent())
+          : isOffice();
+    }
+  }
+
+  private List<Seen> standings(Ground ground, Collection<KeptSet> sets, Person asker) {
+    Map<RecordId, WorkRecord> about = new TreeMap<>();
+    for (KeptSet set : sets) {
+      ground.record(set.to().record()).ifPresent(one -> about.put(one.id(), one));
+      set.state()
+          .lines()
+          .forEach(line -> ground.record(line.record()).ifPresent(one -> about.put(one.id(), one)));
+    }
+    Map<RecordId, RecordAccess.Standing> standings = new HashMap<>();
+    access
+        .standings(ground.world, asker, about.values())
+        .forEach(one -> standings.put(one.record().id(), one));
+    return sets.stream().map(set -> new Seen(ground, set, standings, asker)).toList();
+  }
+
+  /** Those of the sets of which they may know anything, each with its tag, without sums. */
+  List<SetView> seen(Ground ground, Collection<KeptSet> sets, Person asker) {
+    return standings(ground, sets, asker).stream()
+        .map(DeadlineSetViews::view)
+        .flatMap(Optional::stream)
+        .map(AsSeen::tagged)
+        .toList();
+  }
+
+  /**
+   * The same with what a fresh reckoning would change, where nothing of a set is hidden from them.
+   *
+   * @param sums with sums too
+   */
+  List<SetView> told(Ground ground, Collection<KeptSet> sets, Person asker, boolean sums) {
+    List<SetView> found = new ArrayList<>();
+    for (Seen seen : standings(ground, sets, asker)) {
+      Optional<SetView> view = view(seen).map(AsSeen::tagged);
+      if (seen.isWhole()) {
+        view = view.map(it -> (sums ? withSums(seen, it) : it).withOffer(offer(seen)));
+      }
+      view.ifPresent(found::add);
+    }
+    return found;
+  }
+
+  private static Optional<SetView> view(Seen seen) {
+    KeptSet set = seen.set();
+    World world = seen.ground().world;
+    boolean office = seen.isOffice();
+    Chain chain = seen.ground().chain(set.state().chainVersion());
+    List<StepView> steps = steps(seen, office);
+    if (steps.isEmpty() && !office) {
+      return Optional.empty();
+    }
+    Optional<RecordAccess.Standing> work = seen.of(set.to().record());
+    return Optional.of(
+        new SetView(
+            set.id(),
+            office ? set.chain() : null,
+            office ? chain.name().text() : null,
+            seen.seesKeyDate() ? chain.keyDate().text() : null,
+            work.map(DeadlineSetViews::work).orElse(null),
+            seen.seesKeyDate() ? set.to().follows().map(KeptSet.Follows::what).orElse(null) : null,
+            seen.seesKeyDate() ? set.to().follows().map(KeptSet.Follows::name).orElse(null) : null,
+            place(seen, office),
+            set.to().zone().getId(),
+            seen.seesKeyDate()
+                ? set.state().keyDate().map(due -> due(due, world)).orElse(null)
+                : null,
+            office
+                ? seen.ground().method(set.state().method()).map(m -> m.name().text()).orElse(null)
+                : null,
+            office && asksMethod(chain),
+            office ? answers(chain, set.state()) : List.of(),
+            steps,
+            null,
+            seen.asker().isCoordinator(),
+            ""));
+  }
+
+  private static WorkView work(RecordAccess.Standing one) {
+    return new WorkView(
+        one.record().id().value(),
+        one.sees(DetailKey.REF) ? one.record().ref() : null,
+        one.sees(DetailKey.TITLE) ? one.record().text(DetailKey.TITLE).orElse(null) : null);
+  }
+
+  private static RecordView.PlaceView place(Seen seen, boolean office) {
+    Optional<RecordAccess.Standing> work = seen.of(seen.set().to().record());
+    boolean sees =
+        seen.set().to().record().isPresent()
+            ? work.filter(one -> one.sees(DetailKey.PLACE)).isPresent()
+            : office;
+    return seen.set()
+        .to()
+        .place()
+        .filter(id -> sees)
+        .flatMap(seen.ground().world.places()::find)
+        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()))
+        .orElse(null);
+  }
+
+  static boolean asksMethod(Chain chain) {
+    return chain.steps().stream()
+        .anyMatch(step -> step.by().filter(by -> by.method().isEmpty()).isPresent());
+  }
+
+  private static List<DeadlineSetInput.AnswerSchema> answers(Chain chain, KeptSet.State state) {
+    return chain.questions().stream()
+        .map(one -> new DeadlineSetInput.AnswerSchema(one.text(), state.answers().get(one)))
+        .toList();
+  }
+
+  private static List<StepView> steps(Seen seen, boolean office) {
+    Map<Name, KeptSet.Line> lines = new HashMap<>();
+    seen.set().state().lines().forEach(line -> lines.put(line.step(), line));
+    List<StepView> found = new ArrayList<>();
+    for (Reckoned one : seen.ground().stands(seen.set().to(), seen.set().state())) {
+      Optional<RecordId> id =
+          Optional.ofNullable(lines.get(one.step().name())).flatMap(KeptSet.Line::record);
+      Optional<RecordAccess.Standing> standing = seen.of(id);
+      if (id.isPresent() ? standing.isPresent() : office) {
+        found.add(step(seen, one, standing, office));
+      }
+    }
+    return found;
+  }
+
+  private static StepView step(
+      Seen seen, Reckoned one, Optional<RecordAccess.Standing> standing, boolean office) {
+    World world = seen.ground().world;
+    boolean times = standing.map(it -> it.sees(DetailKey.TIMES)).orElse(office);
+    boolean title = standing.map(it -> it.sees(DetailKey.TITLE)).orElse(office);
+    Optional<Due> date = one.date().filter(due -> times);
+    boolean done = standing.filter(it -> it.record().isDone()).isPresent();
+    return new StepView(
+        title
+            ? standing
+                .flatMap(it -> it.record().text(DetailKey.TITLE))
+                .orElse(one.step().name().text())
+            : null,
+        standing.map(it -> it.record().id().value()).orElse(null),
+        times && office
+            ? one.standing()
+            : date.isPresent() && done ? Reckoned.Standing.DONE : Reckoned.Standing.RECKONED,
+        date.map(due -> due(due, world)).orElse(null),
+        null,
+        seen.isWhole() && one.date().isEmpty() ? one.why().map(SumWords::said).orElse(null) : null,
+        standing
+            .filter(it -> it.sees(DetailKey.PEOPLE))
+            .map(it -> people(world, it.record().assignments()))
+            .orElse(null),
+        date.filter(
+                due -> !done && !due.overdueFrom(seen.set().to().zone()).isAfter(seen.ground().now))
+            .isPresent());
+  }
+
+  private static RecordView.DueView due(Due due, World world) {
+    return RecordViews.due(due, world.house().zone());
+  }
+
+  static List<String> people(World world, Collection<Assignment> assignments) {
+    return assignments.stream()
+        .map(one -> holder(world, one.holder()))
+        .filter(name -> !name.isEmpty())
+        .distinct()
+        .sorted()
+        .toList();
+  }
+
+  private static String holder(World world, Holder holder) {
+    return holder instanceof Holder.OnePerson one
+        ? world.crew().person(one.person()).map(Person::name).orElse("")
+        : world.crew().team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
+  }
+
+  private static SetView withSums(Seen seen, SetView view) {
+    KeptSet set = seen.set();
+    List<Reckoned> stands = seen.ground().stands(set.to(), set.state());
+    SumWords words = words(set.to().zone(), set.state().keyDate());
+    List<StepView> told = new ArrayList<>();
+    for (int i = 0; i < stands.size(); i++) {
+      told.add(view.steps().get(i).withSum(sum(words, stands.get(i))));
+    }
+    return view.withSteps(told);
+  }
+
+  private static SumWords words(ZoneId zone, Optional<Due> keyDate) {
+    return new SumWords(zone, keyDate.map(due -> due.day(zone)).map(LocalDate::getYear).orElse(0));
+  }
+
+  /** How a date comes about that is the chain's own. */
+  private static String sum(SumWords words, Reckoned one) {
+    boolean isReckoned =
+        one.standing() == Reckoned.Standing.RECKONED
+            && one.sum().isPresent()
+            && one.date().filter(due -> due.isSame(one.sum().get().result())).isPresent();
+    return isReckoned ? one.sum().map(words::said).orElse(null) : null;
+  }
+
+  private static @Nullable OfferView offer(Seen seen) {
+    Ground ground = seen.ground();
+    KeptSet set = seen.set();
+    DeadlineSetPlan plan =
+        DeadlineSetPlan.changing(ground, set, DeadlineSetChange.NEWEST, seen.asker().id());
+    boolean newer = plan.next().chainVersion() != set.state().chainVersion();
+    boolean keyDate = !plan.next().keyDate().equals(set.state().keyDate());
+    int changes =
+        (int) plan.deadlines().stream().filter(one -> one.isMade() || one.changes()).count();
+    return newer || keyDate || changes > 0 ? new OfferView(newer, keyDate, changes) : null;
+  }
+
+  // ---- The look --------------------------------------------------------------------------------
+
+  /** A plan, of a set that is there or is to be made. */
+  record Planned(Optional<KeptSet> set, DeadlineSetPlan plan) {}
+
+  /** What would become of sets, for a coordinator. */
+  LooksView looks(Ground ground, List<Planned> all) {
+    World world = ground.world;
+    Map<Comparison.Kind, Integer> counts = new EnumMap<>(Comparison.Kind.class);
+    Set<CalendarId> calendars = new HashSet<>();
+    List<Assignment> people = new ArrayList<>();
+    List<LookView> looks = new ArrayList<>();
+    for (Planned one : all) {
+      LookView look = look(ground, one);
+      look.counts().forEach((kind, count) -> counts.merge(kind, count, Integer::sum));
+      looks.add(look);
+      one.plan().people().forEach(people::add);
+      for (DeadlineSetPlan.Deadline deadline : one.plan().deadlines()) {
+        if (deadline.isMade() || deadline.changes()) {
+          deadline.before().ifPresent(it -> calendars.addAll(calendars(world, it)));
+          deadline.after().ifPresent(it -> calendars.addAll(calendars(world, it)));
+        }
+      }
+    }
+    return new LooksView(looks, counts, calendars.size(), people(world, people));
+  }
+
+  private static List<CalendarId> calendars(World world, WorkRecord record) {
+    return world.router().land(record).stream()
+        .map(landing -> landing.entry().key().calendar())
+        .toList();
+  }
+
+  private LookView look(Ground ground, Planned one) {
+    DeadlineSetPlan plan = one.plan();
+    World world = ground.world;
+    SumWords words = words(plan.to().zone(), plan.next().keyDate());
+    Map<Name, DeadlineSetPlan.Deadline> deadlines = new HashMap<>();
+    plan.deadlines().forEach(it -> deadlines.put(it.step(), it));
+    Map<Comparison.Kind, Integer> counts = new EnumMap<>(Comparison.Kind.class);
+    List<LineView> lines = new ArrayList<>();
+    for (Comparison line : plan.lines()) {
+      counts.merge(line.kind(), 1, Integer::sum);
+      Optional<WorkRecord> deadline =
+          Optional.ofNullable(deadlines.get(line.step())).flatMap(DeadlineSetPlan.Deadline::after);
+      lines.add(
+          new LineView(
+              line.step().text(),
+              line.kind(),
+              line.after().or(line::before).orElseThrow().standing(),
+              line.before().flatMap(Reckoned::date).map(it -> due(it, world)).orElse(null),
+              line.after().flatMap(Reckoned::date).map(it -> due(it, world)).orElse(null),
+              line.after().map(it -> sum(words, it)).orElse(null),
+              line.after()
+                  .filter(it -> it.date().isEmpty())
+                  .flatMap(Reckoned::why)
+                  .map(SumWords::said)
+                  .orElse(null),
+              line.past(),
+              line.off().map(WorkingDays.Off::why).map(why -> why.orElse("")).orElse(null),
+              line.sameDay().stream().map(Name::text).toList(),
+              deadline.map(it -> people(world, it.assignments())).orElse(List.of())));
+    }
+    return new LookView(
+        one.set().map(KeptSet::id).orElse(null),
+        plan.chain().name().text(),
+        plan.chain().keyDate().text(),
+        one.set().flatMap(set -> set.state().keyDate()).map(it -> due(it, world)).orElse(null),
+        plan.next().keyDate().map(it -> due(it, world)).orElse(null),
+        lines,
+        counts,
+        teamsLead(world, plan));
+  }
+
+  private static List<String> teamsLead(World world, DeadlineSetPlan plan) {
+    return people(
+        world,
+        plan.people()
+            .filter(one -> one.role().equals(RoleId.LEAD))
+            .filter(one -> one.holder() instanceof Holder.WholeTeam)
+            .toList());
+  }
+}

@@ -1,0 +1,271 @@
+package mellowrota.server.deadlines;
+
+import static mellowrota.server.platform.Words.say;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lombok.RequiredArgsConstructor;
+import mellowrota.core.deadline.Name;
+import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.work.RecordId;
+import mellowrota.core.work.WorkRecord;
+import mellowrota.server.acts.Act;
+import mellowrota.server.acts.Acts;
+import mellowrota.server.acts.Undoes;
+import mellowrota.server.deadlines.store.ChainStore;
+import mellowrota.server.deadlines.store.DeadlineSetStore;
+import mellowrota.server.platform.IfMatch;
+import mellowrota.server.platform.Problem;
+import mellowrota.server.records.OwnRecords;
+import mellowrota.server.regions.Regions;
+import mellowrota.server.sight.World;
+import mellowrota.server.sight.Worlds;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * DeadlineSets of deadlines: made, moved and taken off, each time whole and in one act, as their
+ * {@link DeadlineSetPlan} says. They are the coordinators' to change.
+ */
+@Service
+@RequiredArgsConstructor
+public class DeadlineSets implements Undoes {
+
+  private final DeadlineSetStore store;
+  private final ChainStore texts;
+  private final Chains chains;
+  private final OwnRecords records;
+  private final Regions regions;
+  private final DeadlineSetViews views;
+  private final Acts acts;
+  private final Worlds worlds;
+  private final Clock clock;
+
+  /** A set that is wanted. */
+  record Making(long chain, KeptSet.Belongs to, KeptSet.State begun, DeadlineSetChange change) {}
+
+  /** What is wanted of a set, as it was seen. */
+  record Moving(long set, IfMatch match, DeadlineSetChange change, JsonNode body) {}
+
+  /** What was done, with the sets it made or changed. */
+  record Saved(Acts.Done done, List<Long> sets) {
+    static Saved of(Acts.Done done) {
+      return new Saved(
+          done,
+          Stream.of(done.answer().split(","))
+              .filter(one -> !one.isEmpty())
+              .map(Long::valueOf)
+              .toList());
+    }
+
+    static String answer(Collection<Long> sets) {
+      return sets.stream().map(String::valueOf).collect(Collectors.joining(","));
+    }
+  }
+
+  // ---- What is read ----------------------------------------------------------------------------
+
+  /** What these sets rest on, their deadlines among it. */
+  Ground ground(World world, Instant now, List<KeptSet> sets, boolean forUpdate) {
+    Ground ground = new Ground(world, now, regions.workDays(world.house().week()), chains);
+    Set<Long> used = new HashSet<>();
+    Set<RecordId> about = new TreeSet<>();
+    for (KeptSet set : sets) {
+      used.add(set.state().chainVersion());
+      set.to().record().ifPresent(about::add);
+      set.state().lines().forEach(line -> line.record().ifPresent(about::add));
+    }
+    ground.take(texts.versions(used));
+    ground.take(texts.latest(sets.stream().map(KeptSet::chain).collect(Collectors.toSet())));
+    ground.take(records.load(about, forUpdate).stream());
+    return ground;
+  }
+
+  /** What sets that are to be made rest on. */
+  Ground ground(World world, Instant now, Collection<Long> chainsOf, Collection<RecordId> about) {
+    Ground ground = new Ground(world, now, regions.workDays(world.house().week()), chains);
+    ground.take(texts.latest(chainsOf));
+    ground.take(records.load(new TreeSet<>(about), false).stream());
+    return ground;
+  }
+
+  List<KeptSet> load(Collection<Long> ids) {
+    return store.load(ids, false);
+  }
+
+  List<Long> after(long number, int most) {
+    return store.after(number, most);
+  }
+
+  /** The sets around a record, as far as this person may know of them. */
+  List<DeadlineSetViews.SetView> around(World world, Person asker, RecordId record) {
+    records.requireOpens(world, asker, record);
+    List<KeptSet> all = store.load(store.around(List.of(record)), false);
+    return views.told(ground(world, clock.instant(), all, false), all, asker, true);
+  }
+
+  // ---- Acts ------------------------------------------------------------------------------------
+
+  /** Makes sets, as what was sent says of the house as it is when they are made. */
+  Saved make(
+      PersonId asker,
+      Optional<String> key,
+      JsonNode body,
+      Function<World, DeadlineSetInput.Makings> read) {
+    return Saved.of(
+        acts.run(
+            Acts.Wanted.by(asker, "deadlines.make", key, body.toString()),
+            act -> {
+              World world = worlds.locked(act.worldVersion());
+              DeadlineSetInput.Makings wanted = read.apply(world);
+              act.because(wanted.reason());
+              List<Long> made = new ArrayList<>();
+              for (Making one : wanted.all()) {
+                DeadlineSetPlan plan = plan(wanted.ground(), one, asker);
+                made.add(store.add(one.chain(), one.to(), keep(act, world, plan).by(act.id())));
+              }
+              return Saved.answer(made);
+            }));
+  }
+
+  static DeadlineSetPlan plan(Ground ground, Making one, PersonId asker) {
+    return DeadlineSetPlan.making(ground, one.to(), one.begun(), one.change(), asker);
+  }
+
+  /** Changes sets that are still as they were seen, or takes them off. */
+  Saved move(
+      PersonId asker,
+      String kind,
+      Optional<String> key,
+      JsonNode body,
+      Function<World, DeadlineSetInput.Movings> read) {
+    return Saved.of(
+        acts.run(
+            Acts.Wanted.by(asker, kind, key, body.toString()),
+            act -> {
+              World world = worlds.locked(act.worldVersion());
+              DeadlineSetInput.Movings wanted = read.apply(world);
+              act.because(wanted.reason());
+              List<KeptSet> sets = found(wanted, true);
+              Ground ground = ground(world, act.at(), sets, true);
+              List<Long> changed = new ArrayList<>();
+              for (Map.Entry<KeptSet, DeadlineSetPlan> one :
+                  plans(ground, sets, wanted, world.person(asker)).entrySet()) {
+                if (one.getValue().changes(one.getKey().state())) {
+                  KeptSet.State next = keep(act, world, one.getValue());
+                  store.write(one.getKey(), next.by(act.id()));
+                  changed.add(one.getKey().id());
+                }
+              }
+              return Saved.answer(changed);
+            }));
+  }
+
+  /** The sets that are named, each once. */
+  List<KeptSet> found(DeadlineSetInput.Movings wanted, boolean forUpdate) {
+    List<Long> ids = wanted.all().stream().map(Moving::set).toList();
+    List<KeptSet> sets =
+        store.load(ids, forUpdate).stream().filter(one -> !one.state().isOff()).toList();
+    if (sets.size() < ids.size()) {
+      throw Problem.notFound();
+    }
+    return sets;
+  }
+
+  /** What becomes of each, where it is still as its changer saw it. */
+  Map<KeptSet, DeadlineSetPlan> plans(
+      Ground ground, List<KeptSet> sets, DeadlineSetInput.Movings wanted, Person asker) {
+    Map<Long, Moving> moves = new HashMap<>();
+    wanted.all().forEach(one -> moves.put(one.set(), one));
+    Map<KeptSet, DeadlineSetPlan> found =
+        new TreeMap<>((one, other) -> Long.compare(one.id(), other.id()));
+    List<DeadlineSetViews.SetView> seen = views.seen(ground, sets, asker);
+    for (int i = 0; i < sets.size(); i++) {
+      KeptSet set = sets.get(i);
+      Moving move = moves.get(set.id());
+      move.match().require(seen.get(i).tag(), seen.get(i), move.body());
+      wanted.requireFits(ground, set, move.change());
+      found.put(set, DeadlineSetPlan.changing(ground, set, move.change(), asker.id()));
+    }
+    return found;
+  }
+
+  /** Makes and changes the deadlines; the state with the numbers of those that are new. */
+  private KeptSet.State keep(Act act, World world, DeadlineSetPlan plan) {
+    Map<Name, RecordId> made = new HashMap<>();
+    for (DeadlineSetPlan.Deadline one : plan.deadlines()) {
+      if (one.isMade()) {
+        WorkRecord record = records.make(act, world, world.person(act.actor()), one.after().get());
+        made.put(one.step(), record.id());
+      } else if (one.changes()) {
+        records.change(act, world, one.before().get(), one.after().get());
+      }
+    }
+    KeptSet.State next = plan.next();
+    return next.with(
+        next.lines().stream()
+            .map(line -> line.as(Optional.ofNullable(made.get(line.step())).or(line::record)))
+            .toList());
+  }
+
+  // ---- Back ------------------------------------------------------------------------------------
+
+  @Override
+  public boolean knows(long act) {
+    return !store.changedBy(act).isEmpty();
+  }
+
+  @Override
+  public boolean mayUndo(PersonId asker, long act) {
+    return worlds.now().person(asker).isCoordinator();
+  }
+
+  /**
+   * Puts back what an act made of sets, whole: each is as it was before, and what it made comes
+   * off. What was done since stays done, with its date.
+   *
+   * @throws Problem where one of them was changed since
+   */
+  @Override
+  public Acts.Done undo(PersonId asker, long undone, Optional<String> key) {
+    Acts.Wanted wanted =
+        Acts.Wanted.by(asker, "deadlines.undo", key, Long.toString(undone)).undoing(undone);
+    return acts.run(
+        wanted,
+        act -> {
+          World world = worlds.locked(act.worldVersion());
+          List<Long> ids = store.changedBy(undone);
+          for (KeptSet set : store.load(ids, true)) {
+            if (set.state().act() != undone) {
+              throw Problem.of(409, "changed-meanwhile", say("deadlines.changed-since"));
+            }
+            KeptSet.State back =
+                store
+                    .version(set.id(), set.no() - 1)
+                    .map(before -> before.by(act.id()))
+                    .orElseGet(() -> set.state().off(act.id()));
+            store.write(set, back);
+          }
+          for (WorkRecord record : records.load(records.changedBy(undone), true)) {
+            if (!record.isDone()) {
+              records.takeBack(act, world, undone, record);
+            }
+          }
+          return Saved.answer(ids);
+        });
+  }
+}
