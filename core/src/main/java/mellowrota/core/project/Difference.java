@@ -9,6 +9,7 @@ import java.util.TreeMap;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryKey;
+import mellowrota.core.entry.Family;
 import mellowrota.core.sight.Face;
 
 /**
@@ -120,7 +121,8 @@ public record Difference(List<EntryChange> entries) {
     List<FaceChange> faces = new ArrayList<>();
     for (Projector.Seen seen : one.faces()) {
       StoredFace before = stored.faces().get(seen.rendering());
-      Optional<FaceChange> change = faceChange(seen, before, stored.sequence());
+      Optional<FaceChange> change =
+          faceChange(entry.key().family(), seen, before, stored.sequence());
       if (change.isPresent()) {
         faces.add(change.get());
         highest = Math.max(highest, change.get().sequence());
@@ -153,8 +155,9 @@ public record Difference(List<EntryChange> entries) {
         new EntryChange(entry.key(), Move.WAITS, Optional.of(entry), sequence, gone));
   }
 
+  /** A date that comes back as it was served last has not changed; a span that does has. */
   private static Optional<FaceChange> faceChange(
-      Projector.Seen seen, StoredFace before, int highest) {
+      Family family, Projector.Seen seen, StoredFace before, int highest) {
     String canonical = seen.face().canonical();
     if (before == null) {
       return Optional.of(FaceChange.shows(seen.rendering(), seen.face(), canonical, highest));
@@ -163,7 +166,8 @@ public record Difference(List<EntryChange> entries) {
       return Optional.empty();
     }
     boolean rises =
-        !before.live() || Face.parse(before.canonical()).differsInTimesOrState(seen.face());
+        !before.live() && family != Family.DUE
+            || Face.parse(before.canonical()).differsInTimesOrState(seen.face());
     int sequence = rises ? before.sequence() + 1 : before.sequence();
     return Optional.of(FaceChange.shows(seen.rendering(), seen.face(), canonical, sequence));
   }
