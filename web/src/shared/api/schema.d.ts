@@ -12,10 +12,10 @@ export interface paths {
             cookie?: never;
         };
         /** List your app passwords, without their text */
-        get: operations["list_2"];
+        get: operations["list_3"];
         put?: never;
         /** Create an app password for a calendar app; its text is shown only once */
-        post: operations["make_1"];
+        post: operations["make_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -629,6 +629,126 @@ export interface paths {
         };
         /** Holidays of all regions, and closures, in a range of days */
         get: operations["daysOff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the sets of deadlines that the caller has office rights on */
+        get: operations["list_2"];
+        put?: never;
+        /** Make sets of deadlines as one change */
+        post: operations["make_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What sets would come to; changes nothing */
+        post: operations["lookAtMaking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move key dates, answer, choose, reckon anew: several sets as one change */
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/move/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would become of sets, both sides beside each other; changes nothing */
+        post: operations["lookAtMove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take sets off with all that is not done, as one change */
+        post: operations["off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/off/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would come off with sets; changes nothing */
+        post: operations["lookAtOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One set of deadlines, each date with its sum */
+        get: operations["one_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1540,6 +1660,23 @@ export interface paths {
         patch: operations["change_3"];
         trace?: never;
     };
+    "/api/v1/records/{id}/deadline-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sets of deadlines that a record is in, or whose key date belongs to it */
+        get: operations["around"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/records/{id}/history": {
         parameters: {
             query?: never;
@@ -2326,6 +2463,11 @@ export interface components {
         };
         ChainTried: {
             answers?: components["schemas"]["ChainAnswer"][];
+            /**
+             * Format: int64
+             * @description The chain that it would be the next version of
+             */
+            chain?: number;
             keyDate?: components["schemas"]["DueChange"];
             /** @description The method of notice that is chosen */
             method?: string;
@@ -2662,6 +2804,188 @@ export interface components {
         DayTimes: {
             from: string;
             until: string;
+        };
+        DeadlineSet: {
+            answers: components["schemas"]["DeadlineSetAnswer"][];
+            asksMethod: boolean;
+            /** Format: int64 */
+            chain?: number;
+            /** @enum {string} */
+            follows?: "BEGINS" | "DUE" | "DATE";
+            followsName?: string;
+            /** Format: int64 */
+            id: number;
+            keyDate?: components["schemas"]["DueView"];
+            /** @description What the key date is called */
+            keyDateName?: string;
+            /** @description Its caller may change it */
+            mayChange: boolean;
+            method?: string;
+            name?: string;
+            offer?: components["schemas"]["DeadlineSetOffer"];
+            place?: components["schemas"]["PlaceView"];
+            steps: components["schemas"]["DeadlineSetStep"][];
+            tag: string;
+            work?: components["schemas"]["DeadlineSetWork"];
+            zone: string;
+        };
+        DeadlineSetAnswer: {
+            question: string;
+            yes?: boolean;
+        };
+        DeadlineSetFollows: {
+            /** @description Of the named date */
+            name?: string;
+            /** @enum {string} */
+            what: "BEGINS" | "DUE" | "DATE";
+        };
+        DeadlineSetLook: {
+            counts: {
+                [key: string]: number;
+            };
+            keyDate?: components["schemas"]["DueView"];
+            keyDateBefore?: components["schemas"]["DueView"];
+            keyDateName: string;
+            lines: components["schemas"]["DeadlineSetLookLine"][];
+            name: string;
+            /** Format: int64 */
+            set?: number;
+            /** @description Teams that would see what the Lead sees */
+            teamsLead: string[];
+        };
+        DeadlineSetLookLine: {
+            after?: components["schemas"]["DueView"];
+            before?: components["schemas"]["DueView"];
+            /** @enum {string} */
+            kind: "REMOVED" | "DONE" | "KEPT_BY_HAND" | "DOES_NOT_APPLY" | "MOVED" | "UNCHANGED" | "NOW_DATED" | "NOW_WITHOUT_DATE" | "STILL_WITHOUT_DATE";
+            /** @description Why its date is no working day; empty text: by the week */
+            off?: string;
+            past: boolean;
+            people: string[];
+            /** @description Other steps of the set on that day */
+            sameDay: string[];
+            /** @enum {string} */
+            standing: "LEFT_OUT" | "DONE" | "BY_HAND" | "DOES_NOT_APPLY" | "PENDING" | "NO_DATE" | "RECKONED";
+            step: string;
+            sum?: string;
+            why?: string;
+        };
+        DeadlineSetMaking: {
+            answers?: components["schemas"]["DeadlineSetAnswer"][];
+            /** Format: int64 */
+            chain: number;
+            /** @description The date of that work that the key date follows; else it is typed */
+            follows?: components["schemas"]["DeadlineSetFollows"];
+            keyDate?: components["schemas"]["DueChange"];
+            method?: string;
+            /**
+             * Format: int64
+             * @description Where there is no work
+             */
+            place?: number;
+            /**
+             * Format: int64
+             * @description The work that the key date belongs to
+             */
+            record?: number;
+            steps?: components["schemas"]["DeadlineSetStepChange"][];
+        };
+        DeadlineSetMove: {
+            answers?: components["schemas"]["DeadlineSetAnswer"][];
+            /** @description The tag of what was seen of it, or * */
+            ifMatch: string;
+            keyDate?: components["schemas"]["DueChange"];
+            method?: string;
+            /** @description Goes by the latest text of its chain */
+            newest?: boolean;
+            /** Format: int64 */
+            set: number;
+            steps?: components["schemas"]["DeadlineSetStepChange"][];
+        };
+        DeadlineSetOff: {
+            /** @description The tag of what was seen of it, or * */
+            ifMatch: string;
+            /** Format: int64 */
+            set: number;
+        };
+        DeadlineSetOffer: {
+            /**
+             * Format: int32
+             * @description How many of its dates would be others
+             */
+            changes: number;
+            /** @description The date that it follows is another by now */
+            keyDate: boolean;
+            /** @description Its chain has a newer text */
+            newerText: boolean;
+        };
+        DeadlineSetPage: {
+            next?: string;
+            sets: components["schemas"]["DeadlineSet"][];
+        };
+        DeadlineSetStep: {
+            date?: components["schemas"]["DueView"];
+            late: boolean;
+            name?: string;
+            /** @description Who is on it */
+            people?: string[];
+            /** Format: int64 */
+            record?: number;
+            /** @enum {string} */
+            standing: "LEFT_OUT" | "DONE" | "BY_HAND" | "DOES_NOT_APPLY" | "PENDING" | "NO_DATE" | "RECKONED";
+            /** @description How it was reckoned, in words */
+            sum?: string;
+            /** @description Why there is no date, in words */
+            why?: string;
+        };
+        DeadlineSetStepChange: {
+            /** @description Set by hand; null: it goes by the chain again */
+            date?: components["schemas"]["DueChange"];
+            /** @description It stays where it stands, from now on by hand */
+            keep?: boolean;
+            leftOut?: boolean;
+            step: string;
+        };
+        DeadlineSetWork: {
+            /** Format: int64 */
+            id: number;
+            ref?: string;
+            title?: string;
+        };
+        DeadlineSetsAnswer: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int32 */
+            calendars?: number;
+            /** Format: int64 */
+            entries?: number;
+            sets: number[];
+        };
+        DeadlineSetsLook: {
+            /**
+             * Format: int32
+             * @description On how many calendars they stand
+             */
+            calendars: number;
+            /** @description How many steps fall in each class, over all sets */
+            counts: {
+                [key: string]: number;
+            };
+            /** @description Who has them */
+            people: string[];
+            sets: components["schemas"]["DeadlineSetLook"][];
+        };
+        DeadlineSetsMaking: {
+            reason?: string;
+            sets: components["schemas"]["DeadlineSetMaking"][];
+        };
+        DeadlineSetsMove: {
+            reason?: string;
+            sets: components["schemas"]["DeadlineSetMove"][];
+        };
+        DeadlineSetsOff: {
+            reason?: string;
+            sets: components["schemas"]["DeadlineSetOff"][];
         };
         DemoAccounts: {
             emails: string[];
@@ -3448,6 +3772,11 @@ export interface components {
             name: string;
         };
         NoticeMethod: {
+            /**
+             * Format: int64
+             * @description Absent: the one of that name, or a new one
+             */
+            id?: number;
             name: string;
             /**
              * Format: int32
@@ -4676,7 +5005,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    list_2: {
+    list_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4700,7 +5029,7 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
-    make_1: {
+    make_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5869,6 +6198,257 @@ export interface operations {
             400: components["responses"]["MALFORMED"];
             401: components["responses"]["NOT_SIGNED_IN"];
             403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    list_2: {
+        parameters: {
+            query?: {
+                cursor?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetPage"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    make_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A request sent twice under one key is done once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsMaking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsAnswer"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    lookAtMaking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsMaking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsLook"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A request sent twice under one key is done once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsMove"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsAnswer"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    lookAtMove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsMove"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsLook"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    off: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A request sent twice under one key is done once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsOff"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsAnswer"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    lookAtOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeadlineSetsOff"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSetsLook"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    one_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSet"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
             422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
         };
@@ -8026,6 +8606,34 @@ export interface operations {
             413: components["responses"]["TOO_LARGE"];
             422: components["responses"]["FAULTS"];
             428: components["responses"]["NO_IF_MATCH"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    around: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeadlineSet"][];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
         };
     };

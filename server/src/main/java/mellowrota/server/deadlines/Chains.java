@@ -191,7 +191,7 @@ public class Chains {
    *
    * @throws Problem where the text has faults, or another chain its name
    */
-  long add(World world, PersonId actor, String text) {
+  public long add(World world, PersonId actor, String text) {
     Sound sound = sound(world, text, Optional.empty());
     return act(actor, "house.chain", () -> store.add(sound.name, sound.text));
   }
@@ -255,7 +255,7 @@ public class Chains {
   }
 
   /** In place of all there were. */
-  void setMethods(PersonId actor, List<KeptMethod> methods) {
+  public void setMethods(PersonId actor, List<KeptMethod> methods) {
     act(
         actor,
         "house.methods",

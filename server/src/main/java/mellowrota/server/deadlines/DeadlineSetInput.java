@@ -18,7 +18,6 @@ import java.util.TreeSet;
 import java.util.function.BiFunction;
 import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
-import mellowrota.core.people.Person;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
@@ -130,7 +129,7 @@ final class DeadlineSetInput {
 
   // ---- Making ----------------------------------------------------------------------------------
 
-  static Makings makings(DeadlineSets sets, World world, Person asker, Instant now, JsonNode body) {
+  static Makings makings(DeadlineSets sets, World world, Instant now, JsonNode body) {
     Input input = Input.of(body, MakingsSchema.class);
     List<Input> all = input.objects("sets", MOST, MakingSchema.class);
     requireSome(input, all);

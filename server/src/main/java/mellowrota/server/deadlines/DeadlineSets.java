@@ -62,7 +62,7 @@ public class DeadlineSets implements Undoes {
   record Moving(long set, IfMatch match, DeadlineSetChange change, JsonNode body) {}
 
   /** What was done, with the sets it made or changed. */
-  record Saved(Acts.Done done, List<Long> sets) {
+  public record Saved(Acts.Done done, List<Long> sets) {
     static Saved of(Acts.Done done) {
       return new Saved(
           done,
@@ -121,17 +121,14 @@ public class DeadlineSets implements Undoes {
   // ---- Acts ------------------------------------------------------------------------------------
 
   /** Makes sets, as what was sent says of the house as it is when they are made. */
-  Saved make(
-      PersonId asker,
-      Optional<String> key,
-      JsonNode body,
-      Function<World, DeadlineSetInput.Makings> read) {
+  public Saved make(PersonId asker, Optional<String> key, JsonNode body) {
     return Saved.of(
         acts.run(
             Acts.Wanted.by(asker, "deadlines.make", key, body.toString()),
             act -> {
               World world = worlds.locked(act.worldVersion());
-              DeadlineSetInput.Makings wanted = read.apply(world);
+              DeadlineSetInput.Makings wanted =
+                  DeadlineSetInput.makings(this, world, act.at(), body);
               act.because(wanted.reason());
               List<Long> made = new ArrayList<>();
               for (Making one : wanted.all()) {
@@ -146,8 +143,18 @@ public class DeadlineSets implements Undoes {
     return DeadlineSetPlan.making(ground, one.to(), one.begun(), one.change(), asker);
   }
 
-  /** Changes sets that are still as they were seen, or takes them off. */
-  Saved move(
+  /** Changes sets that are still as they were seen. */
+  public Saved move(PersonId asker, Optional<String> key, JsonNode body) {
+    return change(
+        asker, "deadlines.move", key, body, world -> DeadlineSetInput.movings(this, world, body));
+  }
+
+  /** Takes sets off that are still as they were seen, with all that is not done. */
+  Saved takeOff(PersonId asker, Optional<String> key, JsonNode body) {
+    return change(asker, "deadlines.off", key, body, world -> DeadlineSetInput.offs(this, body));
+  }
+
+  private Saved change(
       PersonId asker,
       String kind,
       Optional<String> key,

@@ -107,8 +107,7 @@ class DeadlineSetsController {
       @RequestBody @Schema(implementation = DeadlineSetInput.MakingsSchema.class) JsonNode body) {
     World world = worlds.now();
     Person me = coordinator(world, asker);
-    DeadlineSetInput.Makings wanted =
-        DeadlineSetInput.makings(sets, world, me, clock.instant(), body);
+    DeadlineSetInput.Makings wanted = DeadlineSetInput.makings(sets, world, clock.instant(), body);
     return views.looks(
         wanted.ground(),
         wanted.all().stream()
@@ -127,13 +126,7 @@ class DeadlineSetsController {
       @RequestBody @Schema(implementation = DeadlineSetInput.MakingsSchema.class) JsonNode body) {
     Person me = coordinator(worlds.now(), asker);
     return ResponseEntity.status(HttpStatus.CREATED)
-        .body(
-            answer(
-                sets.make(
-                    me.id(),
-                    key.value(),
-                    body,
-                    world -> DeadlineSetInput.makings(sets, world, me, clock.instant(), body))));
+        .body(answer(sets.make(me.id(), key.value(), body)));
   }
 
   @PostMapping("/deadline-sets/move/look")
@@ -154,13 +147,7 @@ class DeadlineSetsController {
       IdempotencyKey key,
       @RequestBody @Schema(implementation = DeadlineSetInput.MovingsSchema.class) JsonNode body) {
     Person me = coordinator(worlds.now(), asker);
-    return answer(
-        sets.move(
-            me.id(),
-            "deadlines.move",
-            key.value(),
-            body,
-            world -> DeadlineSetInput.movings(sets, world, body)));
+    return answer(sets.move(me.id(), key.value(), body));
   }
 
   @PostMapping("/deadline-sets/off/look")
@@ -181,13 +168,7 @@ class DeadlineSetsController {
       IdempotencyKey key,
       @RequestBody @Schema(implementation = DeadlineSetInput.OffsSchema.class) JsonNode body) {
     Person me = coordinator(worlds.now(), asker);
-    return answer(
-        sets.move(
-            me.id(),
-            "deadlines.off",
-            key.value(),
-            body,
-            world -> DeadlineSetInput.offs(sets, body)));
+    return answer(sets.takeOff(me.id(), key.value(), body));
   }
 
   private DeadlineSetViews.LooksView look(World world, Person me, DeadlineSetInput.Movings wanted) {

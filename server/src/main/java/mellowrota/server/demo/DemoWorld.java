@@ -66,6 +66,7 @@ class DemoWorld {
   private final HouseLimits limits;
   private final Skills skills;
   private final Regions regions;
+  private final DemoDeadlines deadlines;
   private final HouseStore house;
   private final JsonMapper json;
   private final ActStore acts;
@@ -129,6 +130,8 @@ class DemoWorld {
       }
       made.keep(one);
     }
+    progress.at("laying the demo: its deadlines");
+    deadlines.lay(world, made.coordinator, made.places, made.records, made.today);
     progress.at("laying the demo: its last changes");
     house.setSeenUntil(acts.last());
     for (DemoWork.Later later : work.changes()) {
