@@ -14,6 +14,7 @@ const features = [
   'sight',
   'copies',
   'cover',
+  'deadlines',
 ];
 
 export default tseslint.config(

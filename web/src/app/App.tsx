@@ -20,6 +20,10 @@ const CrewWeek = page(async () => (await import('../features/board/CrewWeek')).C
 const CopiesPage = page(async () => (await import('../features/copies/CopiesPage')).CopiesPage);
 const CoverPage = page(async () => (await import('../features/cover/CoverPage')).CoverPage);
 const CrewPage = page(async () => (await import('../features/crew/CrewPage')).CrewPage);
+const DeadlinesPage = page(
+  async () => (await import('../features/deadlines/DeadlinesPage')).DeadlinesPage,
+);
+const ChainsPage = page(async () => (await import('../features/deadlines/ChainsPage')).ChainsPage);
 const IncomingPage = page(
   async () => (await import('../features/incoming/IncomingPage')).IncomingPage,
 );
@@ -100,6 +104,14 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
           path="/records/:id"
           element={<RecordsPage mayMake={mayMake} mayShare={coordinates} />}
         />
+        {coordinates && <Route path="/deadlines/chains" element={<ChainsPage />} />}
+        {coordinates && <Route path="/deadlines/chains/:id" element={<ChainsPage />} />}
+        {mayMake && (
+          <Route path="/deadlines" element={<DeadlinesPage mayChange={coordinates} />} />
+        )}
+        {mayMake && (
+          <Route path="/deadlines/:id" element={<DeadlinesPage mayChange={coordinates} />} />
+        )}
         {mayMake && <Route path="/cover" element={<CoverPage mayRule={coordinates} />} />}
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />

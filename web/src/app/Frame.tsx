@@ -44,7 +44,10 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
     'g t': () => void navigate(mayMake ? '/today' : '/my-day'),
     'g b': () => void navigate('/board'),
     'g r': () => void navigate('/records'),
-    ...(mayMake && { 'g v': () => void navigate('/cover') }),
+    ...(mayMake && {
+      'g d': () => void navigate('/deadlines'),
+      'g v': () => void navigate('/cover'),
+    }),
     ...(mayRule && {
       'g l': () => void navigate('/rules'),
       'g w': () => void navigate('/who-sees-what'),
@@ -139,6 +142,7 @@ function PageList({ mayMake, mayRule }: { mayMake: boolean; mayRule: boolean }) 
       {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
       <Page to="/board" name="Board" />
       <Page to="/records" name="Records" />
+      {mayMake && !eyes() && <Page to="/deadlines" name="Deadlines" />}
       {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
       {mayRule && <Page to="/rules" name="Rules" />}
       {mayRule && <Page to="/who-sees-what" name={words.sight} />}

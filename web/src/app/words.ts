@@ -14,6 +14,7 @@ export const frameWords = {
     ['g t', 'Today'],
     ['g b', 'Board'],
     ['g r', 'Records'],
+    ['g d', 'Deadlines'],
     ['g v', 'Cover'],
     ['g l', 'Rules'],
     ['g w', 'Who sees what'],

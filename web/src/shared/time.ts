@@ -177,6 +177,11 @@ export function longDayText(date: string): string {
   return dayjs.utc(date).format('dddd D MMMM');
 }
 
+/** A month, with its year where a year begins. */
+export function monthText(date: string): string {
+  return dayjs.utc(date).format(date.slice(5, 7) === '01' ? 'MMM YYYY' : 'MMM');
+}
+
 export function shortDayText(date: string): string {
   return dayjs.utc(date).format('ddd D MMM');
 }

@@ -53,6 +53,14 @@ export const keys = {
   daysOff: (from: string, until: string) => ['days-off', from, until],
   duties: ['duties'],
 
+  deadlineSets: ['deadline-sets'],
+  deadlineSet: (id: number | null) => ['deadline-sets', id],
+  setsAround: (record: number) => ['deadline-sets', 'around', record],
+  deadlineLook: (sets: unknown) => ['deadline-look', sets],
+  chains: ['chains'],
+  methods: ['methods'],
+  chainTrial: (tried: unknown) => ['chain-trial', tried],
+
   copies: ['copies'],
   copiesOf: (record: number) => ['copies', record],
   copiesWaiting: ['copies', 'waiting'],
@@ -77,6 +85,7 @@ const TOLD_OF_RECORDS = [
   keys.releases,
   keys.copies,
   keys.cover,
+  keys.deadlineSets,
 ];
 
 /** Has all read again that tells of a record, or of any. */

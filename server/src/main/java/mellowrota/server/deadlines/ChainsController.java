@@ -149,7 +149,8 @@ class ChainsController {
       List<String> questions,
       @Schema(description = "Some of its steps go by the chosen method") boolean asksMethod,
       @Schema(description = "The same text in its plain spelling") @Nullable String plain,
-      @Schema(description = "In the order of the text") List<DateView> dates) {}
+      @Schema(description = "In the order of the text") List<DateView> dates,
+      @Schema(description = "Likewise, in parts") List<StepForms.StepView> steps) {}
 
   @Schema(name = "NoticeMethod")
   record MethodView(
@@ -245,13 +246,13 @@ class ChainsController {
         input
             .object("keyDate", RecordSchemas.DueSchema.class)
             .flatMap(due -> DueInput.read(due, zone));
-    Optional<Name> method = name(input.text("method", LONGEST_NAME));
+    Optional<Name> method = DeadlineSetInput.name(input.text("method", LONGEST_NAME));
     Map<Name, Boolean> answers = answers(input);
     input.check();
     ChainReader.Reading reading = chains.read(world, text, chain(input));
     List<FaultView> faults = reading.faults().stream().map(FaultView::of).toList();
     if (reading.chain().isEmpty()) {
-      return new TrialView(faults, null, null, List.of(), false, null, List.of());
+      return new TrialView(faults, null, null, List.of(), false, null, List.of(), List.of());
     }
     Chain chain = reading.chain().get();
     Given given =
@@ -270,10 +271,10 @@ class ChainsController {
         chain.name().text(),
         chain.keyDate().text(),
         chain.questions().stream().map(Name::text).toList(),
-        chain.steps().stream()
-            .anyMatch(step -> step.by().filter(by -> by.method().isEmpty()).isPresent()),
+        DeadlineSetViews.asksMethod(chain),
         Spelling.of(chain),
-        Reckoner.of(chain, given).stream().map(one -> view(world, words, one)).toList());
+        Reckoner.of(chain, given).stream().map(one -> view(world, words, one)).toList(),
+        chain.steps().stream().map(StepForms.StepView::of).toList());
   }
 
   private static Optional<Long> chain(Input input) {
@@ -289,14 +290,10 @@ class ChainsController {
         one.why().map(SumWords::said).orElse(null));
   }
 
-  private static Optional<Name> name(String text) {
-    return text.isBlank() ? Optional.empty() : Optional.of(Name.of(text));
-  }
-
   private static Map<Name, Boolean> answers(Input input) {
     Map<Name, Boolean> found = new HashMap<>();
     for (Input one : input.objects("answers", MOST, AnswerSchema.class)) {
-      name(one.required("question", LONGEST_NAME))
+      DeadlineSetInput.name(one.required("question", LONGEST_NAME))
           .ifPresent(question -> found.put(question, one.flag("yes").orElse(false)));
     }
     return found;
@@ -334,6 +331,15 @@ class ChainsController {
     return ResponseEntity.noContent().build();
   }
 
+  @PostMapping("/chains/line")
+  @Operation(summary = "Spell a step as its line; changes nothing")
+  StepForms.LineView line(
+      Asker asker, @RequestBody @Schema(implementation = StepForms.StepView.class) JsonNode body) {
+    coordinator(worlds.now(), asker);
+    return new StepForms.LineView(
+        Spelling.of(StepForms.read(Input.of(body, StepForms.StepView.class))));
+  }
+
   private static MethodView view(Chains.KeptMethod one) {
     Method method = one.method();
     return new MethodView(
@@ -344,7 +350,7 @@ class ChainsController {
     List<Chains.KeptMethod> found = new ArrayList<>();
     Set<Name> seen = new HashSet<>();
     for (Input one : input.objects("methods", MOST, MethodView.class)) {
-      Optional<Name> name = name(one.required("name", LONGEST_NAME));
+      Optional<Name> name = DeadlineSetInput.name(one.required("name", LONGEST_NAME));
       OptionalLong number = one.number("number");
       Optional<Unit> unit = one.requiredChoice("unit", Unit.class);
       if (unit.filter(Unit.MINUTES::equals).isPresent()) {

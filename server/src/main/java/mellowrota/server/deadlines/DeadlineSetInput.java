@@ -46,7 +46,9 @@ final class DeadlineSetInput {
   private DeadlineSetInput() {}
 
   @Schema(name = "DeadlineSetAnswer")
-  record AnswerSchema(String question, @Nullable Boolean yes) {}
+  record AnswerSchema(
+      String question,
+      @Schema(nullable = true, description = "null: it is not answered") @Nullable Boolean yes) {}
 
   @Schema(name = "DeadlineSetFollows")
   record FollowsSchema(
@@ -57,7 +59,7 @@ final class DeadlineSetInput {
   record StepSchema(
       String step,
       @Nullable Boolean leftOut,
-      @Schema(description = "Set by hand; null: it goes by the chain again")
+      @Schema(nullable = true, description = "Set by hand; null: it goes by the chain again")
           RecordSchemas.@Nullable DueSchema date,
       @Schema(description = "It stays where it stands, from now on by hand")
           @Nullable Boolean keep) {}
@@ -81,8 +83,9 @@ final class DeadlineSetInput {
   record MovingSchema(
       long set,
       @Schema(description = "The tag of what was seen of it, or *") String ifMatch,
-      RecordSchemas.@Nullable DueSchema keyDate,
-      @Nullable String method,
+      @Schema(nullable = true, description = "null: it is not known any more")
+          RecordSchemas.@Nullable DueSchema keyDate,
+      @Schema(nullable = true, description = "null: none is chosen") @Nullable String method,
       @Nullable List<AnswerSchema> answers,
       @Schema(description = "Goes by the latest text of its chain") @Nullable Boolean newest,
       @Nullable List<StepSchema> steps) {}

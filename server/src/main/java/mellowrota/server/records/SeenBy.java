@@ -36,7 +36,7 @@ public class SeenBy implements WebMvcConfigurer, HandlerInterceptor {
   /** What pages are made of; no file, no account, nothing that is served as a calendar. */
   private static final Pattern PAGES =
       Pattern.compile(
-          "/api/v1/(today|my-day|board|records|records/\\d+|records/\\d+/(history|landings|sight)"
+          "/api/v1/(today|my-day|board|records|records/\\d+|records/\\d+/(history|landings|sight|deadline-sets)"
               + "|people|people/\\d+/times|teams|places|calendars|roles|details|house|views"
               + "|releases|rules|audit)");
 

@@ -1,0 +1,1 @@
+export { Because } from './Because';

@@ -1,0 +1,133 @@
+import { asBefore, of, ofStill, useDo, useRead } from '../../shared/api/ask';
+import { api, newKey, take, type Schemas, type Seen } from '../../shared/api/client';
+import { keys } from '../../shared/api/keys';
+
+export type DeadlineSet = Schemas['DeadlineSet'];
+export type Step = Schemas['DeadlineSetStep'];
+export type Looks = Schemas['DeadlineSetsLook'];
+export type Look = Schemas['DeadlineSetLook'];
+export type Line = Schemas['DeadlineSetLookLine'];
+export type Making = Schemas['DeadlineSetMaking'];
+export type Move = Schemas['DeadlineSetMove'];
+export type StepChange = Schemas['DeadlineSetStepChange'];
+export type Chain = Schemas['Chain'];
+export type Trial = Schemas['ChainTrial'];
+export type ChainFault = Schemas['ChainFault'];
+
+/** As many as one page of the answer has. */
+const MOST = 200;
+
+/** All sets, however many pages they take. */
+async function allSets() {
+  const found: DeadlineSet[] = [];
+  let cursor: number | undefined;
+  do {
+    const page = await take(
+      api.GET('/api/v1/deadline-sets', {
+        params: { query: { limit: MOST, ...(cursor !== undefined && { cursor }) } },
+      }),
+    );
+    found.push(...page.sets);
+    cursor = page.next === undefined ? undefined : Number(page.next);
+  } while (cursor !== undefined);
+  return { data: found, response: new Response() };
+}
+
+export const useSets = () => useRead(keys.deadlineSets, allSets);
+
+export const useSet = (id: number | null) =>
+  useRead(
+    keys.deadlineSet(id),
+    () => api.GET('/api/v1/deadline-sets/{id}', of({ id: id ?? 0 })),
+    { enabled: id !== null },
+  );
+
+/** The sets that a record is in, or whose key date belongs to it. */
+export const useSetsAround = (record: number) =>
+  useRead(keys.setsAround(record), () =>
+    api.GET('/api/v1/records/{id}/deadline-sets', of({ id: record })),
+  );
+
+/** What would come of it, as one types. */
+export const useMakingLook = (sets: Making[]) =>
+  useRead(
+    keys.deadlineLook(sets),
+    () => api.POST('/api/v1/deadline-sets/look', { body: { sets } }),
+    { enabled: sets.length > 0, placeholderData: asBefore<Looks>, gcTime: 0 },
+  );
+
+export const useMoveLook = (sets: Move[]) =>
+  useRead(
+    keys.deadlineLook(sets),
+    () => api.POST('/api/v1/deadline-sets/move/look', { body: { sets } }),
+    { enabled: sets.length > 0, placeholderData: asBefore<Looks>, gcTime: 0 },
+  );
+
+export const useOffLook = (set: DeadlineSet) =>
+  useRead(
+    keys.deadlineLook(['off', set.id, set.tag]),
+    () =>
+      api.POST('/api/v1/deadline-sets/off/look', {
+        body: { sets: [{ set: set.id, ifMatch: set.tag }] },
+      }),
+    { gcTime: 0 },
+  );
+
+const once = () => ({ header: { 'Idempotency-Key': newKey() } });
+
+/** What is done to sets; records and calendars follow. */
+export function useSetDeeds() {
+  return {
+    make: useDo((sets: Making[]) =>
+      api.POST('/api/v1/deadline-sets', { body: { sets }, params: once() }),
+    ),
+    move: useDo((sets: Move[]) =>
+      api.POST('/api/v1/deadline-sets/move', { body: { sets }, params: once() }),
+    ),
+    takeOff: useDo((set: DeadlineSet) =>
+      api.POST('/api/v1/deadline-sets/off', {
+        body: { sets: [{ set: set.id, ifMatch: set.tag }] },
+        params: once(),
+      }),
+    ),
+  };
+}
+
+/** Open records of these words, for the work that a key date belongs to. */
+export const useWork = (find: string) =>
+  useRead(
+    keys.recordsFound(find, 'deadline-work'),
+    () => api.GET('/api/v1/records', { params: { query: { find, limit: 20 } } }),
+    { placeholderData: asBefore<Schemas['Page']> },
+  );
+
+// ---- Chains --------------------------------------------------------------------------------------
+
+export const useChains = () => useRead(keys.chains, () => api.GET('/api/v1/chains'));
+
+export const useMethods = () => useRead(keys.methods, () => api.GET('/api/v1/notice-methods'));
+
+/** What a text comes to, as one types. */
+export const useTrial = (tried: Schemas['ChainTried']) =>
+  useRead(keys.chainTrial(tried), () => api.POST('/api/v1/chains/read', { body: tried }), {
+    placeholderData: asBefore<Trial>,
+    gcTime: 0,
+  });
+
+export function useChainDeeds() {
+  return {
+    add: useDo((text: string) =>
+      api.POST('/api/v1/chains', { body: { text }, params: once() }),
+    ),
+    revise: useDo(({ id, tag, text }: Seen<{ id: number; text: string }>) =>
+      api.PUT('/api/v1/chains/{id}', { ...ofStill({ id }, tag), body: { text } }),
+    ),
+    remove: useDo((id: number) => api.DELETE('/api/v1/chains/{id}', of({ id }))),
+    setMethods: useDo(({ tag, methods }: Seen<Schemas['NoticeMethodsChange']>) =>
+      api.PUT('/api/v1/notice-methods', {
+        params: { header: { 'If-Match': tag } },
+        body: { methods },
+      }),
+    ),
+  };
+}
