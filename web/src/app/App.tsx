@@ -106,9 +106,7 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
         />
         {coordinates && <Route path="/deadlines/chains" element={<ChainsPage />} />}
         {coordinates && <Route path="/deadlines/chains/:id" element={<ChainsPage />} />}
-        {mayMake && (
-          <Route path="/deadlines" element={<DeadlinesPage mayChange={coordinates} />} />
-        )}
+        {mayMake && <Route path="/deadlines" element={<DeadlinesPage mayChange={coordinates} />} />}
         {mayMake && (
           <Route path="/deadlines/:id" element={<DeadlinesPage mayChange={coordinates} />} />
         )}

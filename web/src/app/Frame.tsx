@@ -19,6 +19,7 @@ import { useDeeds } from './useDeeds';
 import type { useMode } from './useMode';
 import { frameWords as words } from './words';
 
+const Followers = page(async () => (await import('../features/deadlines/Followers')).Followers);
 const SickDialog = page(async () => (await import('../features/crew/SickDialog')).SickDialog);
 
 interface Props {
@@ -79,6 +80,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
         </main>
         <TrayBar deeds={deeds} mayMake={mayMake} />
         {mayMake && sick.open && <SickDialog person={sick.person} onClose={sick.close} />}
+        {mayRule && !eyes() && <Followers />}
         <ReasonDialog />
         <KeyList open={keys} onClose={() => setKeys(false)} />
       </div>

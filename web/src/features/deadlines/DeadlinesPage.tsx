@@ -103,21 +103,7 @@ export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
           )}
         </div>
         <div className={styles.bar}>
-          <Input
-            allowClear
-            className={styles.find}
-            aria-label={words.find}
-            placeholder={words.find}
-            value={page.find}
-            onChange={(event) => page.set('find', event.target.value)}
-          />
-          <Choice
-            aria-label={words.fold}
-            className={styles.fold}
-            value={page.fold}
-            options={words.folds}
-            onChange={(fold) => page.set('fold', fold === 'none' ? '' : fold)}
-          />
+          <Find page={page} />
           <span className={styles.grow} />
           {page.which === 'offered' && offered.length > 0 && mayChange && (
             <Button onClick={() => setRecomputing(offered)}>
@@ -155,6 +141,29 @@ export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
       )}
       {recomputing && <MoveDialog sets={recomputing} onClose={() => setRecomputing(null)} />}
     </div>
+  );
+}
+
+/** The find line, and by what the rows stand together. */
+function Find({ page }: { page: ReturnType<typeof useAddress> }) {
+  return (
+    <>
+      <Input
+        allowClear
+        className={styles.find}
+        aria-label={words.find}
+        placeholder={words.find}
+        value={page.find}
+        onChange={(event) => page.set('find', event.target.value)}
+      />
+      <Choice
+        aria-label={words.fold}
+        className={styles.fold}
+        value={page.fold}
+        options={words.folds}
+        onChange={(fold) => page.set('fold', fold === 'none' ? '' : fold)}
+      />
+    </>
   );
 }
 

@@ -75,7 +75,7 @@ function Marks({ line }: { line: Line }) {
   return (
     <>
       {line.past && <small className={styles.warn}>{words.past}</small>}
-      {line.off !== undefined && <small className={styles.warn}>{words.offDay(line.off)}</small>}
+      {line.off !== undefined && <small className={styles.mind}>{words.offDay(line.off)}</small>}
       {line.sameDay.length > 0 && <small>{words.sameDay(line.sameDay)}</small>}
     </>
   );
@@ -91,7 +91,7 @@ export function LookSum({ looks }: { looks: Looks }) {
         <span>{words.reaches(looks)}</span>
       </p>
       {teams.map((team) => (
-        <p key={team} className={styles.warn}>
+        <p key={team} className={styles.mind}>
           {words.teamLead(team)}
         </p>
       ))}

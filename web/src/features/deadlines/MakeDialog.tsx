@@ -62,7 +62,8 @@ type FormProps = Props & {
   onPick: (ids: number[]) => void;
 };
 
-function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
+/** What somebody wishes of the sets that are to be made. */
+function useMaking(chains: FormProps['chains'], ids: number[], work: number | undefined) {
   const first = chains.find((one) => one.id === ids[0]);
   const trial = useTrial({ text: first?.text ?? '', ...(first && { chain: first.id }) });
   const asks = first ? trial.data : undefined;
@@ -74,32 +75,57 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
   const [method, setMethod] = useState('');
   const [answers, setAnswers] = useState<Record<string, Answer>>({});
   const [out, setOut] = useState<string[]>([]);
-  const isFrom = (what: From) => from === what;
-  const isFollowing = isFrom('work') && follows !== '';
-  const isReady =
-    ids.length > 0 && !keyDate.isWrong && (!isFrom('work') || record !== undefined);
+  const isOne = ids.length === 1;
+  const isFollowing = from === 'work' && follows !== '';
+  const isReady = ids.length > 0 && !keyDate.isWrong && (from !== 'work' || record !== undefined);
+  const questions = isOne ? (asks?.questions ?? []) : [];
   const sets: Making[] = isReady
     ? ids.map((chain) => ({
         chain,
-        ...(isFrom('work') && record !== undefined && { record }),
+        ...(from === 'work' && record !== undefined && { record }),
         ...(isFollowing && { follows: { what: follows } }),
-        ...(isFrom('place') && place > 0 && { place }),
+        ...(from === 'place' && place > 0 && { place }),
         ...(!isFollowing && keyDate.sent && { keyDate: keyDate.sent }),
         ...(method && { method }),
-        answers: (ids.length === 1 ? (asks?.questions ?? []) : [])
+        answers: questions
           .filter((question) => answers[question])
           .map((question) => ({ question, yes: yesOf(answers[question]!)! })),
-        ...(ids.length === 1 && out.length > 0 && {
-          steps: out.map((step) => ({ step, leftOut: true })),
-        }),
+        ...(isOne && out.length > 0 && { steps: out.map((step) => ({ step, leftOut: true })) }),
       }))
     : [];
-  const look = useMakingLook(sets);
+  const turn = (step: string) =>
+    setOut((it) => (it.includes(step) ? it.filter((one) => one !== step) : [...it, step]));
+  return {
+    asks,
+    from,
+    setFrom,
+    record,
+    setRecord,
+    follows,
+    setFollows,
+    place,
+    setPlace,
+    keyDate,
+    method,
+    setMethod,
+    answers,
+    setAnswers,
+    turn,
+    isOne,
+    isFollowing,
+    isReady,
+    questions,
+    sets,
+  };
+}
+
+function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
+  const making = useMaking(chains, ids, work);
+  const look = useMakingLook(making.sets);
   const { make } = useSetDeeds();
   const tray = useTray();
-  const count = look.data?.counts['NOW_DATED'] ?? 0;
   const save = () =>
-    make.mutate(sets, {
+    make.mutate(making.sets, {
       onSuccess: (done) => {
         tray.tell({ text: words.made(done.sets.length), act: done.act });
         onClose();
@@ -127,71 +153,33 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
             onChange={onPick}
           />
         </label>
-        <div className={styles.wish}>
-          <span>{words.belongs}</span>
-          <Segmented
-            tabIndex={-1}
-            aria-label={words.belongs}
-            value={from}
-            options={[
-              { value: 'work', label: words.fromWork },
-              { value: 'place', label: words.fromPlace },
-              { value: 'alone', label: words.alone },
-            ]}
-            onChange={(value) => setFrom(value as From)}
-          />
-        </div>
-        {isFrom('work') && <WorkField value={record} onChange={setRecord} />}
-        {isFrom('place') && <PlaceField value={place} onChange={setPlace} />}
-        {isFrom('work') && (
-          <label className={styles.wish}>
-            <span>{asks?.keyDate ?? words.keyDate}</span>
-            <Choice
-              aria-label={words.keyDate}
-              value={follows}
-              options={[
-                { value: 'BEGINS', label: words.followsBegin },
-                { value: 'DUE', label: words.followsDue },
-                { value: '', label: words.typed },
-              ]}
-              onChange={(value) => setFollows(value as typeof follows)}
-            />
-          </label>
+        <BelongsFields making={making} />
+        {making.asks?.asksMethod && (
+          <MethodField value={making.method} onChange={making.setMethod} />
         )}
-        {!isFollowing && <KeyDateField name={asks?.keyDate ?? ''} keyDate={keyDate} />}
-        {asks?.asksMethod && <MethodField value={method} onChange={setMethod} />}
-        {ids.length === 1 &&
-          asks?.questions.map((question) => (
-            <AnswerField
-              key={question}
-              question={question}
-              value={answers[question] ?? ''}
-              onChange={(answer) => setAnswers((it) => ({ ...it, [question]: answer }))}
-            />
-          ))}
+        {making.questions.map((question) => (
+          <AnswerField
+            key={question}
+            question={question}
+            value={making.answers[question] ?? ''}
+            onChange={(answer) => making.setAnswers((it) => ({ ...it, [question]: answer }))}
+          />
+        ))}
       </div>
-      {isReady && look.isPending && <Loading what={words.lookLoading} />}
+      {making.isReady && look.isPending && <Loading what={words.lookLoading} />}
       {look.error && <Fault error={look.error} again={() => void look.refetch()} />}
-      {isReady && look.data && <LookSum looks={look.data} />}
-      {isReady &&
+      {making.isReady && look.data && <LookSum looks={look.data} />}
+      {making.isReady &&
         look.data?.sets.map((set, index) => (
           <div key={index}>
-            {ids.length > 1 && <h3 className={styles.part}>{set.name}</h3>}
+            {!making.isOne && <h3 className={styles.part}>{set.name}</h3>}
             <LookTable
               look={set}
               isNew
               more={
-                ids.length === 1
+                making.isOne
                   ? ({ step, standing }) => (
-                      <Button
-                        size="small"
-                        type="text"
-                        onClick={() =>
-                          setOut((it) =>
-                            it.includes(step) ? it.filter((one) => one !== step) : [...it, step],
-                          )
-                        }
-                      >
+                      <Button size="small" type="text" onClick={() => making.turn(step)}>
                         {standing === 'LEFT_OUT' ? words.putIn : words.leaveOut}
                       </Button>
                     )
@@ -200,13 +188,56 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
             />
           </div>
         ))}
-      <Answers
-        pending={make.isPending}
-        error={make.error}
-        onClose={onClose}
-        save={words.makes(count)}
-      />
+      <div className={styles.stay}>
+        <Answers
+          pending={make.isPending}
+          error={make.error}
+          onClose={onClose}
+          save={words.makes(look.data?.counts['NOW_DATED'] ?? 0)}
+        />
+      </div>
     </form>
+  );
+}
+
+/** What the key date belongs to, and which it is. */
+function BelongsFields({ making }: { making: ReturnType<typeof useMaking> }) {
+  const { from, asks } = making;
+  return (
+    <>
+      <div className={styles.wish}>
+        <span>{words.belongs}</span>
+        <Segmented
+          tabIndex={-1}
+          aria-label={words.belongs}
+          value={from}
+          options={[
+            { value: 'work', label: words.fromWork },
+            { value: 'place', label: words.fromPlace },
+            { value: 'alone', label: words.alone },
+          ]}
+          onChange={(value) => making.setFrom(value as From)}
+        />
+      </div>
+      {from === 'work' && <WorkField value={making.record} onChange={making.setRecord} />}
+      {from === 'place' && <PlaceField value={making.place} onChange={making.setPlace} />}
+      {from === 'work' && (
+        <label className={styles.wish}>
+          <span>{asks?.keyDate ?? words.keyDate}</span>
+          <Choice
+            aria-label={words.keyDate}
+            value={making.follows}
+            options={[
+              { value: 'BEGINS', label: words.followsBegin },
+              { value: 'DUE', label: words.followsDue },
+              { value: '', label: words.typed },
+            ]}
+            onChange={(value) => making.setFollows(value as typeof making.follows)}
+          />
+        </label>
+      )}
+      {!making.isFollowing && <KeyDateField name={asks?.keyDate ?? ''} keyDate={making.keyDate} />}
+    </>
   );
 }
 

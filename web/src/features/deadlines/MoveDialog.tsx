@@ -13,6 +13,7 @@ import {
   useSetDeeds,
   type DeadlineSet,
   type Line,
+  type Looks,
   type Move,
   type StepChange,
 } from './queries';
@@ -52,7 +53,7 @@ function useWishes(sets: DeadlineSet[], first: StepChange[]) {
         .map((it) => ({ question: it.question, yes: yesOf(answers[it.question] ?? '') ?? null })),
     }),
     ...(steps.length > 0 && { steps }),
-  })) as Move[];
+  }));
   return {
     one,
     keyDate,
@@ -78,7 +79,7 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
   const tray = useTray();
   const [byHand, setByHand] = useState<Line | null>(null);
   const kept = (step: string) => wishes.steps.some((it) => it.step === step && it.keep);
-  const changes = changed(look.data?.counts);
+  const changes = changed(look.data);
   const save = () =>
     move.mutate(wishes.moves, {
       onSuccess: (done) => {
@@ -106,9 +107,7 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
               follows={one.follows && `${dueText(look.data?.sets[0]?.keyDate)} · ${words.follows}`}
               focus
             />
-            {one.asksMethod && (
-              <MethodField value={wishes.method} onChange={wishes.setMethod} />
-            )}
+            {one.asksMethod && <MethodField value={wishes.method} onChange={wishes.setMethod} />}
             {one.answers.map(({ question }) => (
               <AnswerField
                 key={question}
@@ -132,7 +131,9 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
         {look.data && <LookSum looks={look.data} />}
         {look.data?.sets.map((set) => (
           <div key={set.set}>
-            {!one && <h3 className={styles.part}>{words.label(sets.find((it) => it.id === set.set)!)}</h3>}
+            {!one && (
+              <h3 className={styles.part}>{words.label(sets.find((it) => it.id === set.set)!)}</h3>
+            )}
             <LookTable
               look={set}
               take={
@@ -146,12 +147,14 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
             />
           </div>
         ))}
-        <Answers
-          pending={move.isPending}
-          error={move.error}
-          onClose={onClose}
-          save={words.takes(changes)}
-        />
+        <div className={styles.stay}>
+          <Answers
+            pending={move.isPending}
+            error={move.error}
+            onClose={onClose}
+            save={words.takes(changes)}
+          />
+        </div>
       </form>
       {byHand && (
         <ByHand
@@ -169,10 +172,9 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
 }
 
 /** How many deadlines it changes. */
-function changed(counts: Record<string, number> | undefined): number {
-  return ['MOVED', 'NOW_DATED', 'NOW_WITHOUT_DATE', 'REMOVED', 'DOES_NOT_APPLY', 'KEPT_BY_HAND']
-    .map((kind) => counts?.[kind] ?? 0)
-    .reduce((sum, count) => sum + count, 0);
+function changed(looks: Looks | undefined): number {
+  const lines = looks?.sets.flatMap((set) => set.lines) ?? [];
+  return lines.filter((line) => dueText(line.before) !== dueText(line.after)).length;
 }
 
 interface MenuProps {
@@ -202,7 +204,7 @@ function StepMenu({ line, say, onHand }: MenuProps) {
                   label: words.byChain,
                   onClick: () =>
                     // The date is taken back by sending none.
-                    say({ step: line.step, date: null } as unknown as StepChange),
+                    say({ step: line.step, date: null }),
                 },
               ]
             : []),

@@ -8,6 +8,8 @@ import { words } from './words';
 
 const ROW = 52;
 const HEAD = 30;
+/** What is nearer to today, in hundredths, would stand in its word. */
+const CLOSE = 8;
 
 interface Props {
   groups: Folded[];
@@ -26,7 +28,6 @@ export function SetLines({ groups, isFolded, stretch, chosen, onOpen }: Props) {
     ...(isFolded ? [{ group: group.name || '–', count: group.sets.length }] : []),
     ...group.sets.map((set) => ({ set })),
   ]);
-  // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroll.current,
@@ -86,11 +87,14 @@ function Axis({ stretch }: { stretch: Stretch }) {
     <div className={styles.axis}>
       <span />
       <div className={styles.scale} aria-hidden="true">
-        {months(stretch).map((day) => (
-          <span key={day} style={{ left: at(stretch, { date: day }) + '%' }}>
-            {monthText(day)}
-          </span>
-        ))}
+        {months(stretch)
+          .map((day) => ({ day, left: at(stretch, { date: day })! }))
+          .filter(({ left }) => now === undefined || Math.abs(left - now) > CLOSE)
+          .map(({ day, left }) => (
+            <span key={day} style={{ left: left + '%' }}>
+              {monthText(day)}
+            </span>
+          ))}
         {now !== undefined && now > 0 && now < 100 && (
           <b style={{ left: now + '%' }}>{words.today}</b>
         )}
@@ -121,12 +125,16 @@ function SetLine({ set, stretch, isChosen, onOpen }: LineProps) {
         <strong>{set.name}</strong>
         <span className={styles.of}>{set.work?.title ?? set.place?.name ?? ''}</span>
         <span className={isLate(set) ? styles.late : styles.next}>
-          {todo ? words.nextIs(todo) : words.nothingLeft}
+          {todo ? words.nextIs(todo) : without > 0 ? words.waits : words.nothingLeft}
         </span>
       </span>
       <span className={styles.track}>
         {months(stretch).map((day) => (
-          <i key={day} className={styles.month} style={{ left: at(stretch, { date: day }) + '%' }} />
+          <i
+            key={day}
+            className={styles.month}
+            style={{ left: at(stretch, { date: day }) + '%' }}
+          />
         ))}
         <Now stretch={stretch} />
         <KeyDate set={set} stretch={stretch} />

@@ -5,7 +5,7 @@ import { dueText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './deadlines.module.css';
-import { dayOf, inTime } from './model';
+import { inTime, rank } from './model';
 import { MoveDialog } from './MoveDialog';
 import { OffDialog } from './OffDialog';
 import { useSet, type DeadlineSet, type Step, type StepChange } from './queries';
@@ -65,9 +65,7 @@ function Opened({ set, onClose }: { set: DeadlineSet; onClose: () => void }) {
       )}
       <Said set={set} />
       <Steps set={set} say={setMoving} />
-      {moving && (
-        <MoveDialog sets={[set]} steps={moving} onClose={() => setMoving(null)} />
-      )}
+      {moving && <MoveDialog sets={[set]} steps={moving} onClose={() => setMoving(null)} />}
       {leaving && <OffDialog set={set} onClose={() => setLeaving(false)} onDone={onClose} />}
     </div>
   );
@@ -89,7 +87,7 @@ function Said({ set }: { set: DeadlineSet }) {
       {set.answers.map(({ question, yes }) => (
         <div key={question}>
           <dt>{question}?</dt>
-          <dd>{yes === undefined ? words.unanswered : yes ? words.yes : words.no}</dd>
+          <dd>{yes == null ? words.unanswered : yes ? words.yes : words.no}</dd>
         </div>
       ))}
     </dl>
@@ -100,10 +98,9 @@ type Row = { key: true } | { key: false; step: Step };
 
 /** The key date stands among them where it lies. */
 function rowsOf(set: DeadlineSet): Row[] {
-  const day = dayOf(set.keyDate);
   const rows: Row[] = inTime(set.steps).map((step) => ({ key: false, step }));
-  const place = rows.findIndex((row) => !row.key && (dayOf(row.step.date) ?? '9999') >= (day ?? '9999'));
-  rows.splice(day === undefined ? 0 : place < 0 ? rows.length : place, 0, { key: true });
+  const after = rows.findIndex((row) => !row.key && rank(row.step.date) > rank(set.keyDate));
+  rows.splice(set.keyDate === undefined ? 0 : after < 0 ? rows.length : after, 0, { key: true });
   return rows;
 }
 
@@ -161,7 +158,11 @@ function StepRow({ step, mayChange, say }: StepProps) {
   const name = step.name ?? '';
   const leftOut = step.standing === 'LEFT_OUT';
   return (
-    <li data-step={name} tabIndex={0} className={step.standing === 'DONE' ? styles.quiet : undefined}>
+    <li
+      data-step={name}
+      tabIndex={0}
+      className={step.standing === 'DONE' ? styles.quiet : undefined}
+    >
       <span className={`${styles.date} ${step.late ? styles.late : ''}`}>
         {dueText(step.date) || '–'}
       </span>
@@ -203,7 +204,7 @@ function StepRow({ step, mayChange, say }: StepProps) {
                     {
                       key: 'chain',
                       label: words.byChain,
-                      onClick: () => say([{ step: name, date: null } as unknown as StepChange]),
+                      onClick: () => say([{ step: name, date: null }]),
                     },
                   ]
                 : []),

@@ -86,7 +86,7 @@ export function AnswerField({ question, value, onChange }: AnswerProps) {
   );
 }
 
-export const answerOf = (yes: boolean | undefined): Answer =>
-  yes === undefined ? '' : yes ? 'yes' : 'no';
+export const answerOf = (yes: boolean | null | undefined): Answer =>
+  yes == null ? '' : yes ? 'yes' : 'no';
 
 export const yesOf = (answer: Answer) => (answer === '' ? undefined : answer === 'yes');

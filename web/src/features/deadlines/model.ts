@@ -7,7 +7,7 @@ export function dayOf(due: Due | undefined): string | undefined {
 }
 
 /** By what a moment sorts: a day alone stands at its end. */
-function rank(due: Due | undefined): string {
+export function rank(due: Due | undefined): string {
   return due ? (due.at ?? due.date + 'T99') : '9999';
 }
 
@@ -18,7 +18,7 @@ export function inTime(steps: Step[]): Step[] {
 
 export const isOpen = (step: Step) => step.date !== undefined && step.standing !== 'DONE';
 
-/** What is to be done next of a set. */
+/** What is to be done next of a set; what is overdue goes before. */
 export function next(set: DeadlineSet): Step | undefined {
   return inTime(set.steps).find(isOpen);
 }
@@ -40,7 +40,7 @@ export function isOf(which: Which, set: DeadlineSet): boolean {
       return isLate(set);
     case 'soon': {
       const day = dayOf(next(set)?.date);
-      return day !== undefined && daysBetween(today(), day) <= SOON_DAYS;
+      return day !== undefined && day >= today() && daysBetween(today(), day) <= SOON_DAYS;
     }
     case 'undated':
       return undated(set).length > 0;

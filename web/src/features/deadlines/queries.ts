@@ -8,9 +8,16 @@ export type Looks = Schemas['DeadlineSetsLook'];
 export type Look = Schemas['DeadlineSetLook'];
 export type Line = Schemas['DeadlineSetLookLine'];
 export type Making = Schemas['DeadlineSetMaking'];
-export type Move = Schemas['DeadlineSetMove'];
-export type StepChange = Schemas['DeadlineSetStepChange'];
+type Date = Schemas['DueChange'] | null;
+/** What is wished of a step; no date: it goes by the chain again. */
+export type StepChange = Omit<Schemas['DeadlineSetStepChange'], 'date'> & { date?: Date };
+/** What is wished of a set; no key date: it is not known any more. */
+export type Move = Omit<Schemas['DeadlineSetMove'], 'keyDate' | 'steps'> & {
+  keyDate?: Date;
+  steps?: StepChange[];
+};
 export type Chain = Schemas['Chain'];
+export type ChainStep = Schemas['ChainStep'];
 export type Trial = Schemas['ChainTrial'];
 export type ChainFault = Schemas['ChainFault'];
 
@@ -36,11 +43,9 @@ async function allSets() {
 export const useSets = () => useRead(keys.deadlineSets, allSets);
 
 export const useSet = (id: number | null) =>
-  useRead(
-    keys.deadlineSet(id),
-    () => api.GET('/api/v1/deadline-sets/{id}', of({ id: id ?? 0 })),
-    { enabled: id !== null },
-  );
+  useRead(keys.deadlineSet(id), () => api.GET('/api/v1/deadline-sets/{id}', of({ id: id ?? 0 })), {
+    enabled: id !== null,
+  });
 
 /** The sets that a record is in, or whose key date belongs to it. */
 export const useSetsAround = (record: number) =>
@@ -59,7 +64,7 @@ export const useMakingLook = (sets: Making[]) =>
 export const useMoveLook = (sets: Move[]) =>
   useRead(
     keys.deadlineLook(sets),
-    () => api.POST('/api/v1/deadline-sets/move/look', { body: { sets } }),
+    () => api.POST('/api/v1/deadline-sets/move/look', { body: sent(sets) }),
     { enabled: sets.length > 0, placeholderData: asBefore<Looks>, gcTime: 0 },
   );
 
@@ -73,6 +78,9 @@ export const useOffLook = (set: DeadlineSet) =>
     { gcTime: 0 },
   );
 
+/** As it is sent: the document of the API does not tell that a date may be null. */
+const sent = (sets: Move[]) => ({ sets: sets as Schemas['DeadlineSetMove'][] });
+
 const once = () => ({ header: { 'Idempotency-Key': newKey() } });
 
 /** What is done to sets; records and calendars follow. */
@@ -82,7 +90,7 @@ export function useSetDeeds() {
       api.POST('/api/v1/deadline-sets', { body: { sets }, params: once() }),
     ),
     move: useDo((sets: Move[]) =>
-      api.POST('/api/v1/deadline-sets/move', { body: { sets }, params: once() }),
+      api.POST('/api/v1/deadline-sets/move', { body: sent(sets), params: once() }),
     ),
     takeOff: useDo((set: DeadlineSet) =>
       api.POST('/api/v1/deadline-sets/off', {
@@ -116,9 +124,7 @@ export const useTrial = (tried: Schemas['ChainTried']) =>
 
 export function useChainDeeds() {
   return {
-    add: useDo((text: string) =>
-      api.POST('/api/v1/chains', { body: { text }, params: once() }),
-    ),
+    add: useDo((text: string) => api.POST('/api/v1/chains', { body: { text }, params: once() })),
     revise: useDo(({ id, tag, text }: Seen<{ id: number; text: string }>) =>
       api.PUT('/api/v1/chains/{id}', { ...ofStill({ id }, tag), body: { text } }),
     ),
@@ -131,3 +137,7 @@ export function useChainDeeds() {
     ),
   };
 }
+
+/** A step as its line. */
+export const useStepLine = () =>
+  useDo((step: ChainStep) => api.POST('/api/v1/chains/line', { body: step }), []);

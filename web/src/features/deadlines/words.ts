@@ -53,8 +53,7 @@ export const words = {
     UNCHANGED: 'unchanged',
   } satisfies Record<Line['kind'], string>,
   nextIs: (step: Step) => `${dueText(step.date)} · ${step.name ?? ''}`,
-  keyIs: (name: string, due: Due | undefined) =>
-    `${name}: ${due ? dueText(due) : text.noKeyDate}`,
+  keyIs: (name: string, due: Due | undefined) => `${name}: ${due ? dueText(due) : text.noKeyDate}`,
   noDates: (n: number) => `${n} without date`,
   lateOf: (n: number) => `${n} overdue`,
   label: (set: DeadlineSet) =>
@@ -68,7 +67,9 @@ export const words = {
       : newerText
         ? 'Its chain has a newer text'
         : 'Holidays, closures or methods have changed';
-    return changes === 0 ? `${why}; no date changes.` : `${why}: ${plural(changes, 'date', 'dates')} would change.`;
+    return changes === 0
+      ? `${why}; no date changes.`
+      : `${why}: ${plural(changes, 'date', 'dates')} would change.`;
   },
   counted: (counts: Looks['counts']) =>
     (Object.keys(COUNTED) as Line['kind'][])
@@ -100,4 +101,23 @@ export const words = {
     WEEKS: 'weeks',
     MONTHS: 'months',
   },
+  sides: { BEFORE: 'before', AFTER: 'after', on: 'on the day of' },
+  rollNames: {
+    '': 'as usual',
+    BACK: 'back to a working day',
+    FORWARD: 'forward to a working day',
+    ANY_DAY: 'stays on any day',
+  },
+  ifYes: (question: string) => `only if ${question}`,
+  ifNo: (question: string) => `unless ${question}`,
+  // What the language of chains has where.
+  lineStarts: ['chain: ', 'key date: ', 'ask: ', 'on '],
+  unitPhrases: ['days before', 'days after', 'working days before', 'working days after']
+    .concat(['weeks before', 'weeks after', 'months before', 'months after'])
+    .concat(['hours before', 'hours after']),
+  howPhrases: ['by chosen method', 'by ', 'at ', 'on any day'].concat([
+    'back to a working day',
+    'forward to a working day',
+  ]),
+  morePhrases: ['for the Lead', 'for ', 'remind ', 'only if ', 'unless '],
 };

@@ -6,6 +6,7 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
 import { useTray } from '../../shared/ui/tray';
+import { Because } from '../deadlines';
 import { History } from './History';
 import { useCopiesOf } from './copies';
 import { Landings } from './Landings';
@@ -106,6 +107,7 @@ function Sheet({ id, record, onClose, onEdit, onOpen }: SheetProps) {
           .join(' · ')}
       </div>
       <When record={record} />
+      <Because record={id} />
       <div className={styles.actions}>
         {actions.f && (
           <Button type="primary" onClick={finish} loading={change.isPending}>

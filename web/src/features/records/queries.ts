@@ -1,6 +1,7 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { asBefore, of, useDo, useRead, useStale } from '../../shared/api/ask';
 import { api, take, takeTagged, type Schemas } from '../../shared/api/client';
+import { tellTimesMoved } from '../../shared/api/moved';
 import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
@@ -115,7 +116,10 @@ export function useChange(id: number) {
           },
         }),
       ).then(shown),
-    onSuccess: () => refresh(id),
+    onSuccess: (_, { body }) => {
+      refresh(id);
+      tellTimesMoved([{ record: id, change: body }]);
+    },
     onError: () => refresh(id),
   });
 }
@@ -133,12 +137,15 @@ export function useChangeNow() {
     scope: { id: 'change-now' },
     mutationFn: async ({ id, change }: { id: number; change: (now: RecordView) => Change }) => {
       const { data, tag } = await fetchRecord(id);
-      return takeTagged(
+      const body = change(data);
+      const done = await takeTagged(
         api.PATCH('/api/v1/records/{id}', {
-          body: change(data),
+          body,
           params: { path: { id }, header: { 'If-Match': tag } },
         }),
       ).then(shown);
+      tellTimesMoved([{ record: id, change: body }]);
+      return done;
     },
     onSettled: () => {
       void queries.invalidateQueries();
@@ -153,6 +160,7 @@ export function useSeveral() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (items: Several) => take(api.POST('/api/v1/records/several', { body: { items } })),
+    onSuccess: (_, items) => tellTimesMoved(items),
     onSettled: () => {
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'board' });
       // On the board, done is when it shows it.

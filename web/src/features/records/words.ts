@@ -14,6 +14,10 @@ const ACTS: Record<string, string> = {
   'record.create': 'created this',
   'record.change': 'changed',
   'record.undo': 'undid',
+  'deadlines.make': 'made a set of deadlines',
+  'deadlines.move': 'moved a set of deadlines',
+  'deadlines.off': 'took off a set of deadlines',
+  'deadlines.undo': 'undid',
 };
 
 /** Everything this feature says. */

@@ -245,6 +245,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/chains/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spell a step as its line; changes nothing */
+        post: operations["line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/chains/read": {
         parameters: {
             query?: never;
@@ -2441,9 +2458,57 @@ export interface components {
             /** @description What is wrong, what is expected, how it is mended */
             message: string;
         };
+        ChainLine: {
+            line: string;
+        };
         ChainMade: {
             /** Format: int64 */
             id: number;
+        };
+        ChainStep: {
+            at?: string;
+            chosenMethod?: boolean;
+            conditions: components["schemas"]["ChainStepCondition"][];
+            /** @description The key date or another step */
+            from: string;
+            /** @description The method of notice; absent: none, or the chosen one */
+            method?: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description Absent: on the day itself
+             */
+            number?: number;
+            reminders: components["schemas"]["ChainStepReminder"][];
+            /** @enum {string} */
+            roll?: "BACK" | "FORWARD" | "ANY_DAY";
+            /** @enum {string} */
+            side?: "BEFORE" | "AFTER";
+            /** @enum {string} */
+            unit?: "MINUTES" | "HOURS" | "DAYS" | "WORKING_DAYS" | "WEEKS" | "MONTHS";
+            who: components["schemas"]["ChainStepFor"][];
+        };
+        ChainStepCondition: {
+            question: string;
+            /** @description The answer with which the step applies */
+            wanted: boolean;
+        };
+        ChainStepFor: {
+            /** @description In which role */
+            as?: string;
+            /** @description Whoever holds the role of that name; else a person or a team */
+            holding: boolean;
+            name: string;
+        };
+        ChainStepReminder: {
+            at?: string;
+            /** Format: int32 */
+            number: number;
+            /**
+             * @description Minutes, hours or working days
+             * @enum {string}
+             */
+            unit: "MINUTES" | "HOURS" | "DAYS" | "WORKING_DAYS" | "WEEKS" | "MONTHS";
         };
         ChainText: {
             text: string;
@@ -2460,6 +2525,8 @@ export interface components {
             /** @description The same text in its plain spelling */
             plain?: string;
             questions: string[];
+            /** @description Likewise, in parts */
+            steps: components["schemas"]["ChainStep"][];
         };
         ChainTried: {
             answers?: components["schemas"]["ChainAnswer"][];
@@ -2831,7 +2898,8 @@ export interface components {
         };
         DeadlineSetAnswer: {
             question: string;
-            yes?: boolean;
+            /** @description null: it is not answered */
+            yes?: boolean | null;
         };
         DeadlineSetFollows: {
             /** @description Of the named date */
@@ -2894,8 +2962,10 @@ export interface components {
             answers?: components["schemas"]["DeadlineSetAnswer"][];
             /** @description The tag of what was seen of it, or * */
             ifMatch: string;
+            /** @description null: it is not known any more */
             keyDate?: components["schemas"]["DueChange"];
-            method?: string;
+            /** @description null: none is chosen */
+            method?: string | null;
             /** @description Goes by the latest text of its chain */
             newest?: boolean;
             /** Format: int64 */
@@ -5472,6 +5542,37 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ChainMade"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            409: components["responses"]["CONFLICT"];
+            413: components["responses"]["TOO_LARGE"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ChainLine"];
                 };
             };
             400: components["responses"]["MALFORMED"];

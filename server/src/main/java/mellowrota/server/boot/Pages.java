@@ -60,6 +60,7 @@ class Pages implements WebMvcConfigurer {
       "/account/**",
       "/copies",
       "/cover",
+      "/deadlines/**",
       "/sign-in",
       "/welcome/{token}"
     })
