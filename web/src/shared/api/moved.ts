@@ -12,9 +12,9 @@ export function onTimesMoved(hearer: (records: number[]) => void): () => void {
 const TIMES = ['visits', 'due', 'dates'];
 
 /** Tells of changes that were kept, those of times alone. */
-export function tellTimesMoved(changes: { record?: number; change: object }[]) {
+export function tellTimesMoved(changes: { record?: number; change?: object }[]) {
   const moved = changes
-    .filter(({ change }) => TIMES.some((field) => field in change))
+    .filter(({ change }) => TIMES.some((field) => change !== undefined && field in change))
     .flatMap(({ record }) => (record === undefined ? [] : [record]));
   if (moved.length > 0) {
     hearers.forEach((hearer) => hearer(moved));
