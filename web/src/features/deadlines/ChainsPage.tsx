@@ -1,4 +1,4 @@
-import { Button, Segmented } from 'antd';
+import { Button, Segmented, Upload } from 'antd';
 import type { EditorView } from '@codemirror/view';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -21,6 +21,8 @@ export function ChainsPage() {
   const chains = useChains();
   const { id } = useParams();
   const [methods, setMethods] = useState(false);
+  const [brought, setBrought] = useState<string>();
+  const navigate = useNavigate();
   const chosen =
     id === 'new'
       ? undefined
@@ -50,6 +52,19 @@ export function ChainsPage() {
           <Link className={styles.link} to="/deadlines/chains/new">
             + {words.newChain}
           </Link>
+          <Upload
+            accept=".txt,text/plain"
+            showUploadList={false}
+            beforeUpload={(file) => {
+              void file.text().then((text) => {
+                setBrought(text);
+                void navigate('/deadlines/chains/new');
+              });
+              return false;
+            }}
+          >
+            <Button type="text">{words.fromFile}</Button>
+          </Upload>
           <Button type="text" onClick={() => setMethods(true)}>
             {words.methods}
           </Button>
@@ -58,7 +73,11 @@ export function ChainsPage() {
       {chains.isPending && <Loading what={words.loading} />}
       {chains.error && <Fault error={chains.error} again={() => void chains.refetch()} />}
       {chains.data && (
-        <Editor key={isNew ? 'new' : chosen?.id} chain={isNew ? undefined : chosen} />
+        <Editor
+          key={isNew ? (brought ?? 'new') : chosen?.id}
+          chain={isNew ? undefined : chosen}
+          begun={isNew ? brought : undefined}
+        />
       )}
       {methods && <MethodsDialog onClose={() => setMethods(false)} />}
     </div>
@@ -99,8 +118,8 @@ function useNames(text: string, trial: Trial | undefined): Names {
 const SOME_DAYS = 56;
 
 /** A text as it is being written, what it comes to, and what keeps it. */
-function useEditor(chain: Chain | undefined) {
-  const [text, setText] = useState(chain?.text ?? words.firstText);
+function useEditor(chain: Chain | undefined, begun: string | undefined) {
+  const [text, setText] = useState(chain?.text ?? begun ?? words.firstText);
   const [tag, setTag] = useState(chain?.tag ?? '');
   const [kept, setKept] = useState(chain?.text);
   // Some date, so that there is something to see.
@@ -158,8 +177,14 @@ function useEditor(chain: Chain | undefined) {
   };
 }
 
-function Editor({ chain }: { chain: Chain | undefined }) {
-  const now = useEditor(chain);
+interface EditorProps {
+  chain: Chain | undefined;
+  /** What a new one begins with. */
+  begun: string | undefined;
+}
+
+function Editor({ chain, begun }: EditorProps) {
+  const now = useEditor(chain, begun);
   const { text, setText, trial } = now;
   const [how, setHow] = useState<'text' | 'form'>('text');
   const view = useRef<EditorView>(null);
@@ -184,6 +209,11 @@ function Editor({ chain }: { chain: Chain | undefined }) {
           <Button type="text" onClick={() => window.print()}>
             {words.print}
           </Button>
+          {chain && (
+            <a className={styles.link} href={`/api/v1/chains/${chain.id}.txt`}>
+              {words.textFile}
+            </a>
+          )}
           {chain && (
             <Button type="text" loading={now.isRemoving} onClick={now.remove}>
               {words.deleteChain}

@@ -51,6 +51,8 @@ function Opened({ set, onClose }: { set: DeadlineSet; onClose: () => void }) {
             {words.change}
           </Button>
           <Button onClick={() => setLeaving(true)}>{words.takeOff}</Button>
+          <span className={styles.grow} />
+          <Files id={set.id} />
         </div>
       )}
       {set.offer && (
@@ -68,6 +70,24 @@ function Opened({ set, onClose }: { set: DeadlineSet; onClose: () => void }) {
       {moving && <MoveDialog sets={[set]} steps={moving} onClose={() => setMoving(null)} />}
       {leaving && <OffDialog set={set} onClose={() => setLeaving(false)} onDone={onClose} />}
     </div>
+  );
+}
+
+/** The set as a file. */
+function Files({ id }: { id: number }) {
+  const path = `/api/v1/deadline-sets/${id}`;
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'csv', label: <a href={`${path}.csv`}>{words.csv}</a> },
+          { key: 'ics', label: <a href={`${path}.ics`}>{words.ics}</a> },
+        ],
+      }}
+    >
+      <Button type="text">{words.files}</Button>
+    </Dropdown>
   );
 }
 

@@ -90,6 +90,7 @@ public class CanaryTest {
     // Before what ends a session.
     tell(hana, lead);
     define(open, secret, act, lead);
+    operations.putAll(new DeadlineOperations(hana, secret, CANARIES.get("title")).all());
     cover(hana);
     links(hana, outside);
     Set<String> known = new TreeSet<>();
@@ -262,14 +263,6 @@ public class CanaryTest {
                     + "END:VEVENT\nEND:VCALENDAR\n",
                 "Content-Type",
                 "text/calendar"));
-    String chain = "{\"text\": \"chain: reeds\\nkey date: cut\\n3 days before cut: ask\"}";
-    call("GET /api/v1/chains", a -> a.get("/api/v1/chains"));
-    call("POST /api/v1/chains", a -> a.post("/api/v1/chains", chain));
-    call("POST /api/v1/chains/read", a -> a.post("/api/v1/chains/read", chain));
-    call("PUT /api/v1/chains/{id}", a -> a.put("/api/v1/chains/1", chain));
-    call("DELETE /api/v1/chains/{id}", a -> a.delete("/api/v1/chains/1"));
-    call("GET /api/v1/notice-methods", a -> a.get("/api/v1/notice-methods"));
-    call("PUT /api/v1/notice-methods", a -> a.put("/api/v1/notice-methods", "{\"methods\": []}"));
     call("GET /api/v1/days-off", a -> a.get("/api/v1/days-off?" + days.substring(1)));
     call("GET /api/v1/places/{id}/days", a -> a.get("/api/v1/places/1/days"));
     call("PUT /api/v1/places/{id}/days", a -> a.put("/api/v1/places/1/days", "{}"));

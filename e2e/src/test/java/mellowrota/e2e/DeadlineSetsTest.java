@@ -45,14 +45,7 @@ public class DeadlineSetsTest extends OnDemo {
               {"name": "hand", "number": 0, "unit": "DAYS"}]}
             """)
         .expect(204);
-    chain =
-        hana.post(
-                "/api/v1/chains",
-                "{\"text\": " + JsonMapper.shared().writeValueAsString(TEXT) + "}")
-            .expect(201)
-            .json()
-            .get("id")
-            .asLong();
+    chain = chain(TEXT);
   }
 
   private long job(String day) {
@@ -127,26 +120,46 @@ public class DeadlineSetsTest extends OnDemo {
         .formatted(set.get("id").asLong(), set.get("tag"), more);
   }
 
-  /** The entries of a set's deadlines on Nell's and the master calendar, by calendar and UID. */
+  /** The entries of a set's deadlines, by UID: what they say, and their SEQUENCE. */
   private Map<String, String> served(JsonNode set) {
     Map<String, String> found = new TreeMap<>();
-    for (String calendar : List.of("Deadlines")) {
-      for (JsonNode step : set.get("steps")) {
-        calendars
-            .events(calendar, step.get("name").asString())
-            .values()
-            .forEach(event -> found.put(calendar + " " + event.getUid().getValue(), told(event)));
-      }
-    }
+    calendars
+        .events("Deadlines", "SUMMARY")
+        .values()
+        .forEach(
+            event -> {
+              for (JsonNode step : set.get("steps")) {
+                if (event.getSummary().getValue().endsWith(step.get("name").asString())) {
+                  found.put(event.getUid().getValue(), told(event));
+                }
+              }
+            });
     return found;
   }
 
   private static String told(VEvent event) {
-    return event.getSummary().getValue()
-        + " "
-        + event.getDateStart().getValue()
-        + " "
-        + Calendars.sequence(event);
+    return event.getSummary().getValue() + " " + event.getDateStart().getValue();
+  }
+
+  private JsonNode act(String what, JsonNode set) {
+    return hana.post("/api/v1/deadline-sets/" + what, moving(set, "")).expect(200).json();
+  }
+
+  private void undo(JsonNode act) {
+    hana.post("/api/v1/acts/" + act.get("act") + "/undo", "").expect(200);
+  }
+
+  private void moveWork(long job, String day) {
+    hana.patch(
+            "/api/v1/records/" + job,
+            """
+            {"visits": [{"no": 1, "start": "%1$sT08:00", "end": "%1$sT12:00",
+              "zone": "Europe/London"}]}
+            """
+                .formatted(day),
+            "If-Match",
+            "*")
+        .expect(200);
   }
 
   @Test
@@ -162,6 +175,9 @@ public class DeadlineSetsTest extends OnDemo {
             "report | NOW_DATED | - | 2028-05-22");
     assertThat(look.get("calendars").asInt()).isPositive();
     assertThat(look.get("people").toString()).contains("Ines Okafor", "Marguerite Pell");
+    assertThat(look.get("sets").get(0).get("teamsLead").toString())
+        .as("all of a team that leads see what the Lead sees")
+        .isEqualTo("[\"Duty Office\"]");
     long id = make(job);
     JsonNode made = set(id);
     assertThat(steps(made))
@@ -173,24 +189,15 @@ public class DeadlineSetsTest extends OnDemo {
             "report | RECKONED | 2028-05-22");
     assertThat(made.get("steps").get(4).get("sum").asString())
         .isEqualTo("Mon 22 May: 3 days after Fri 19 May (check the gate); Mon is a working day");
+    assertThat(made.has("offer")).isFalse();
     Map<String, String> before = served(made);
-    System.out.println(before);
-    // The work moves: its deadlines do not by themselves, but it is offered.
-    JsonNode visit = hana.get("/api/v1/records/" + job).expect(200).json();
-    hana.patch(
-            "/api/v1/records/" + job,
-            """
-            {"visits": [{"no": 1, "start": "2028-05-24T08:00", "end": "2028-05-24T12:00",
-              "zone": "Europe/London"}]}
-            """,
-            "If-Match",
-            "*")
-        .expect(200);
+    assertThat(before).hasSize(5);
+    moveWork(job, "2028-05-24");
     JsonNode offered = set(id);
+    assertThat(steps(offered)).as("nothing moves by itself").isEqualTo(steps(made));
     assertThat(offered.get("offer").toString())
         .isEqualTo("{\"newerText\":false,\"keyDate\":true,\"changes\":5}");
-    JsonNode moved =
-        hana.post("/api/v1/deadline-sets/move", moving(offered, "")).expect(200).json();
+    JsonNode moved = act("move", offered);
     assertThat(steps(set(id)))
         .containsExactly(
             "call ecologist | RECKONED | 2028-05-10",
@@ -198,14 +205,277 @@ public class DeadlineSetsTest extends OnDemo {
             "shut the gate | RECKONED | 2028-05-24T09:00",
             "check the gate | RECKONED | 2028-05-26",
             "report | RECKONED | 2028-05-29");
-    System.out.println(served(set(id)));
-    hana.post("/api/v1/acts/" + moved.get("act").asLong() + "/undo", "").expect(200);
+    assertThat(served(made).values()).doesNotContainAnyElementsOf(before.values());
+    assertThat(served(made).keySet()).isEqualTo(before.keySet());
+    undo(moved);
     assertThat(steps(set(id))).isEqualTo(steps(made));
-    JsonNode off = hana.post("/api/v1/deadline-sets/off", moving(set(id), "")).expect(200).json();
-    hana.get("/api/v1/deadline-sets/" + id).expect(200);
-    System.out.println(served(made));
-    hana.post("/api/v1/acts/" + off.get("act").asLong() + "/undo", "").expect(200);
-    assertThat(steps(set(id))).isEqualTo(steps(made));
-    System.out.println(served(made));
+    assertThat(served(made)).isEqualTo(before);
+    hana.change(made.get("steps").get(0).get("record").asLong(), "{\"state\": \"DONE\"}");
+    JsonNode looked =
+        hana.post("/api/v1/deadline-sets/off/look", moving(set(id), "")).expect(200).json();
+    assertThat(looked.get("counts").toString()).isEqualTo("{\"REMOVED\":4,\"DONE\":1}");
+    JsonNode off = act("off", set(id));
+    assertThat(served(made)).as("none of them stands any more").isEmpty();
+    assertThat(hana.get("/api/v1/records/" + made.get("steps").get(0).get("record")).text())
+        .as("what is done stays done")
+        .contains("\"state\":\"DONE\"");
+    hana.post("/api/v1/deadline-sets/move", moving(made, "")).expect(404);
+    undo(off);
+    assertThat(steps(set(id)).subList(1, 5)).isEqualTo(steps(made).subList(1, 5));
+    assertThat(served(made).keySet()).isSubsetOf(before.keySet()).hasSize(4);
+  }
+
+  @Test
+  public void aStepRemindsWhoHasIt() {
+    JsonNode set = set(make(job("2028-06-14")));
+    String notice =
+        calendars.sync(calendars.href("Deadlines"), "").live().values().stream()
+            .filter(text -> text.contains("publish notice") && text.contains("20280607"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(due(set.get("steps").get(1).get("date"))).isEqualTo("2028-06-07");
+    // Due on a Wednesday: the working day before it at eight, sixteen hours before its midnight and
+    // forty before its end, from which alarms of a due mark count.
+    assertThat(notice).contains("BEGIN:VALARM").contains("TRIGGER;RELATED=END:-PT40H");
+  }
+
+  @Test
+  public void whatDoesNotFitIsRefusedAndNothingIsDone() {
+    long job = job("2028-07-12");
+    String sets = "/api/v1/deadline-sets";
+    hana.post(sets, making(job).replace("\"chain\": " + chain, "\"chain\": 999999")).expect(422);
+    hana.post(sets, making(999_999)).expect(422);
+    hana.post(sets, making(job).replace("\"post\"", "\"pigeon\"")).expect(422);
+    hana.post(sets, making(job).replace("drained", "frozen")).expect(422);
+    hana.post(sets, making(job).replace("BEGINS", "SOMETIME")).expect(422);
+    hana.post(sets, "{\"sets\": []}").expect(422);
+    String key = "once-" + job;
+    JsonNode first = hana.post(sets, making(job), "Idempotency-Key", key).expect(201).json();
+    JsonNode again = hana.post(sets, making(job), "Idempotency-Key", key).expect(201).json();
+    assertThat(again.get("sets")).isEqualTo(first.get("sets"));
+    long id = first.get("sets").get(0).asLong();
+    JsonNode seen = set(id);
+    hana.post(sets + "/move", moving(seen, ", \"keyDate\": {\"date\": \"2028-08-01\"}"))
+        .expect(409);
+    hana.post(sets + "/move", moving(seen, ", \"steps\": [{\"step\": \"swim\"}]")).expect(400);
+    hana.change(seen.get("steps").get(4).get("record").asLong(), "{\"state\": \"DONE\"}");
+    assertThat(hana.post(sets + "/move", moving(seen, "")).expect(412).text())
+        .as("with theirs")
+        .contains("\"DONE\"");
+    moveWork(job, "2028-07-19");
+    JsonNode moved = act("move", set(id));
+    moveWork(job, "2028-07-20");
+    act("move", set(id));
+    hana.post("/api/v1/acts/" + moved.get("act") + "/undo", "").expect(409);
+    hana.delete("/api/v1/chains/" + chain).expect(409);
+    for (String who : List.of("ines", "marguerite")) {
+      Api other = Api.of(server, who);
+      other.post(sets, making(job)).expect(403);
+      other.post(sets + "/look", making(job)).expect(403);
+      other.post(sets + "/move", moving(seen, "")).expect(403);
+      other.post(sets + "/off", moving(seen, "")).expect(403);
+      other.post("/api/v1/acts/" + moved.get("act") + "/undo", "").expect(404);
+    }
+  }
+
+  @Test
+  public void aRenameBreaksNothing() {
+    long someone =
+        hana.post("/api/v1/people", "{\"name\": \"Ash Reed\"}")
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    String text =
+        """
+        chain: renamed works
+        key date: gate shuts
+        3 days before gate shuts, by courier: tell; for Ash Reed as Support
+        """;
+    methods("\"courier\", \"number\": 1");
+    long other = chain(text);
+    String making =
+        """
+        {"sets": [{"chain": %d, "keyDate": {"date": "2028-05-17"}}]}
+        """;
+    long id =
+        hana.post("/api/v1/deadline-sets", making.formatted(other))
+            .expect(201)
+            .json()
+            .get("sets")
+            .get(0)
+            .asLong();
+    assertThat(steps(set(id))).containsExactly("tell | RECKONED | 2028-05-12");
+    hana.patch("/api/v1/people/" + someone, "{\"name\": \"Ash Rush\"}", "If-Match", "*")
+        .expect(200);
+    JsonNode methods = hana.get("/api/v1/notice-methods").expect(200).json().get("methods");
+    for (JsonNode one : methods) {
+      if (one.get("name").asString().equals("courier")) {
+        hana.put(
+                "/api/v1/notice-methods",
+                methods
+                    .toString()
+                    .transform(all -> "{\"methods\": " + all + "}")
+                    .replace("courier", "rider")
+                    .replace("\"number\":1", "\"number\":2"))
+            .expect(204);
+      }
+    }
+    assertThat(set(id).get("offer").toString()).contains("\"changes\":1");
+    act("move", set(id));
+    assertThat(steps(set(id))).containsExactly("tell | RECKONED | 2028-05-11");
+    long next =
+        hana.post("/api/v1/deadline-sets", making.formatted(other).replace("17", "24"))
+            .expect(201)
+            .json()
+            .get("sets")
+            .get(0)
+            .asLong();
+    assertThat(set(next).get("steps").get(0).get("people").toString()).contains("Ash Rush");
+    hana.put("/api/v1/chains/" + other, text(text.replace("3 days", "4 days"))).expect(204);
+    methods("\"post\", \"number\": 2");
+  }
+
+  private void methods(String one) {
+    hana.put(
+            "/api/v1/notice-methods",
+            """
+            {"methods": [{"name": "post", "number": 2, "unit": "WORKING_DAYS"},
+              {"name": "hand", "number": 0, "unit": "DAYS"}%s]}
+            """
+                .formatted(
+                    one.startsWith("\"post")
+                        ? ""
+                        : ", {\"name\": %s, \"unit\": \"DAYS\"}".formatted(one)))
+        .expect(204);
+  }
+
+  private static String text(String text) {
+    return "{\"text\": " + JsonMapper.shared().writeValueAsString(text) + "}";
+  }
+
+  private long chain(String text) {
+    return hana.post("/api/v1/chains", text(text)).expect(201).json().get("id").asLong();
+  }
+
+  // ---- Who sees what ---------------------------------------------------------------------------
+
+  @Test
+  public void ofAPrivateKeyDateOnlyTheirOwnStepIsTold() {
+    long tam = hana.idOf("people", "Tam Birtles");
+    long private1 = privateJob("Hidden weir");
+    long hidden =
+        chain(
+            """
+            chain: weir %1$s
+            key date: gauge %1$s
+            3 days before gauge %1$s: lift the boom; for Ines Okafor as Support
+            5 days before gauge %1$s: dredge %1$s; for Tam Birtles as Support
+            """
+                .formatted("cnrA"));
+    assertThat(tam).isPositive();
+    long id = make(hidden, private1);
+    JsonNode whole = set(id);
+    long step = whole.get("steps").get(0).get("record").asLong();
+    Api ines = Api.of(server, "ines");
+    String around = "/api/v1/records/" + step + "/deadline-sets";
+    JsonNode told = ines.get(around).expect(200).json().get(0);
+    assertThat(told.toString()).doesNotContain("cnrA", "Hidden", "keyDate\"", "sum", "zone\":\"E");
+    assertThat(told.get("steps")).hasSize(1);
+    assertThat(told.get("steps").get(0).get("name").asString()).isEqualTo("lift the boom");
+    ines.get("/api/v1/records/" + private1 + "/deadline-sets").expect(404);
+    long others = whole.get("steps").get(1).get("record").asLong();
+    ines.get("/api/v1/records/" + others + "/deadline-sets").expect(404);
+    assertThat(ines.get("/api/v1/deadline-sets/" + id).expect(200).json()).isEqualTo(told);
+    ines.get("/api/v1/deadline-sets").expect(403);
+    Api wren = Api.of(server, "wren");
+    wren.get("/api/v1/deadline-sets/" + id).expect(404);
+    wren.get(around).expect(404);
+  }
+
+  /** Two worlds that differ in what somebody may not see answer them alike. */
+  @Test
+  public void twinsAnswerAlike() {
+    Api ines = Api.of(server, "ines");
+    Api marguerite = Api.of(server, "marguerite");
+    List<List<String>> answers = new ArrayList<>();
+    for (String twin : List.of("a", "b")) {
+      long hidden =
+          chain(
+              """
+              chain: twin %1$s
+              key date: gauge %1$s
+              ask: flood %1$s
+              3 days before gauge %1$s, at 10:00: lift the boom; for Ines Okafor as Support
+              %2$d days before lift the boom: dredge %1$s; for Tam Birtles as Support
+              1 day after gauge %1$s: report %1$s; only if flood %1$s
+              """
+                  .formatted(twin, twin.equals("a") ? 2 : 5));
+      long id = make(hidden, privateJob("Weir " + twin));
+      long step = set(id).get("steps").get(0).get("record").asLong();
+      List<String> found = new ArrayList<>();
+      for (Api one : List.of(ines, marguerite)) {
+        for (String path : List.of("/records/" + step + "/deadline-sets", "/deadline-sets/" + id)) {
+          Api.Answer answer = one.get("/api/v1" + path);
+          found.add(
+              answer.status()
+                  + answer
+                      .text()
+                      .replaceAll("\"(id|record|tag|instance|request)\":(\\d+|\"[^,}]*\")", "")
+                      .replace("[" + id, "["));
+        }
+      }
+      answers.add(found);
+    }
+    assertThat(answers.get(0)).isEqualTo(answers.get(1));
+  }
+
+  /** In pages of one whoever has office rights on some of it walks over what is hidden. */
+  @Test
+  public void aTeamCoordinatorWalksTheirOwnSetsInPagesOfOne() {
+    Api marguerite = Api.of(server, "marguerite");
+    make(chain, job("2028-09-13"));
+    make(chain, privateJob("Not theirs"));
+    List<String> walked = new ArrayList<>();
+    String cursor = "0";
+    while (cursor != null) {
+      JsonNode page =
+          marguerite.get("/api/v1/deadline-sets?limit=1&cursor=" + cursor).expect(200).json();
+      page.get("sets").forEach(one -> walked.add(one.get("id").toString()));
+      cursor = page.has("next") ? page.get("next").asString() : null;
+    }
+    List<String> once = new ArrayList<>();
+    marguerite
+        .get("/api/v1/deadline-sets?limit=200")
+        .expect(200)
+        .json()
+        .get("sets")
+        .forEach(one -> once.add(one.get("id").toString()));
+    assertThat(walked).isEqualTo(once).doesNotHaveDuplicates();
+  }
+
+  private long make(long of, long work) {
+    return hana.post(
+            "/api/v1/deadline-sets",
+            """
+            {"sets": [{"chain": %d, "record": %d, "follows": {"what": "BEGINS"}}]}
+            """
+                .formatted(of, work))
+        .expect(201)
+        .json()
+        .get("sets")
+        .get(0)
+        .asLong();
+  }
+
+  private long privateJob(String title) {
+    return hana.record(
+        """
+        {"kind": "JOB", "title": "%s", "state": "CONFIRMED", "private": true,
+         "people": [{"role": 0, "person": %d}],
+         "visits": [{"start": "2028-10-11T08:00", "end": "2028-10-11T12:00",
+           "zone": "Europe/London"}]}
+        """
+            .formatted(title, hana.idOf("people", "Tam Birtles")));
   }
 }

@@ -79,7 +79,7 @@ class DeadlineSetViews {
       KeptSet.Follows.@Nullable What follows,
       @Nullable String followsName,
       RecordView.@Nullable PlaceView place,
-      String zone,
+      @Nullable String zone,
       RecordView.@Nullable DueView keyDate,
       @Nullable String method,
       boolean asksMethod,
@@ -248,7 +248,7 @@ class DeadlineSetViews {
             seen.seesKeyDate() ? set.to().follows().map(KeptSet.Follows::what).orElse(null) : null,
             seen.seesKeyDate() ? set.to().follows().map(KeptSet.Follows::name).orElse(null) : null,
             place(seen, office),
-            set.to().zone().getId(),
+            office ? set.to().zone().getId() : null,
             seen.seesKeyDate()
                 ? set.state().keyDate().map(due -> due(due, world)).orElse(null)
                 : null,
@@ -336,7 +336,7 @@ class DeadlineSetViews {
             .map(it -> people(world, it.record().assignments()))
             .orElse(null),
         date.filter(
-                due -> !done && !due.overdueFrom(seen.set().to().zone()).isAfter(seen.ground().now))
+                due -> !done && !due.overdueFrom(world.house().zone()).isAfter(seen.ground().now))
             .isPresent());
   }
 

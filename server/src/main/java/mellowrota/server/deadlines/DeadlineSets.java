@@ -18,6 +18,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -111,11 +112,27 @@ public class DeadlineSets implements Undoes {
     return store.after(number, most);
   }
 
+  /** What is told of sets, in their order; of those somebody may know nothing of nothing. */
+  List<DeadlineSetViews.SetView> told(World world, Person asker, List<Long> ids, boolean sums) {
+    List<KeptSet> all = store.load(ids, false);
+    return views.told(ground(world, clock.instant(), all, false), all, asker, sums);
+  }
+
+  /** One set with its sums, as far as this person may know of it. */
+  Optional<DeadlineSetViews.SetView> one(World world, Person asker, long id) {
+    return told(world, asker, List.of(id), true).stream().findFirst();
+  }
+
+  /** What a chain says now. */
+  Chain latest(World world, long chain) {
+    Ground ground = ground(world, clock.instant(), List.of(chain), List.of());
+    return ground.chain(ground.latest(chain).id());
+  }
+
   /** The sets around a record, as far as this person may know of them. */
   List<DeadlineSetViews.SetView> around(World world, Person asker, RecordId record) {
     records.requireOpens(world, asker, record);
-    List<KeptSet> all = store.load(store.around(List.of(record)), false);
-    return views.told(ground(world, clock.instant(), all, false), all, asker, true);
+    return told(world, asker, store.around(List.of(record)), true);
   }
 
   // ---- Acts ------------------------------------------------------------------------------------

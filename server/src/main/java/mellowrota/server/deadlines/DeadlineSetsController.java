@@ -68,17 +68,11 @@ class DeadlineSetsController {
         return new DeadlineSetViews.PageView(found, null);
       }
       found.addAll(
-          told(world, me, next, false).stream().filter(one -> one.chain() != null).toList());
+          sets.told(world, me, next, false).stream().filter(one -> one.chain() != null).toList());
       from = next.get(next.size() - 1);
     }
     List<DeadlineSetViews.SetView> page = found.subList(0, limit);
     return new DeadlineSetViews.PageView(page, String.valueOf(page.get(limit - 1).id()));
-  }
-
-  private List<DeadlineSetViews.SetView> told(
-      World world, Person me, List<Long> ids, boolean sums) {
-    List<KeptSet> all = sets.load(ids);
-    return views.told(sets.ground(world, clock.instant(), all, false), all, me, sums);
   }
 
   @GetMapping("/deadline-sets/{id}")
@@ -86,9 +80,7 @@ class DeadlineSetsController {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   DeadlineSetViews.SetView one(Asker asker, @PathVariable long id) {
     World world = worlds.now();
-    return told(world, world.person(asker.person()), List.of(id), true).stream()
-        .findFirst()
-        .orElseThrow(Problem::notFound);
+    return sets.one(world, world.person(asker.person()), id).orElseThrow(Problem::notFound);
   }
 
   @GetMapping("/records/{id}/deadline-sets")

@@ -6,7 +6,6 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -26,8 +25,6 @@ import mellowrota.server.records.RecordList;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -43,9 +40,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RequiredArgsConstructor
 class FilesController {
 
-  private static final MediaType CSV = MediaType.parseMediaType("text/csv;charset=utf-8");
-  private static final MediaType ICALENDAR =
-      MediaType.parseMediaType("text/calendar;charset=utf-8");
   private static final int MOST = 10_000;
 
   private final RecordList list;
@@ -73,7 +67,8 @@ class FilesController {
         all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team))) {
       rows.addAll(RecordColumns.rows(view, details));
     }
-    return file("records.csv", CSV, Csv.write(RecordColumns.header(details), rows));
+    return Attachment.of(
+        "records.csv", Attachment.CSV, Csv.write(RecordColumns.header(details), rows));
   }
 
   @GetMapping("/records.ics")
@@ -95,7 +90,7 @@ class FilesController {
         all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team))) {
       written.addAll(RecordEvents.of(view, world.house().seed(), now));
     }
-    return file("records.ics", ICALENDAR, writer.writeAll(written));
+    return Attachment.of("records.ics", Attachment.ICALENDAR, writer.writeAll(written));
   }
 
   @GetMapping("/calendars/{id}.ics")
@@ -108,7 +103,7 @@ class FilesController {
         faces.live(read(world, asker, id)).stream()
             .map(f -> new IcalendarWriter.Written(f.uid(), f.sequence(), f.modified(), f.face()))
             .toList();
-    return file(name(world, id) + ".ics", ICALENDAR, writer.writeAll(written));
+    return Attachment.of(name(world, id) + ".ics", Attachment.ICALENDAR, writer.writeAll(written));
   }
 
   @GetMapping("/calendars/{id}.csv")
@@ -136,7 +131,7 @@ class FilesController {
               face.text()));
     }
     List<String> header = List.of("title", "place", "start", "end", "zone", "state", "text");
-    return file(name(world, id) + ".csv", CSV, Csv.write(header, rows));
+    return Attachment.of(name(world, id) + ".csv", Attachment.CSV, Csv.write(header, rows));
   }
 
   private List<RecordView> all(World world, Asker asker, RecordList.Wanted wanted) {
@@ -154,17 +149,5 @@ class FilesController {
 
   private static String name(World world, long calendar) {
     return world.calendars().find(CalendarId.of(calendar)).map(Calendar::name).orElse("calendar");
-  }
-
-  private static ResponseEntity<String> file(String name, MediaType type, String body) {
-    return ResponseEntity.ok()
-        .contentType(type)
-        .header(
-            "Content-Disposition",
-            ContentDisposition.attachment()
-                .filename(name, StandardCharsets.UTF_8)
-                .build()
-                .toString())
-        .body(body);
   }
 }

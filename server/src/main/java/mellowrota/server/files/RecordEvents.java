@@ -23,7 +23,7 @@ import mellowrota.server.ical.IcalendarWriter;
 import mellowrota.server.records.RecordView;
 
 /** A record, as one person may see it, as events of a file: its visits, or its due time. */
-final class RecordEvents {
+public final class RecordEvents {
 
   /** A file is no calendar of the house; its events have identifiers of their own. */
   private static final CalendarId A_FILE = CalendarId.of(0);
@@ -62,7 +62,8 @@ final class RecordEvents {
                     DaySpan.through(LocalDate.parse(first), LocalDate.parse(visit.last()))));
   }
 
-  private static EntryTimes due(RecordView.DueView due) {
+  /** A due time as it stands in a file. */
+  public static EntryTimes due(RecordView.DueView due) {
     if (due.date() != null) {
       return new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.parse(due.date())));
     }
@@ -78,7 +79,6 @@ final class RecordEvents {
       boolean tentative,
       String seed,
       Instant now) {
-    EntryKey key = new EntryKey(RecordId.of(view.id()), visit, A_FILE, family);
     String ref = view.ref() == null ? "" : view.ref() + " ";
     String text =
         view.details().stream()
@@ -94,6 +94,11 @@ final class RecordEvents {
             new Entry.Marks(
                 view.state() == State.DONE, tentative, family == Family.WORK, false, false),
             List.of());
-    return new IcalendarWriter.Written(Uid.of(seed, key).value(), 0, now, face);
+    return new IcalendarWriter.Written(uid(view.id(), visit, family, seed), 0, now, face);
+  }
+
+  /** By what a visit, or a due time, is known in every file. */
+  public static String uid(long record, int visit, Family family, String seed) {
+    return Uid.of(seed, new EntryKey(RecordId.of(record), visit, A_FILE, family)).value();
   }
 }

@@ -28,6 +28,7 @@ import net.fortuna.ical4j.model.component.VAlarm;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.component.VTimeZone;
 import net.fortuna.ical4j.model.parameter.Cn;
+import net.fortuna.ical4j.model.parameter.RelType;
 import net.fortuna.ical4j.model.parameter.Related;
 import net.fortuna.ical4j.model.parameter.Role;
 import net.fortuna.ical4j.model.parameter.TzId;
@@ -43,6 +44,7 @@ import net.fortuna.ical4j.model.property.LastModified;
 import net.fortuna.ical4j.model.property.Location;
 import net.fortuna.ical4j.model.property.ProdId;
 import net.fortuna.ical4j.model.property.RefreshInterval;
+import net.fortuna.ical4j.model.property.RelatedTo;
 import net.fortuna.ical4j.model.property.Sequence;
 import net.fortuna.ical4j.model.property.Status;
 import net.fortuna.ical4j.model.property.Summary;
@@ -68,8 +70,18 @@ public class IcalendarWriter {
   /** How often a program that subscribes should ask again (RFC 7986 §5.7). */
   private static final Duration REFRESH = Duration.ofMinutes(15);
 
-  /** A face with its identity and the moment of its last change. */
-  public record Written(String uid, int sequence, Instant modified, Face face) {}
+  /**
+   * A face with its identity and the moment of its last change.
+   *
+   * @param parent the identity of what it belongs to
+   */
+  public record Written(
+      String uid, int sequence, Instant modified, Face face, Optional<String> parent) {
+
+    public Written(String uid, int sequence, Instant modified, Face face) {
+      this(uid, sequence, modified, face, Optional.empty());
+    }
+  }
 
   /** Zones and years that are met again and again; more than these are written anew. */
   private static final int MOST_ZONES = 500;
@@ -133,6 +145,7 @@ public class IcalendarWriter {
     event.add(new LastModified(at));
     event.add(new Sequence(one.sequence()));
     times(event, face.times());
+    one.parent().ifPresent(parent -> event.add(childOf(parent)));
     event.add(new Summary(summary(face)));
     if (!face.place().isEmpty()) {
       event.add(new Location(face.place()));
@@ -149,6 +162,13 @@ public class IcalendarWriter {
     invited(event, face.attendees());
     face.alarms().forEach(alarm -> event.add(alarm(alarm, face)));
     return event;
+  }
+
+  /** RFC 5545 §3.8.4.5. */
+  private static RelatedTo childOf(String parent) {
+    RelatedTo related = new RelatedTo(parent);
+    related.add(RelType.PARENT);
+    return related;
   }
 
   /**
