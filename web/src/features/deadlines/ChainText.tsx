@@ -1,4 +1,5 @@
 import {
+  acceptCompletion,
   autocompletion,
   completionKeymap,
   type Completion,
@@ -28,6 +29,12 @@ interface Props {
   names: Names;
   onChange: (text: string) => void;
 }
+
+/** Tab takes what is offered; Enter always ends the line, whatever is offered meanwhile. */
+const TAKING = [
+  ...completionKeymap.filter((one) => one.key !== 'Enter'),
+  { key: 'Tab', run: acceptCompletion },
+];
 
 /** Behind which words what is named. */
 const BEHIND: [RegExp, (names: Names) => string[]][] = [
@@ -167,8 +174,12 @@ export function ChainText({
           EditorView.lineWrapping,
           lintGutter(),
           history(),
-          autocompletion({ override: [(context) => completions(context, known())], icons: false }),
-          keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap]),
+          autocompletion({
+            override: [(context) => completions(context, known())],
+            icons: false,
+            defaultKeymap: false,
+          }),
+          keymap.of([...TAKING, ...historyKeymap, ...defaultKeymap]),
           EditorView.contentAttributes.of({ 'aria-label': words.chainText, id: 'chain-text' }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) {

@@ -120,20 +120,19 @@ public class DeadlineSetsTest extends OnDemo {
         .formatted(set.get("id").asLong(), set.get("tag"), more);
   }
 
-  /** The entries of a set's deadlines, by UID: what they say, and their SEQUENCE. */
+  /** The entries of a set's deadlines, by UID, and what they say. */
   private Map<String, String> served(JsonNode set) {
+    List<String> refs = new ArrayList<>();
+    for (JsonNode step : set.get("steps")) {
+      String record = hana.get("/api/v1/records/" + step.get("record")).expect(200).text();
+      refs.add(Api.JSON.readTree(record).get("ref").asString() + " ");
+    }
     Map<String, String> found = new TreeMap<>();
-    calendars
-        .events("Deadlines", "SUMMARY")
-        .values()
-        .forEach(
-            event -> {
-              for (JsonNode step : set.get("steps")) {
-                if (event.getSummary().getValue().endsWith(step.get("name").asString())) {
-                  found.put(event.getUid().getValue(), told(event));
-                }
-              }
-            });
+    for (VEvent event : calendars.events("Deadlines", "SUMMARY").values()) {
+      if (refs.stream().anyMatch(ref -> event.getSummary().getValue().contains(ref))) {
+        found.put(event.getUid().getValue(), told(event));
+      }
+    }
     return found;
   }
 
