@@ -76,6 +76,7 @@ function Marks({ line }: { line: Line }) {
     <>
       {line.past && <small className={styles.warn}>{words.past}</small>}
       {line.off !== undefined && <small className={styles.mind}>{words.offDay(line.off)}</small>}
+      {line.holidaysUnknown && <small>{words.holidaysUnknown}</small>}
       {line.sameDay.length > 0 && <small>{words.sameDay(line.sameDay)}</small>}
     </>
   );

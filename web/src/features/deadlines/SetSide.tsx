@@ -193,6 +193,7 @@ function StepRow({ step, mayChange, say }: StepProps) {
         )}
         {step.late && <em className={styles.late}>{words.which.late.toLowerCase()}</em>}
         <small>{step.sum ?? step.why}</small>
+        {step.holidaysUnknown && <small className={styles.who}>{words.holidaysUnknown}</small>}
         {step.people && step.people.length > 0 && (
           <small className={styles.who}>{step.people.join(', ')}</small>
         )}

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.IntSummaryStatistics;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -107,6 +108,17 @@ public record WorkingDays(
     Optional<String> why =
         Optional.ofNullable(holidays.get(day)).or(() -> closure(day).map(Closure::why));
     return why.map(one -> new Off(day, Optional.of(one)));
+  }
+
+  /**
+   * Whether a day lies in the years for which holidays are kept; where none are kept at all, none
+   * are missing.
+   */
+  public boolean knowsHolidays(LocalDate day) {
+    IntSummaryStatistics years =
+        holidays.keySet().stream().mapToInt(LocalDate::getYear).summaryStatistics();
+    return years.getCount() == 0
+        || day.getYear() >= years.getMin() && day.getYear() <= years.getMax();
   }
 
   /** So many days in a row without work, and there is no working day. */

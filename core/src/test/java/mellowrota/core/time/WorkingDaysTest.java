@@ -7,7 +7,9 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -129,5 +131,21 @@ public class WorkingDaysTest {
             WorkingDays.Region.UNSAID);
     assertThat(days.between(december(9), december(8))).isEmpty();
     assertThat(days.between(december(8), december(8))).containsExactly(december(8));
+  }
+
+  @Test
+  public void holidaysAreKnownInTheYearsThatHaveSome() {
+    WorkingWeek week = new WorkingWeek(Set.of(DayOfWeek.MONDAY));
+    WorkingDays none = new WorkingDays(week, Map.of(), List.of());
+    assertThat(none.knowsHolidays(LocalDate.of(2030, 1, 1))).as("none are missing").isTrue();
+    WorkingDays some =
+        new WorkingDays(
+            week,
+            Map.of(LocalDate.of(2026, 12, 25), "Midwinter", LocalDate.of(2028, 1, 3), "Start"),
+            List.of());
+    assertThat(some.knowsHolidays(LocalDate.of(2025, 12, 31))).isFalse();
+    assertThat(some.knowsHolidays(LocalDate.of(2026, 1, 1))).isTrue();
+    assertThat(some.knowsHolidays(LocalDate.of(2027, 6, 1))).isTrue();
+    assertThat(some.knowsHolidays(LocalDate.of(2029, 1, 1))).isFalse();
   }
 }

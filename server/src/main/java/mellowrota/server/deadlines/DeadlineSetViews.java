@@ -61,7 +61,9 @@ class DeadlineSetViews {
       @Schema(description = "How it was reckoned, in words") @With @Nullable String sum,
       @Schema(description = "Why there is no date, in words") @Nullable String why,
       @Schema(description = "Who is on it") @Nullable List<String> people,
-      boolean late) {}
+      boolean late,
+      @Schema(description = "No holidays are kept of the year of its date")
+          @Nullable Boolean holidaysUnknown) {}
 
   @Schema(name = "DeadlineSetOffer")
   record OfferView(
@@ -105,6 +107,7 @@ class DeadlineSetViews {
       boolean past,
       @Schema(description = "Why its date is no working day; empty text: by the week")
           @Nullable String off,
+      @Schema(description = "No holidays are kept of the year of its date") boolean holidaysUnknown,
       @Schema(description = "Other steps of the set on that day") List<String> sameDay,
       List<String> people) {}
 
@@ -337,11 +340,19 @@ class DeadlineSetViews {
             .orElse(null),
         date.filter(
                 due -> !done && !due.overdueFrom(world.house().zone()).isAfter(seen.ground().now))
-            .isPresent());
+            .isPresent(),
+        office && date.filter(due -> unknown(seen.ground(), seen.set().to(), due)).isPresent()
+            ? true
+            : null);
   }
 
   private static RecordView.DueView due(Due due, World world) {
     return RecordViews.due(due, world.house().zone());
+  }
+
+  /** Whether the year of a date lies beyond those for which holidays are kept (CHAINS 8). */
+  private static boolean unknown(Ground ground, KeptSet.Belongs to, Due due) {
+    return !ground.days.at(to.place()).knowsHolidays(due.day(to.zone()));
   }
 
   static List<String> people(World world, Collection<Assignment> assignments) {
@@ -455,6 +466,10 @@ class DeadlineSetViews {
                   .orElse(null),
               line.past(),
               line.off().map(WorkingDays.Off::why).map(why -> why.orElse("")).orElse(null),
+              line.after()
+                  .flatMap(Reckoned::date)
+                  .filter(it -> unknown(ground, plan.to(), it))
+                  .isPresent(),
               line.sameDay().stream().map(Name::text).toList(),
               deadline.map(it -> people(world, it.assignments())).orElse(List.of())));
     }
