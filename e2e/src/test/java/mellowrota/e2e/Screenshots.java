@@ -39,7 +39,6 @@ public class Screenshots {
         Server server = Server.started(Database.demo(), outside.options().toArray(String[]::new));
         Playwright playwright = Playwright.create()) {
       Browser browser = InBrowser.launch(playwright);
-      shoot(browser, server, "sign-in", "", "/", "This is the demo", ColorScheme.LIGHT);
       shoot(browser, server, "today", "hana", "/today", "Next two weeks", ColorScheme.LIGHT);
       String week = "/board?from=2026-11-23";
       shoot(
@@ -50,7 +49,16 @@ public class Screenshots {
           week + "&record=41",
           "Lands on",
           ColorScheme.LIGHT);
-      shoot(browser, server, "board-week-dark", "hana", week, "Yusuf Larch", ColorScheme.DARK);
+      shoot(
+          browser, server, "deadlines", "hana", "/deadlines/1", "lock the gates", ColorScheme.DARK);
+      shoot(
+          browser,
+          server,
+          "chain",
+          "hana",
+          "/deadlines/chains/1",
+          "Mon 18 Jan, 08:00",
+          ColorScheme.LIGHT);
       shoot(
           browser,
           server,
