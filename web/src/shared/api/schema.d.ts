@@ -297,6 +297,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/chains/{id}.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chain as a text file in its plain spelling */
+        get: operations["chainAsText"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/copies": {
         parameters: {
             query?: never;
@@ -766,6 +783,40 @@ export interface paths {
         };
         /** One set of deadlines, each date with its sum */
         get: operations["one_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/{id}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A set of deadlines as CSV, each date with its sum */
+        get: operations["setAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deadline-sets/{id}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A set of deadlines as iCalendar, its dates as children of the key date */
+        get: operations["setAsCalendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2894,7 +2945,7 @@ export interface components {
             steps: components["schemas"]["DeadlineSetStep"][];
             tag: string;
             work?: components["schemas"]["DeadlineSetWork"];
-            zone: string;
+            zone?: string;
         };
         DeadlineSetAnswer: {
             question: string;
@@ -2924,6 +2975,8 @@ export interface components {
         DeadlineSetLookLine: {
             after?: components["schemas"]["DueView"];
             before?: components["schemas"]["DueView"];
+            /** @description No holidays are kept of the year of its date */
+            holidaysUnknown: boolean;
             /** @enum {string} */
             kind: "REMOVED" | "DONE" | "KEPT_BY_HAND" | "DOES_NOT_APPLY" | "MOVED" | "UNCHANGED" | "NOW_DATED" | "NOW_WITHOUT_DATE" | "STILL_WITHOUT_DATE";
             /** @description Why its date is no working day; empty text: by the week */
@@ -2995,6 +3048,8 @@ export interface components {
         };
         DeadlineSetStep: {
             date?: components["schemas"]["DueView"];
+            /** @description No holidays are kept of the year of its date */
+            holidaysUnknown?: boolean;
             late: boolean;
             name?: string;
             /** @description Who is on it */
@@ -5679,6 +5734,34 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
+    chainAsText: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+        };
+    };
     copies: {
         parameters: {
             query?: {
@@ -6552,6 +6635,62 @@ export interface operations {
             404: components["responses"]["NOT_FOUND"];
             422: components["responses"]["FAULTS"];
             503: components["responses"]["BUSY"];
+        };
+    };
+    setAsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    setAsCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+            /** @description default response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
         };
     };
     details: {
