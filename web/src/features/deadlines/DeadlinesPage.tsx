@@ -33,7 +33,9 @@ function useAddress() {
       },
       { replace: true },
     );
-  const query = search.toString();
+  const kept = new URLSearchParams(search);
+  kept.delete('make');
+  const query = kept.toString();
   return {
     set,
     find: search.get('find') ?? '',
@@ -136,7 +138,7 @@ export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
         <MakeDialog
           work={Number(page.making) || undefined}
           onClose={() => page.set('make', '')}
-          onMade={(id) => page.open(id)}
+          onMade={page.open}
         />
       )}
       {recomputing && <MoveDialog sets={recomputing} onClose={() => setRecomputing(null)} />}

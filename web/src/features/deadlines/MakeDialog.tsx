@@ -21,6 +21,7 @@ interface Props {
   /** The work that the key date belongs to, where the dialog was opened from it. */
   work?: number;
   onClose: () => void;
+  /** Closes it too. */
   onMade: (set: number) => void;
 }
 
@@ -128,7 +129,6 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
     make.mutate(making.sets, {
       onSuccess: (done) => {
         tray.tell({ text: words.made(done.sets.length), act: done.act });
-        onClose();
         onMade(done.sets[0]!);
       },
     });

@@ -50,7 +50,9 @@ public class DeadlinesPageTest extends InBrowser {
   }
 
   private static Locator field(Page page, String name) {
-    return page.locator("[role=dialog]").getByLabel(name).first();
+    return page.locator("[role=dialog]")
+        .getByLabel(name, new Locator.GetByLabelOptions().setExact(true))
+        .first();
   }
 
   private void choose(Page page, String field, String option) {

@@ -113,7 +113,7 @@ final class StepForms {
     Optional<Step.By> by =
         method.isPresent() || chosen ? Optional.of(new Step.By(method)) : Optional.empty();
     Optional<Step.Roll> roll = input.choice("roll", Step.Roll.class);
-    Optional<LocalTime> at = input.clock("at");
+    Optional<LocalTime> at = at(input);
     List<Step.For> who = new ArrayList<>();
     for (Input one : input.objects("who", MOST_PARTS, ForView.class)) {
       name(one, "name")
@@ -129,7 +129,7 @@ final class StepForms {
     for (Input one : input.objects("reminders", MOST_PARTS, RemindView.class)) {
       int number = number(one);
       one.requiredChoice("unit", Unit.class)
-          .ifPresent(unit -> reminders.add(new Step.Remind(number, unit, one.clock("at"))));
+          .ifPresent(unit -> reminders.add(new Step.Remind(number, unit, at(one))));
     }
     List<Step.Condition> conditions = new ArrayList<>();
     for (Input one : input.objects("conditions", MOST_PARTS, ConditionView.class)) {
@@ -143,6 +143,10 @@ final class StepForms {
 
   private static Optional<Name> name(Input input, String field) {
     return DeadlineSetInput.name(input.required(field, LONGEST_NAME));
+  }
+
+  private static Optional<LocalTime> at(Input input) {
+    return input.has("at") ? input.clock("at") : Optional.empty();
   }
 
   private static int number(Input input) {
