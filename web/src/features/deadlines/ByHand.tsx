@@ -17,10 +17,10 @@ interface Props {
 export function ByHand({ step, before, onSet, onClose }: Props) {
   const date = useKeyDate(before);
   return (
-    <Dialog width={360} title={step} onClose={onClose}>
+    <Dialog width={360} title={step} focus="by-hand" onClose={onClose}>
       <div className={styles.byHandForm}>
         <Input
-          autoFocus
+          id="by-hand"
           aria-label={step}
           value={date.text}
           status={date.isWrong ? 'error' : undefined}

@@ -33,6 +33,7 @@ export function MakeDialog({ work, onClose, onMade }: Props) {
   return (
     <Dialog
       width={860}
+      focus="set-chain"
       title={words.makeTitle}
       reads={[chains]}
       loading={words.loading}
@@ -143,7 +144,7 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
         <label className={styles.wish}>
           <span>{words.chain}</span>
           <Select
-            autoFocus
+            id="set-chain"
             mode="multiple"
             aria-label={words.chain}
             placeholder={words.chooseChain}

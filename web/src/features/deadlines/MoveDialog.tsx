@@ -90,6 +90,7 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
   return (
     <Dialog
       width={860}
+      focus="key-date"
       title={one ? `${words.changeTitle}: ${words.label(one)}` : words.sets(sets.length)}
       onClose={onClose}
     >
@@ -105,7 +106,6 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
               name={one.keyDateName ?? ''}
               keyDate={keyDate}
               follows={one.follows && `${dueText(look.data?.sets[0]?.keyDate)} · ${words.follows}`}
-              focus
             />
             {one.asksMethod && <MethodField value={wishes.method} onChange={wishes.setMethod} />}
             {one.answers.map(({ question }) => (

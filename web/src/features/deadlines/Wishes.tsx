@@ -9,11 +9,10 @@ interface KeyDateProps {
   name: string;
   keyDate: ReturnType<typeof useKeyDate>;
   follows?: string;
-  focus?: boolean;
 }
 
 /** The key date, typed. */
-export function KeyDateField({ name, keyDate, follows, focus }: KeyDateProps) {
+export function KeyDateField({ name, keyDate, follows }: KeyDateProps) {
   return (
     <label className={styles.wish}>
       <span>{name || words.keyDate}</span>
@@ -22,7 +21,7 @@ export function KeyDateField({ name, keyDate, follows, focus }: KeyDateProps) {
       ) : (
         <>
           <Input
-            autoFocus={focus}
+            id="key-date"
             value={keyDate.text}
             status={keyDate.isWrong ? 'error' : undefined}
             placeholder={words.keyDateHint}

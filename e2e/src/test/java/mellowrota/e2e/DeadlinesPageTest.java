@@ -104,6 +104,7 @@ public class DeadlinesPageTest extends InBrowser {
     assertThat(side.getByText("walk the bank")).isVisible();
 
     click(button(page, "Change…"));
+    assertThat(page.locator("#key-date")).isFocused();
     press(page, "Control+A");
     page.keyboard().insertText("Wed 24 Mar 2027 8:00");
     assertThat(page.getByText("8 moved")).isVisible();
