@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
 import mellowrota.core.calendar.CalendarId;
@@ -137,11 +138,33 @@ class DeadlineSetViews {
   // ---- A set for one person --------------------------------------------------------------------
 
   /** What one person may know of a set. */
-  private record Seen(
-      Ground ground, KeptSet set, Map<RecordId, RecordAccess.Standing> standings, Person asker) {
+  private static final class Seen {
+    private final Ground ground;
+    private final KeptSet set;
+    private final Map<RecordId, RecordAccess.Standing> standings;
+    private final Person asker;
+    private final boolean office;
+    private final boolean whole;
 
-    Optional<RecordAccess.Standing> of(Optional<RecordId> id) {
-      return id.map(standings::get).filter(RecordAccess.Standing::opens);
+    Seen(Ground ground, KeptSet set, Map<RecordId, RecordAccess.Standing> standings, Person asker) {
+      this.ground = ground;
+      this.set = set;
+      this.standings = standings;
+      this.asker = asker;
+      office = hasOffice();
+      whole = office && sees(set.to().record().stream()) && sees(deadlines().stream());
+    }
+
+    Ground ground() {
+      return ground;
+    }
+
+    KeptSet set() {
+      return set;
+    }
+
+    Person asker() {
+      return asker;
     }
 
     /**
@@ -149,6 +172,27 @@ class DeadlineSetViews {
      * rights on the work, or without work on all deadlines.
      */
     boolean isOffice() {
+      return office;
+    }
+
+    /** Whether nothing of it is hidden from them. */
+    boolean isWhole() {
+      return whole;
+    }
+
+    private boolean sees(Stream<RecordId> records) {
+      return records.allMatch(
+          id ->
+              of(Optional.of(id))
+                  .filter(one -> one.sees(DetailKey.TIMES) && one.sees(DetailKey.TITLE))
+                  .isPresent());
+    }
+
+    Optional<RecordAccess.Standing> of(Optional<RecordId> id) {
+      return id.map(standings::get).filter(RecordAccess.Standing::opens);
+    }
+
+    private boolean hasOffice() {
       if (asker.isCoordinator()) {
         return true;
       }
@@ -164,21 +208,6 @@ class DeadlineSetViews {
 
     private List<RecordId> deadlines() {
       return set.state().lines().stream().flatMap(line -> line.record().stream()).toList();
-    }
-
-    private static boolean shows(RecordAccess.Standing standing) {
-      return standing.sees(DetailKey.TIMES) && standing.sees(DetailKey.TITLE);
-    }
-
-    /** Whether nothing of it is hidden from them. */
-    boolean isWhole() {
-      return isOffice()
-          && set.to()
-              .record()
-              .map(id -> of(Optional.of(id)).filter(Seen::shows).isPresent())
-              .orElse(true)
-          && deadlines().stream()
-              .allMatch(id -> of(Optional.of(id)).filter(Seen::shows).isPresent());
     }
 
     boolean seesKeyDate() {

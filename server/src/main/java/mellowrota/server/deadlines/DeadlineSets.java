@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,6 +23,7 @@ import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
+import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
@@ -32,6 +34,7 @@ import mellowrota.server.deadlines.store.DeadlineSetStore;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.OwnRecords;
+import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -147,10 +150,14 @@ public class DeadlineSets implements Undoes {
               DeadlineSetInput.Makings wanted =
                   DeadlineSetInput.makings(this, world, act.at(), body);
               act.because(wanted.reason());
+              List<DeadlineSetPlan> plans =
+                  wanted.all().stream().map(one -> plan(wanted.ground(), one, asker)).toList();
+              Iterator<RecordStore.Numbers> numbers = reserved(plans);
               List<Long> made = new ArrayList<>();
-              for (Making one : wanted.all()) {
-                DeadlineSetPlan plan = plan(wanted.ground(), one, asker);
-                made.add(store.add(one.chain(), one.to(), keep(act, world, plan).by(act.id())));
+              for (int i = 0; i < plans.size(); i++) {
+                KeptSet.State state = keep(act, world, plans.get(i), numbers);
+                Making one = wanted.all().get(i);
+                made.add(store.add(one.chain(), one.to(), state.by(act.id())));
               }
               return Saved.answer(made);
             }));
@@ -187,10 +194,12 @@ public class DeadlineSets implements Undoes {
               List<KeptSet> sets = found(wanted, true);
               Ground ground = ground(world, act.at(), sets, true);
               List<Long> changed = new ArrayList<>();
-              for (Map.Entry<KeptSet, DeadlineSetPlan> one :
-                  plans(ground, sets, wanted, world.person(asker)).entrySet()) {
+              Map<KeptSet, DeadlineSetPlan> plans =
+                  plans(ground, sets, wanted, world.person(asker));
+              Iterator<RecordStore.Numbers> numbers = reserved(plans.values());
+              for (Map.Entry<KeptSet, DeadlineSetPlan> one : plans.entrySet()) {
                 if (one.getValue().changes(one.getKey().state())) {
-                  KeptSet.State next = keep(act, world, one.getValue());
+                  KeptSet.State next = keep(act, world, one.getValue(), numbers);
                   store.write(one.getKey(), next.by(act.id()));
                   changed.add(one.getKey().id());
                 }
@@ -228,12 +237,24 @@ public class DeadlineSets implements Undoes {
     return found;
   }
 
+  /** Numbers for all deadlines that are to be made, taken at once. */
+  private Iterator<RecordStore.Numbers> reserved(Collection<DeadlineSetPlan> plans) {
+    long count =
+        plans.stream()
+            .flatMap(plan -> plan.deadlines().stream())
+            .filter(DeadlineSetPlan.Deadline::isMade)
+            .count();
+    return records.reserve(Kind.DEADLINE, (int) count);
+  }
+
   /** Makes and changes the deadlines; the state with the numbers of those that are new. */
-  private KeptSet.State keep(Act act, World world, DeadlineSetPlan plan) {
+  private KeptSet.State keep(
+      Act act, World world, DeadlineSetPlan plan, Iterator<RecordStore.Numbers> numbers) {
     Map<Name, RecordId> made = new HashMap<>();
     for (DeadlineSetPlan.Deadline one : plan.deadlines()) {
       if (one.isMade()) {
-        WorkRecord record = records.make(act, world, world.person(act.actor()), one.after().get());
+        WorkRecord record =
+            records.make(act, world, world.person(act.actor()), one.after().get(), numbers.next());
         made.put(one.step(), record.id());
       } else if (one.changes()) {
         records.change(act, world, one.before().get(), one.after().get());

@@ -1,12 +1,15 @@
 package mellowrota.server.records;
 
 import java.util.Collection;
+import java.util.Collections;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.Person;
+import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.Act;
@@ -42,6 +45,11 @@ public class OwnRecords {
         .orElseThrow(Problem::notFound);
   }
 
+  /** Takes numbers and refs for so many new records of a kind. */
+  public Iterator<RecordStore.Numbers> reserve(Kind kind, int count) {
+    return count == 0 ? Collections.emptyIterator() : store.reserve(kind, count).iterator();
+  }
+
   /**
    * Keeps a new record.
    *
@@ -49,8 +57,8 @@ public class OwnRecords {
    * @return with both
    * @throws Problem where its author may not make it
    */
-  public WorkRecord make(Act act, World world, Person author, WorkRecord record) {
-    RecordStore.Numbers numbers = store.reserve(record.kind());
+  public WorkRecord make(
+      Act act, World world, Person author, WorkRecord record, RecordStore.Numbers numbers) {
     WorkRecord made = record.with().called(RecordId.of(numbers.id()), numbers.ref()).build();
     records.insert(act, world, author, made, Optional.empty(), Optional.empty(), "");
     return made;
