@@ -454,12 +454,19 @@ class DeadlineSetViews {
       one.plan().people().forEach(people::add);
       for (DeadlineSetPlan.Deadline deadline : one.plan().deadlines()) {
         if (deadline.isMade() || deadline.changes()) {
-          deadline.before().ifPresent(it -> calendars.addAll(calendars(world, it)));
-          deadline.after().ifPresent(it -> calendars.addAll(calendars(world, it)));
+          touched(deadline).forEach(it -> calendars.addAll(calendars(world, it)));
         }
       }
     }
     return new LooksView(looks, counts, calendars.size(), people(world, people));
+  }
+
+  /** As it is and as it would be; where only its date moves it stands where it stood. */
+  private static Stream<WorkRecord> touched(DeadlineSetPlan.Deadline deadline) {
+    boolean stands =
+        deadline.before().map(WorkRecord::state).equals(deadline.after().map(WorkRecord::state));
+    return Stream.concat(
+        stands ? Stream.empty() : deadline.before().stream(), deadline.after().stream());
   }
 
   private static List<CalendarId> calendars(World world, WorkRecord record) {

@@ -226,11 +226,17 @@ public class DeadlineSets implements Undoes {
     wanted.all().forEach(one -> moves.put(one.set(), one));
     Map<KeptSet, DeadlineSetPlan> found =
         new TreeMap<>((one, other) -> Long.compare(one.id(), other.id()));
-    List<DeadlineSetViews.SetView> seen = views.seen(ground, sets, asker);
-    for (int i = 0; i < sets.size(); i++) {
-      KeptSet set = sets.get(i);
+    // Whoever names no tag takes it as it is.
+    List<KeptSet> asked =
+        sets.stream().filter(one -> !moves.get(one.id()).match().isAny()).toList();
+    Map<Long, DeadlineSetViews.SetView> seen = new HashMap<>();
+    views.seen(ground, asked, asker).forEach(one -> seen.put(one.id(), one));
+    for (KeptSet set : sets) {
       Moving move = moves.get(set.id());
-      move.match().require(seen.get(i).tag(), seen.get(i), move.body());
+      DeadlineSetViews.SetView theirs = seen.get(set.id());
+      if (theirs != null) {
+        move.match().require(theirs.tag(), theirs, move.body());
+      }
       wanted.requireFits(ground, set, move.change());
       found.put(set, DeadlineSetPlan.changing(ground, set, move.change(), asker.id()));
     }

@@ -16,6 +16,11 @@ public record IfMatch(String tag) {
 
   private static final String ANY = "*";
 
+  /** Whether it is taken whatever it is like by now. */
+  public boolean isAny() {
+    return tag.equals(ANY);
+  }
+
   static IfMatch sent(String header) {
     if (header == null) {
       throw Problem.of(428, "if-match-missing", say("platform.send-if-match-with"));
@@ -32,7 +37,7 @@ public record IfMatch(String tag) {
    * @throws Problem 412 with theirs and mine
    */
   public void require(String now, Object theirs, JsonNode mine) {
-    if (!tag.equals(ANY) && !tag.equals(now)) {
+    if (!isAny() && !tag.equals(now)) {
       throw Problem.of(412, "changed-meanwhile", say("platform.somebody-else-has-changed"))
           .with("theirs", theirs)
           .with("theirsTag", now)
