@@ -55,11 +55,9 @@ export const words = {
   nextIs: (step: Step) => `${dueText(step.date)} · ${step.name ?? ''}`,
   keyIs: (name: string, due: Due | undefined) => `${name}: ${due ? dueText(due) : text.noKeyDate}`,
   noDates: (n: number) => `${n} without date`,
-  lateOf: (n: number) => `${n} overdue`,
   label: (set: DeadlineSet) =>
     [set.name, set.work?.title ?? set.place?.name].filter(Boolean).join(', '),
   sets: (n: number) => plural(n, 'set', 'sets'),
-  unsaved: (n: number) => plural(n, 'fault', 'faults'),
   stepsIn: (n: number) => plural(n, 'deadline', 'deadlines'),
   offer: ({ newerText, keyDate, changes }: NonNullable<DeadlineSet['offer']>) => {
     const why = keyDate

@@ -40,7 +40,6 @@ class DeadlineSetsController {
   private static final int MOST = 200;
 
   private final DeadlineSets sets;
-  private final DeadlineSetViews views;
   private final Worlds worlds;
   private final Clock clock;
 
@@ -94,18 +93,18 @@ class DeadlineSetsController {
   @PostMapping("/deadline-sets/look")
   @Operation(summary = "What sets would come to; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  DeadlineSetViews.LooksView lookAtMaking(
+  DeadlineSetLooks.LooksView lookAtMaking(
       Asker asker,
       @RequestBody @Schema(implementation = DeadlineSetInput.MakingsSchema.class) JsonNode body) {
     World world = worlds.now();
     Person me = coordinator(world, asker);
     DeadlineSetInput.Makings wanted = DeadlineSetInput.makings(sets, world, clock.instant(), body);
-    return views.looks(
+    return DeadlineSetLooks.of(
         wanted.ground(),
         wanted.all().stream()
             .map(
                 one ->
-                    new DeadlineSetViews.Planned(
+                    new DeadlineSetLooks.Planned(
                         Optional.empty(), DeadlineSets.plan(wanted.ground(), one, me.id())))
             .toList());
   }
@@ -124,7 +123,7 @@ class DeadlineSetsController {
   @PostMapping("/deadline-sets/move/look")
   @Operation(summary = "What would become of sets, both sides beside each other; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  DeadlineSetViews.LooksView lookAtMove(
+  DeadlineSetLooks.LooksView lookAtMove(
       Asker asker,
       @RequestBody @Schema(implementation = DeadlineSetInput.MovingsSchema.class) JsonNode body) {
     World world = worlds.now();
@@ -145,7 +144,7 @@ class DeadlineSetsController {
   @PostMapping("/deadline-sets/off/look")
   @Operation(summary = "What would come off with sets; changes nothing")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  DeadlineSetViews.LooksView lookAtOff(
+  DeadlineSetLooks.LooksView lookAtOff(
       Asker asker,
       @RequestBody @Schema(implementation = DeadlineSetInput.OffsSchema.class) JsonNode body) {
     World world = worlds.now();
@@ -163,15 +162,15 @@ class DeadlineSetsController {
     return answer(sets.takeOff(me.id(), key.value(), body));
   }
 
-  private DeadlineSetViews.LooksView look(World world, Person me, DeadlineSetInput.Movings wanted) {
+  private DeadlineSetLooks.LooksView look(World world, Person me, DeadlineSetInput.Movings wanted) {
     List<KeptSet> found = sets.found(wanted, false);
     Ground ground = sets.ground(world, clock.instant(), found, false);
-    List<DeadlineSetViews.Planned> all = new ArrayList<>();
+    List<DeadlineSetLooks.Planned> all = new ArrayList<>();
     for (Map.Entry<KeptSet, DeadlineSetPlan> one :
         sets.plans(ground, found, wanted, me).entrySet()) {
-      all.add(new DeadlineSetViews.Planned(Optional.of(one.getKey()), one.getValue()));
+      all.add(new DeadlineSetLooks.Planned(Optional.of(one.getKey()), one.getValue()));
     }
-    return views.looks(ground, all);
+    return DeadlineSetLooks.of(ground, all);
   }
 
   private static DeadlineSetViews.AnswerView answer(DeadlineSets.Saved saved) {
