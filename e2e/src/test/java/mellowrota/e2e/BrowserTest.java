@@ -381,6 +381,9 @@ public class BrowserTest extends InBrowser {
       {"hana", "/account", "Create app password"},
       {"hana", "/copies", "No account is linked yet"},
       {"hana", "/cover", "1 more needed"},
+      {"hana", "/deadlines/1", "lock the gates"},
+      {"hana", "/deadlines?make=set", "The key date belongs to"},
+      {"hana", "/deadlines/chains/1", "No faults"},
       {"hana", "/cover?load=1", "By due date"},
       {"", "/", "This is the demo"},
       {"", "/welcome/nothing", "This invitation has been used"}

@@ -357,6 +357,43 @@ public class DeadlineSetsTest extends OnDemo {
     return hana.post("/api/v1/chains", text(text)).expect(201).json().get("id").asLong();
   }
 
+  /** As its reader may know it: the key date, and what hangs on it as its children. */
+  @Test
+  public void aSetAndAChainAreHadAsFiles() {
+    long id = make(job("2028-12-13"));
+    String csv = hana.get("/api/v1/deadline-sets/%d.csv".formatted(id)).expect(200).text();
+    assertThat(csv.lines().toList())
+        .hasSize(7)
+        .contains("gate shuts,2028-12-13,08:00,Europe/London,key date,,")
+        .contains(
+            "check the gate,2028-12-15,,,,Ines Okafor,"
+                + "Fri 15 Dec: 2 working days after Wed 13 Dec 08:00; Fri is a working day");
+    String file = hana.get("/api/v1/deadline-sets/%d.ics".formatted(id)).expect(200).text();
+    List<VEvent> events = biweekly.Biweekly.parse(file).first().getEvents();
+    assertThat(events).hasSize(6);
+    String key = events.get(0).getUid().getValue();
+    assertThat(events.get(0).getSummary().getValue()).isEqualTo("gate shuts");
+    assertThat(events.subList(1, 6))
+        .allSatisfy(
+            event -> {
+              assertThat(event.getRelatedTo()).hasSize(1);
+              assertThat(event.getRelatedTo().get(0).getValue()).isEqualTo(key);
+              assertThat(event.getRelatedTo().get(0).getRelationshipType().getValue())
+                  .isEqualToIgnoringCase("PARENT");
+            });
+    Api ines = Api.of(server, "ines");
+    assertThat(ines.get("/api/v1/deadline-sets/%d.ics".formatted(id)).expect(200).text())
+        .as("the work is hers, its key date too")
+        .contains("RELATED-TO")
+        .doesNotContain("working day");
+    String text = hana.get("/api/v1/chains/%d.txt".formatted(chain)).expect(200).text();
+    assertThat(text).startsWith("language: 1\nchain: gate works\n").contains("; only if drained\n");
+    hana.post("/api/v1/chains/read", text(text.replace("gate works", "gate works again")))
+        .expect(200);
+    ines.get("/api/v1/chains/%d.txt".formatted(chain)).expect(403);
+    Api.of(server, "wren").get("/api/v1/deadline-sets/%d.csv".formatted(id)).expect(200);
+  }
+
   // ---- Who sees what ---------------------------------------------------------------------------
 
   @Test
