@@ -1,3 +1,5 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { asBefore, of, ofStill, useDo, useRead } from '../../shared/api/ask';
 import { api, newKey, take, type Schemas, type Seen } from '../../shared/api/client';
 import { keys } from '../../shared/api/keys';
@@ -22,25 +24,31 @@ export type Trial = Schemas['ChainTrial'];
 export type ChainFault = Schemas['ChainFault'];
 
 /** As many as one page of the answer has. */
-const MOST = 200;
+const MOST = 50;
 
-/** All sets, however many pages they take. */
-async function allSets() {
-  const found: DeadlineSet[] = [];
-  let cursor: number | undefined;
-  do {
-    const page = await take(
-      api.GET('/api/v1/deadline-sets', {
-        params: { query: { limit: MOST, ...(cursor !== undefined && { cursor }) } },
-      }),
-    );
-    found.push(...page.sets);
-    cursor = page.next === undefined ? undefined : Number(page.next);
-  } while (cursor !== undefined);
-  return { data: found, response: new Response() };
+/** All sets, page after page; what is there already is shown meanwhile. */
+export function useSets() {
+  const { data, error, isPending, isFetching, hasNextPage, fetchNextPage, refetch } =
+    useInfiniteQuery({
+      queryKey: keys.deadlineSets,
+      queryFn: ({ pageParam }) =>
+        take(
+          api.GET('/api/v1/deadline-sets', {
+            params: {
+              query: { limit: MOST, ...(pageParam !== undefined && { cursor: pageParam }) },
+            },
+          }),
+        ),
+      initialPageParam: undefined as number | undefined,
+      getNextPageParam: ({ next }) => (next === undefined ? undefined : Number(next)),
+    });
+  useEffect(() => {
+    if (hasNextPage && !isFetching && !error) {
+      void fetchNextPage();
+    }
+  }, [hasNextPage, isFetching, error, fetchNextPage]);
+  return { data: data?.pages.flatMap((page) => page.sets), error, isPending, refetch };
 }
-
-export const useSets = () => useRead(keys.deadlineSets, allSets);
 
 export const useSet = (id: number | null) =>
   useRead(keys.deadlineSet(id), () => api.GET('/api/v1/deadline-sets/{id}', of({ id: id ?? 0 })), {

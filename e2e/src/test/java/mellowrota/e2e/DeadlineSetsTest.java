@@ -357,6 +357,17 @@ public class DeadlineSetsTest extends OnDemo {
     return hana.post("/api/v1/chains", text(text)).expect(201).json().get("id").asLong();
   }
 
+  @Test
+  public void itsEntriesAreLookedAtFirstLikeThoseOfAnyChange() {
+    long job = job("2029-01-17");
+    JsonNode looked =
+        hana.post("/api/v1/deadline-sets", making(job), "Look-First", "true").expect(200).json();
+    assertThat(Entries.counted(looked)).isNotEmpty().allMatch(one -> one.endsWith("~0 -0"));
+    assertThat(hana.get("/api/v1/records/%d/deadline-sets".formatted(job)).expect(200).json())
+        .as("nothing is kept")
+        .isEmpty();
+  }
+
   /** As its reader may know it: the key date, and what hangs on it as its children. */
   @Test
   public void aSetAndAChainAreHadAsFiles() {
@@ -391,7 +402,6 @@ public class DeadlineSetsTest extends OnDemo {
     hana.post("/api/v1/chains/read", text(text.replace("gate works", "gate works again")))
         .expect(200);
     ines.get("/api/v1/chains/%d.txt".formatted(chain)).expect(403);
-    Api.of(server, "wren").get("/api/v1/deadline-sets/%d.csv".formatted(id)).expect(200);
   }
 
   // ---- Who sees what ---------------------------------------------------------------------------

@@ -29,6 +29,7 @@ public class LookFirst implements WebMvcConfigurer, HandlerInterceptor {
           "POST /api/v1/(people|teams|places|shares|feeds|records|records/several|releases)"
               + "|PATCH /api/v1/(house|(people|teams|places|records)/\\d+)"
               + "|POST /api/v1/(teams/\\d+/members|shares/\\d+/accept)"
+              + "|POST /api/v1/deadline-sets(/move|/off)?"
               + "|DELETE /api/v1/(teams/\\d+/members/\\d+|shares/\\d+|feeds/\\d+)"
               + "|PUT /api/v1/(account/title|margins|shares/\\d+)");
 
