@@ -100,6 +100,17 @@ public class StatementCountsTest {
   }
 
   @Test
+  public void aPageOfDeadlineSetsTakesAsManyForTwoAsForAll() {
+    hana.get("/api/v1/deadline-sets").expect(200);
+    Map<Integer, Integer> taken = new LinkedHashMap<>();
+    for (int limit : new int[] {2, 6, 12}) {
+      taken.put(limit, statements(hana.get("/api/v1/deadline-sets?limit=" + limit).expect(200)));
+    }
+    assertThat(taken.values()).as("by limit: " + taken).allMatch(one -> one <= 25);
+    assertThat(taken.get(12)).as("by limit: " + taken).isLessThanOrEqualTo(taken.get(2) + 1);
+  }
+
+  @Test
   public void aSyncTakesAsManyForOneChangeAsForAll() {
     String calendar = new Calendars(hana).href("Master");
     String all =
