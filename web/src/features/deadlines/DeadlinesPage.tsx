@@ -1,6 +1,7 @@
 import { Button, Input, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useTeams } from '../../shared/api/house';
 import { addDays } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
@@ -54,6 +55,7 @@ function useAddress() {
 export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
   const page = useAddress();
   const sets = useSets();
+  const teams = new Set((useTeams().data ?? []).map((team) => team.name));
   const [recomputing, setRecomputing] = useState<DeadlineSet[] | null>(null);
   const stretch = stretchOf(page.from, page.days);
   const move = (part: number) =>
@@ -121,7 +123,7 @@ export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
         )}
         {found.length > 0 && (
           <SetLines
-            groups={folded(page.fold, found)}
+            groups={folded(page.fold, found, teams)}
             isFolded={page.fold !== 'none'}
             stretch={stretch}
             chosen={page.chosen}

@@ -10,6 +10,8 @@ const ROW = 52;
 const HEAD = 30;
 /** What is nearer to today, in hundredths, would stand in its word. */
 const CLOSE = 8;
+/** What begins later would be cut off. */
+const LAST = 94;
 
 interface Props {
   groups: Folded[];
@@ -89,7 +91,7 @@ function Axis({ stretch }: { stretch: Stretch }) {
       <div className={styles.scale} aria-hidden="true">
         {months(stretch)
           .map((day) => ({ day, left: at(stretch, { date: day })! }))
-          .filter(({ left }) => now === undefined || Math.abs(left - now) > CLOSE)
+          .filter(({ left }) => left < LAST && (now === undefined || Math.abs(left - now) > CLOSE))
           .map(({ day, left }) => (
             <span key={day} style={{ left: left + '%' }}>
               {monthText(day)}

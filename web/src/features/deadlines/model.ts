@@ -72,17 +72,24 @@ export function holds(set: DeadlineSet, find: string): boolean {
     .every((word) => text.includes(word));
 }
 
-export type Fold = 'none' | 'chain' | 'place' | 'person';
+export type Fold = 'none' | 'chain' | 'place' | 'team' | 'person';
 
-/** Under which names a set stands; a set stands under each of its people. */
-function namesOf(fold: Fold, set: DeadlineSet): string[] {
+/** Who has something of it still to do, each once. */
+const holders = (set: DeadlineSet) => [
+  ...new Set(set.steps.filter(isOpen).flatMap((step) => step.people ?? [])),
+];
+
+/** Under which names a set stands; a set stands under each of its people and teams. */
+function namesOf(fold: Fold, set: DeadlineSet, teams: Set<string>): string[] {
   switch (fold) {
     case 'chain':
       return [set.name ?? ''];
     case 'place':
       return [set.place?.name ?? ''];
+    case 'team':
+      return holders(set).filter((name) => teams.has(name));
     case 'person':
-      return [...new Set(set.steps.filter(isOpen).flatMap((step) => step.people ?? []))];
+      return holders(set).filter((name) => !teams.has(name));
     default:
       return [''];
   }
@@ -93,15 +100,23 @@ export interface Folded {
   sets: DeadlineSet[];
 }
 
-/** Sets by what is next, those with nothing left last, under their names. */
-export function folded(fold: Fold, sets: DeadlineSet[]): Folded[] {
+/**
+ * Sets by what is next, those with nothing left last, under their names.
+ *
+ * @param teams what the teams of the house are called
+ */
+export function folded(fold: Fold, sets: DeadlineSet[], teams: Set<string>): Folded[] {
   const byNext = [...sets].sort((one, other) =>
     rank(next(one)?.date) < rank(next(other)?.date) ? -1 : 1,
   );
   const found = new Map<string, DeadlineSet[]>();
-  byNext.forEach((set) =>
-    namesOf(fold, set).forEach((name) => found.set(name, [...(found.get(name) ?? []), set])),
-  );
+  byNext.forEach((set) => {
+    const names = namesOf(fold, set, teams);
+    // Whoever has nothing of it: it stands there all the same.
+    (names.length > 0 ? names : ['']).forEach((name) =>
+      found.set(name, [...(found.get(name) ?? []), set]),
+    );
+  });
   return [...found]
     .map(([name, all]) => ({ name, sets: all }))
     .sort((one, other) => one.name.localeCompare(other.name));

@@ -30,6 +30,7 @@ export const words = {
     { value: 'none', label: 'By next date' },
     { value: 'chain', label: 'By chain' },
     { value: 'place', label: 'By place' },
+    { value: 'team', label: 'By team' },
     { value: 'person', label: 'By person' },
   ] satisfies { value: Fold; label: string }[],
   standings: {

@@ -146,6 +146,21 @@ public class DeadlinesPageTest extends InBrowser {
     assertThat(page.locator("aside [data-step]")).hasCount(0);
   }
 
+  /** Every set stands under something, whatever they are grouped by. */
+  @Test
+  public void setsStandTogetherByWhatIsChosen() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/deadlines?fold=chain");
+    assertThat(page.locator("h2", new Page.LocatorOptions().setHasText("planned stoppage")))
+        .containsText("3 sets");
+    page.navigate(server.url("/deadlines?fold=team"));
+    assertThat(page.locator("h2", new Page.LocatorOptions().setHasText("Duty Office")).first())
+        .isVisible();
+    assertThat(page.locator("h2", new Page.LocatorOptions().setHasText("–")).first()).isVisible();
+    page.navigate(server.url("/deadlines?which=late"));
+    assertThat(page.locator("[data-set]")).hasCount(1);
+    assertThat(page.locator("[data-set]")).containsText("plan with the neighbours");
+  }
+
   @Test
   public void whoeverMovesTheWorkIsShownWhatFollows() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/records?find=slipway");
