@@ -1,9 +1,11 @@
-import { useEffect, useState } from 'react';
-import { take, api } from '../../shared/api/client';
+import { useEffect, useEffectEvent, useState } from 'react';
+import { api, errorText, take } from '../../shared/api/client';
 import { of } from '../../shared/api/ask';
 import { onTimesMoved } from '../../shared/api/moved';
+import { useTray } from '../../shared/ui/tray';
 import { MoveDialog } from './MoveDialog';
 import type { DeadlineSet } from './queries';
+import { words } from './words';
 
 /** How many records that were moved together are asked for what follows them. */
 const MOST = 20;
@@ -11,6 +13,8 @@ const MOST = 20;
 /** Whoever moves work that deadlines follow is shown at once what becomes of them. */
 export function Followers() {
   const [sets, setSets] = useState<DeadlineSet[]>([]);
+  const tray = useTray();
+  const tell = useEffectEvent(tray.tell);
   useEffect(
     () =>
       onTimesMoved((records) => {
@@ -21,8 +25,7 @@ export function Followers() {
         ).then(
           (found) =>
             setSets(found.flat().filter((set) => set.mayChange && set.offer?.keyDate === true)),
-          // They stand among those to recompute all the same.
-          () => setSets([]),
+          (error: unknown) => tell({ text: words.followersUnread(errorText(error)) }),
         );
       }),
     [],

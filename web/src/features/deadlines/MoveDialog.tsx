@@ -1,6 +1,6 @@
-import { Button, Checkbox, Dropdown } from 'antd';
+import { Checkbox } from 'antd';
 import { useState } from 'react';
-import { dueText } from '../../shared/time';
+import { dueText, type Due } from '../../shared/time';
 import { Answers, Dialog } from '../../shared/ui/Dialog';
 import { Loading } from '../../shared/ui/Loading';
 import { Fault } from '../../shared/ui/Fault';
@@ -17,6 +17,7 @@ import {
   type Move,
   type StepChange,
 } from './queries';
+import { StepMenu } from './StepMenu';
 import { useKeyDate } from './useKeyDate';
 import { AnswerField, answerOf, KeyDateField, MethodField, yesOf, type Answer } from './Wishes';
 import { words } from './words';
@@ -73,7 +74,7 @@ function useWishes(sets: DeadlineSet[], first: StepChange[]) {
 /** Moves a key date, answers, chooses, reckons anew: looked at as one types, taken in one act. */
 export function MoveDialog({ sets, steps = [], onClose }: Props) {
   const wishes = useWishes(sets, steps);
-  const { one, keyDate } = wishes;
+  const { one } = wishes;
   const look = useMoveLook(wishes.moves);
   const { move } = useSetDeeds();
   const tray = useTray();
@@ -100,24 +101,7 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
           save();
         }}
       >
-        {one && (
-          <div className={styles.wishes}>
-            <KeyDateField
-              name={one.keyDateName ?? ''}
-              keyDate={keyDate}
-              follows={one.follows && `${dueText(look.data?.sets[0]?.keyDate)} · ${words.follows}`}
-            />
-            {one.asksMethod && <MethodField value={wishes.method} onChange={wishes.setMethod} />}
-            {one.answers.map(({ question }) => (
-              <AnswerField
-                key={question}
-                question={question}
-                value={wishes.answers[question] ?? ''}
-                onChange={(answer) => wishes.setAnswers((it) => ({ ...it, [question]: answer }))}
-              />
-            ))}
-          </div>
-        )}
+        {one && <Fields set={one} wishes={wishes} keyDate={look.data?.sets[0]?.keyDate} />}
         {sets.some((set) => set.offer?.newerText) && (
           <Checkbox
             checked={wishes.newest}
@@ -143,7 +127,17 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
                     kept(step) ? wishes.forget(step) : wishes.say({ step, keep: true }),
                 }
               }
-              more={one && ((line) => <StepMenu line={line} say={wishes.say} onHand={setByHand} />)}
+              more={
+                one &&
+                ((line) => (
+                  <StepMenu
+                    step={line.step}
+                    standing={line.standing}
+                    say={wishes.say}
+                    onHand={() => setByHand(line)}
+                  />
+                ))
+              }
             />
           </div>
         ))}
@@ -171,49 +165,37 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
   );
 }
 
+interface FieldsProps {
+  set: DeadlineSet;
+  wishes: ReturnType<typeof useWishes>;
+  /** As it would be, where it follows work. */
+  keyDate: Due | undefined;
+}
+
+/** What is said of one set as a whole. */
+function Fields({ set, wishes, keyDate }: FieldsProps) {
+  return (
+    <div className={styles.wishes}>
+      <KeyDateField
+        name={set.keyDateName ?? ''}
+        keyDate={wishes.keyDate}
+        follows={set.follows && `${dueText(keyDate)} · ${words.follows}`}
+      />
+      {set.asksMethod && <MethodField value={wishes.method} onChange={wishes.setMethod} />}
+      {set.answers.map(({ question }) => (
+        <AnswerField
+          key={question}
+          question={question}
+          value={wishes.answers[question] ?? ''}
+          onChange={(answer) => wishes.setAnswers((it) => ({ ...it, [question]: answer }))}
+        />
+      ))}
+    </div>
+  );
+}
+
 /** How many deadlines it changes. */
 function changed(looks: Looks | undefined): number {
   const lines = looks?.sets.flatMap((set) => set.lines) ?? [];
   return lines.filter((line) => dueText(line.before) !== dueText(line.after)).length;
-}
-
-interface MenuProps {
-  line: Line;
-  say: (change: StepChange) => void;
-  onHand: (line: Line) => void;
-}
-
-/** What can be said of one step. */
-function StepMenu({ line, say, onHand }: MenuProps) {
-  const leftOut = line.standing === 'LEFT_OUT';
-  return (
-    <Dropdown
-      trigger={['click']}
-      menu={{
-        items: [
-          {
-            key: 'out',
-            label: leftOut ? words.putIn : words.leaveOut,
-            onClick: () => say({ step: line.step, leftOut: !leftOut }),
-          },
-          { key: 'hand', label: words.byHand, onClick: () => onHand(line) },
-          ...(line.standing === 'BY_HAND'
-            ? [
-                {
-                  key: 'chain',
-                  label: words.byChain,
-                  onClick: () =>
-                    // The date is taken back by sending none.
-                    say({ step: line.step, date: null }),
-                },
-              ]
-            : []),
-        ],
-      }}
-    >
-      <Button size="small" type="text" aria-label={`${words.change} ${line.step}`}>
-        …
-      </Button>
-    </Dropdown>
-  );
 }

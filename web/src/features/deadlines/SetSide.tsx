@@ -9,6 +9,7 @@ import { inTime, rank } from './model';
 import { MoveDialog } from './MoveDialog';
 import { OffDialog } from './OffDialog';
 import { useSet, type DeadlineSet, type Step, type StepChange } from './queries';
+import { StepMenu } from './StepMenu';
 import { words } from './words';
 
 /** A set opened: its key date, and its steps in the order of time, each with its sum. */
@@ -176,7 +177,6 @@ interface StepProps {
 
 function StepRow({ step, mayChange, say }: StepProps) {
   const name = step.name ?? '';
-  const leftOut = step.standing === 'LEFT_OUT';
   return (
     <li
       data-step={name}
@@ -199,43 +199,19 @@ function StepRow({ step, mayChange, say }: StepProps) {
         )}
       </span>
       {(step.record !== undefined || mayChange) && (
-        <Dropdown
-          trigger={['click']}
-          menu={{
-            items: [
-              ...(step.record !== undefined
-                ? [
-                    {
-                      key: 'open',
-                      label: <Link to={`/records/${step.record}`}>{words.openRecord}</Link>,
-                    },
-                  ]
-                : []),
-              ...(mayChange
-                ? [
-                    {
-                      key: 'out',
-                      label: leftOut ? words.putIn : words.leaveOut,
-                      onClick: () => say([{ step: name, leftOut: !leftOut }]),
-                    },
-                  ]
-                : []),
-              ...(mayChange && step.standing === 'BY_HAND'
-                ? [
-                    {
-                      key: 'chain',
-                      label: words.byChain,
-                      onClick: () => say([{ step: name, date: null }]),
-                    },
-                  ]
-                : []),
-            ],
-          }}
-        >
-          <Button type="text" size="small" aria-label={`${words.change} ${name}`}>
-            …
-          </Button>
-        </Dropdown>
+        <StepMenu
+          step={name}
+          standing={step.standing}
+          say={mayChange ? (change) => say([change]) : undefined}
+          first={
+            step.record === undefined
+              ? undefined
+              : {
+                  key: 'open',
+                  label: <Link to={`/records/${step.record}`}>{words.openRecord}</Link>,
+                }
+          }
+        />
       )}
     </li>
   );

@@ -91,6 +91,7 @@ export const words = {
   takenOff: (name: string) => `${name} taken off`,
   chainSaved: (name: string) => `Chain ${name} saved`,
   faultAt: (line: number, column: number) => `Line ${line}, column ${column}`,
+  followersUnread: (why: string) => `Could not look what follows this date: ${why}`,
   version: (n: number) => `version ${n}`,
   recompute: (n: number) => `Look at ${plural(n, 'set', 'sets')}…`,
   units: {

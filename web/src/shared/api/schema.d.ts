@@ -305,7 +305,7 @@ export interface paths {
             cookie?: never;
         };
         /** A chain as a text file in its plain spelling */
-        get: operations["chainAsText"];
+        get: operations["asText"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5734,7 +5734,7 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
-    chainAsText: {
+    asText: {
         parameters: {
             query?: never;
             header?: never;

@@ -11,6 +11,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Sets of deadlines: made, moved and taken off as one, read as calendar programs read them. */
 public class DeadlineSetsTest extends OnDemo {
@@ -215,6 +216,8 @@ public class DeadlineSetsTest extends OnDemo {
     assertThat(looked.get("counts").toString()).isEqualTo("{\"REMOVED\":4,\"DONE\":1}");
     JsonNode off = act("off", set(id));
     assertThat(served(made)).as("none of them stands any more").isEmpty();
+    assertThat(set(id).get("mayChange").asBoolean()).isFalse();
+    assertThat(set(id).has("offer")).as("what is off is not reckoned anew").isFalse();
     assertThat(hana.get("/api/v1/records/" + made.get("steps").get(0).get("record")).text())
         .as("what is done stays done")
         .contains("\"state\":\"DONE\"");
@@ -224,18 +227,56 @@ public class DeadlineSetsTest extends OnDemo {
     assertThat(served(made).keySet()).isSubsetOf(before.keySet()).hasSize(4);
   }
 
+  /**
+   * Eight in the morning of the working day before: as long before the end of the day of a due mark
+   * by the clock, also where the clock changes in between.
+   */
   @Test
   public void aStepRemindsWhoHasIt() {
-    JsonNode set = set(make(job("2028-06-14")));
-    String notice =
+    assertThat(alarmOfNotice("2028-06-14", "2028-06-07")).isEqualTo("-P1DT16H");
+    // Due on a Monday; the clocks went forward on the Sunday before, and Friday rings.
+    assertThat(alarmOfNotice("2028-04-03", "2028-03-27")).isEqualTo("-P3DT16H");
+  }
+
+  private String alarmOfNotice(String key, String day) {
+    JsonNode notice = set(make(job(key))).get("steps").get(1);
+    assertThat(due(notice.get("date"))).isEqualTo(day);
+    String text =
         calendars.sync(calendars.href("Deadlines"), "").live().values().stream()
-            .filter(text -> text.contains("publish notice") && text.contains("20280607"))
+            .filter(one -> one.contains("publish notice"))
+            .filter(one -> one.contains("DTSTART;VALUE=DATE:" + day.replace("-", "")))
             .findFirst()
             .orElseThrow();
-    assertThat(due(set.get("steps").get(1).get("date"))).isEqualTo("2028-06-07");
-    // Due on a Wednesday: the working day before it at eight, sixteen hours before its midnight and
-    // forty before its end, from which alarms of a due mark count.
-    assertThat(notice).contains("BEGIN:VALARM").contains("TRIGGER;RELATED=END:-P1DT16H");
+    String trigger = Calendars.line(text, "TRIGGER");
+    assertThat(trigger).startsWith("TRIGGER;RELATED=END:");
+    return trigger.substring(trigger.indexOf(':') + 1);
+  }
+
+  /** Its working days are those of where the work is now. */
+  @Test
+  public void workThatIsMovedElsewhereIsReckonedByTheDaysThere() {
+    long elsewhere =
+        hana.post("/api/v1/places", "{\"code\": \"EW\", \"name\": \"Eel Weir\"}")
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    hana.put(
+            "/api/v1/places/%d/days".formatted(elsewhere),
+            """
+            {"closures": [{"first": "2029-02-16", "last": "2029-02-16", "why": "Eel run"}]}
+            """,
+            "If-Match",
+            "*")
+        .expect(204);
+    long job = job("2029-02-14");
+    JsonNode made = set(make(job));
+    assertThat(steps(made)).contains("check the gate | RECKONED | 2029-02-16");
+    hana.change(job, "{\"place\": %d}".formatted(elsewhere));
+    assertThat(set(made.get("id").asLong()).get("offer").toString()).contains("\"changes\":2");
+    act("move", set(made.get("id").asLong()));
+    assertThat(steps(set(made.get("id").asLong())))
+        .contains("check the gate | RECKONED | 2029-02-19");
   }
 
   @Test
@@ -437,6 +478,53 @@ public class DeadlineSetsTest extends OnDemo {
     Api wren = Api.of(server, "wren");
     wren.get("/api/v1/deadline-sets/" + id).expect(404);
     wren.get(around).expect(404);
+  }
+
+  /** What a set would come to tells of the work: of what is hidden from the office too. */
+  @Test(priority = 1)
+  public void whatIsHiddenFromTheOfficeNoLookTells() {
+    long open = job("2029-03-14");
+    long id = make(open);
+    long hidden = job("2029-03-15");
+    JsonNode before = timesAreFor("{\"roles\": [0]}");
+    Api.Answer looked = hana.post("/api/v1/deadline-sets/look", making(hidden)).expect(422);
+    assertThat(looked.text())
+        .isEqualTo(
+            hana.post("/api/v1/deadline-sets/look", making(999_999))
+                .expect(422)
+                .text()
+                .replaceAll("\"request\":\"[0-9a-f]+\"", request(looked)));
+    hana.post("/api/v1/deadline-sets", making(hidden)).expect(422);
+    JsonNode told = set(id);
+    assertThat(told.has("keyDate")).isFalse();
+    assertThat(told.has("offer")).isFalse();
+    assertThat(told.get("mayChange").asBoolean()).isFalse();
+    assertThat(told.toString()).doesNotContain("\"sum\"");
+    String any = "{\"sets\": [{\"set\": %d, \"ifMatch\": \"*\"}]}".formatted(id);
+    for (String path : List.of("move/look", "move", "off/look", "off")) {
+      hana.post("/api/v1/deadline-sets/" + path, any).expect(403);
+    }
+    timesAreFor(before.toString());
+    assertThat(steps(set(id))).contains("report | RECKONED | 2029-03-19");
+  }
+
+  /** Sets whose the times of all records are; whose they were. */
+  private JsonNode timesAreFor(String whom) {
+    ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();
+    set.remove("counts");
+    JsonNode before = null;
+    for (JsonNode detail : set.get("details")) {
+      if (detail.get("key").asString().equals("times")) {
+        before = detail.get("for");
+        ((ObjectNode) detail).set("for", Api.JSON.readTree(whom));
+      }
+    }
+    ReleasesTest.take(hana, set);
+    return before;
+  }
+
+  private static String request(Api.Answer answer) {
+    return answer.text().replaceAll("(?s).*(\"request\":\"[0-9a-f]+\").*", "$1");
   }
 
   /** Two worlds that differ in what somebody may not see answer them alike. */

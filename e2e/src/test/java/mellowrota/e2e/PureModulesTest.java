@@ -8,6 +8,7 @@ import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -378,5 +379,77 @@ public class PureModulesTest {
     assertThat(ask("joined", List.of("job"), " or ").asString()).isEqualTo("job");
     assertThat(ask("joined", List.of("job", "shift", "ticket"), " or ").asString())
         .isEqualTo("job, shift or ticket");
+  }
+
+  // ---- The text of a chain, written by picking
+  // ---------------------------------------------------
+
+  private static final String CHAIN =
+      """
+      # Read this aloud.
+      chain: gate works  # of the flight
+      key date: gate shuts
+
+      5 days before gate shuts: "tell # all"   # by the board
+      on gate shuts: shut it
+      one day: no step
+      """;
+
+  @Test
+  public void theStepsOfAChainAreItsLinesWithoutTheirComments() {
+    assertThat(ask("linesOf", CHAIN).toString())
+        .isEqualTo(
+            "[{\"at\":4,\"text\":\"5 days before gate shuts: \\\"tell # all\\\"\"},"
+                + "{\"at\":5,\"text\":\"on gate shuts: shut it\"}]");
+    assertThat(ask("headerOf", CHAIN, "chain").asString()).isEqualTo("gate works");
+    assertThat(ask("headerOf", CHAIN, "key date").asString()).isEqualTo("gate shuts");
+    assertThat(ask("headerOf", CHAIN, "ask").asString()).isEmpty();
+  }
+
+  /** What was changed, and which line stands otherwise then; empty: it is gone. */
+  @DataProvider
+  public Object[][] chainEdits() {
+    return new Object[][] {
+      {
+        "withHeader",
+        new Object[] {"chain", "bridge works"},
+        "chain: gate works  # of the flight",
+        "chain: bridge works  # of the flight"
+      },
+      {
+        "withHeader",
+        new Object[] {"ask", "drained, public"},
+        "key date: gate shuts\n",
+        "key date: gate shuts\nask: drained, public\n"
+      },
+      {
+        "withLine",
+        new Object[] {4, "6 days before gate shuts: tell"},
+        "5 days before gate shuts: \"tell # all\"   # by the board",
+        "6 days before gate shuts: tell   # by the board"
+      },
+      {
+        "withLine",
+        new Object[] {null, "1 day after gate shuts: look"},
+        "one day: no step\n",
+        "one day: no step\n1 day after gate shuts: look\n"
+      },
+      {"withoutLine", new Object[] {5}, "on gate shuts: shut it\n", ""},
+    };
+  }
+
+  @Test(dataProvider = "chainEdits")
+  public void anEditLeavesAllOtherLinesAsTheyWereTyped(
+      String edit, Object[] with, String before, String after) {
+    List<Object> all = new ArrayList<>(List.of(CHAIN));
+    all.addAll(Arrays.asList(with));
+    assertThat(ask(edit, all.toArray()).asString()).isEqualTo(CHAIN.replace(before, after));
+  }
+
+  @Test
+  public void withoutQuestionsThereIsNoLineForThem() {
+    String asking = CHAIN.replace("gate shuts\n\n", "gate shuts\nask: drained\n\n");
+    assertThat(ask("headerOf", asking, "ask").asString()).isEqualTo("drained");
+    assertThat(ask("withHeader", asking, "ask", "").asString()).isEqualTo(CHAIN);
   }
 }

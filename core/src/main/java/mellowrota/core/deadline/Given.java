@@ -49,6 +49,11 @@ public record Given(
     methods = List.copyOf(methods);
   }
 
+  /** The same with something else said of steps. */
+  public Given with(Map<Name, Fixed> other) {
+    return new Given(keyDate, method, answers, other, methods, days, zone);
+  }
+
   Fixed fixed(Name step) {
     return fixed.getOrDefault(step, Fixed.NOTHING);
   }

@@ -10,7 +10,8 @@ import java.util.regex.Pattern;
  */
 public final class Name {
 
-  static final int LONGEST = 80;
+  /** In code points. */
+  public static final int LONGEST = 80;
 
   private static final Pattern BLANK = Pattern.compile("[ \\t\\u00a0]+");
   private static final Pattern EDGES = Pattern.compile("^ | $");

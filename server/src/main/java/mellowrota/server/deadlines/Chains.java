@@ -92,6 +92,18 @@ public class Chains {
         .orElseThrow(() -> Problem.of(409, "chain-unread", say("deadlines.mend-the-chain-first")));
   }
 
+  /**
+   * What a chain says now.
+   *
+   * @throws Problem where there is none such
+   */
+  Chain latest(World world, long id) {
+    return store.latest(List.of(id)).stream()
+        .findFirst()
+        .map(version -> read(world, methods(), version))
+        .orElseThrow(Problem::notFound);
+  }
+
   /** Of people those who are still here; a name that had a meaning keeps it. */
   private static Known known(World world, List<KeptMethod> methods, List<Meant> meant) {
     List<Method> ways = new ArrayList<>();

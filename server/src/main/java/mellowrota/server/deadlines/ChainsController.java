@@ -3,7 +3,9 @@ package mellowrota.server.deadlines;
 import static mellowrota.server.platform.Words.say;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -32,6 +34,7 @@ import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.acts.AsSeen;
+import mellowrota.server.files.Attachment;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.IdempotencyKey;
 import mellowrota.server.platform.IfMatch;
@@ -67,7 +70,6 @@ class ChainsController {
   /** More than the reader takes, so that it says itself what is too long. */
   private static final int LONGEST_TEXT = 200_000;
 
-  private static final int LONGEST_NAME = 80;
   private static final int MOST = 200;
 
   private final Chains chains;
@@ -246,7 +248,7 @@ class ChainsController {
         input
             .object("keyDate", RecordSchemas.DueSchema.class)
             .flatMap(due -> DueInput.read(due, zone));
-    Optional<Name> method = DeadlineSetInput.name(input.text("method", LONGEST_NAME));
+    Optional<Name> method = DeadlineSetInput.name(input.text("method", Name.LONGEST));
     Map<Name, Boolean> answers = answers(input);
     input.check();
     ChainReader.Reading reading = chains.read(world, text, chain(input));
@@ -293,7 +295,7 @@ class ChainsController {
   private static Map<Name, Boolean> answers(Input input) {
     Map<Name, Boolean> found = new HashMap<>();
     for (Input one : input.objects("answers", MOST, AnswerSchema.class)) {
-      DeadlineSetInput.name(one.required("question", LONGEST_NAME))
+      DeadlineSetInput.name(one.required("question", Name.LONGEST))
           .ifPresent(question -> found.put(question, one.flag("yes").orElse(false)));
     }
     return found;
@@ -331,6 +333,17 @@ class ChainsController {
     return ResponseEntity.noContent().build();
   }
 
+  @GetMapping("/chains/{id}.txt")
+  @Operation(summary = "A chain as a text file in its plain spelling")
+  @ApiResponse(content = @Content(mediaType = "text/plain", schema = @Schema(type = "string")))
+  @Transactional(readOnly = true)
+  ResponseEntity<String> asText(Asker asker, @PathVariable long id) {
+    World world = worlds.now();
+    coordinator(world, asker);
+    Chain chain = chains.latest(world, id);
+    return Attachment.of(chain.name() + ".txt", Attachment.TEXT, Spelling.of(chain));
+  }
+
   @PostMapping("/chains/line")
   @Operation(summary = "Spell a step as its line; changes nothing")
   StepForms.LineView line(
@@ -350,7 +363,7 @@ class ChainsController {
     List<Chains.KeptMethod> found = new ArrayList<>();
     Set<Name> seen = new HashSet<>();
     for (Input one : input.objects("methods", MOST, MethodView.class)) {
-      Optional<Name> name = DeadlineSetInput.name(one.required("name", LONGEST_NAME));
+      Optional<Name> name = DeadlineSetInput.name(one.required("name", Name.LONGEST));
       OptionalLong number = one.number("number");
       Optional<Unit> unit = one.requiredChoice("unit", Unit.class);
       if (unit.filter(Unit.MINUTES::equals).isPresent()) {

@@ -12,7 +12,6 @@ import java.util.Locale;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.deadline.Reckoned;
-import mellowrota.core.deadline.Spelling;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.Family;
 import mellowrota.core.sight.Face;
@@ -34,7 +33,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Chains and sets of deadlines as files, each as its reader may know it. */
+/** Sets of deadlines as files, each as its reader may know it. */
 @RestController
 @RequestMapping("/api/v1")
 @RequiredArgsConstructor
@@ -44,24 +43,9 @@ class DeadlineFilesController {
       List.of("step", "date", "time", "zone", "standing", "people", "sum");
 
   private final DeadlineSets sets;
-  private final ChainsController chains;
   private final Worlds worlds;
   private final IcalendarWriter writer;
   private final Clock clock;
-
-  @GetMapping("/chains/{id}.txt")
-  @Operation(summary = "A chain as a text file in its plain spelling")
-  @ApiResponse(content = @Content(mediaType = "text/plain", schema = @Schema(type = "string")))
-  @Transactional(readOnly = true)
-  ResponseEntity<String> chainAsText(Asker asker, @PathVariable long id) {
-    ChainsController.ChainView chain =
-        chains.chains(asker).stream()
-            .filter(one -> one.id() == id)
-            .findFirst()
-            .orElseThrow(Problem::notFound);
-    return Attachment.of(
-        chain.name() + ".txt", Attachment.TEXT, Spelling.of(sets.latest(worlds.now(), id)));
-  }
 
   @GetMapping("/deadline-sets/{id}.csv")
   @Operation(summary = "A set of deadlines as CSV, each date with its sum")

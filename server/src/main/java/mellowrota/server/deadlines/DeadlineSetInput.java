@@ -18,12 +18,10 @@ import java.util.TreeSet;
 import java.util.function.BiFunction;
 import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
+import mellowrota.core.people.Person;
 import mellowrota.core.work.Due;
-import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
-import mellowrota.core.work.Visit;
-import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Input;
@@ -41,7 +39,6 @@ final class DeadlineSetInput {
   static final int MOST = 400;
 
   private static final int MOST_STEPS = 200;
-  private static final int LONGEST_NAME = 80;
 
   private DeadlineSetInput() {}
 
@@ -100,10 +97,10 @@ final class DeadlineSetInput {
   @Schema(name = "DeadlineSetsOff")
   record OffsSchema(List<OffSchema> sets, @Nullable String reason) {}
 
-  /** DeadlineSets that are to be made, with what they rest on. */
+  /** Sets that are to be made, with what they rest on. */
   record Makings(Ground ground, List<DeadlineSets.Making> all, String reason) {}
 
-  /** DeadlineSets that are to be changed. */
+  /** Sets that are to be changed. */
   record Movings(List<DeadlineSets.Moving> all, String reason) {
 
     /** What is said of a set must be about it. */
@@ -132,7 +129,7 @@ final class DeadlineSetInput {
 
   // ---- Making ----------------------------------------------------------------------------------
 
-  static Makings makings(DeadlineSets sets, World world, Instant now, JsonNode body) {
+  static Makings makings(DeadlineSets sets, World world, Person asker, Instant now, JsonNode body) {
     Input input = Input.of(body, MakingsSchema.class);
     List<Input> all = input.objects("sets", MOST, MakingSchema.class);
     requireSome(input, all);
@@ -142,7 +139,7 @@ final class DeadlineSetInput {
       one.number("chain").ifPresent(chains::add);
       one.number("record").ifPresent(id -> about.add(RecordId.of(id)));
     }
-    Ground ground = sets.ground(world, now, chains, about);
+    Ground ground = sets.ground(world, asker, now, chains, about);
     List<DeadlineSets.Making> found = new ArrayList<>();
     for (Input one : all) {
       making(ground, one).ifPresent(found::add);
@@ -179,27 +176,16 @@ final class DeadlineSetInput {
       one.fault("keyDate", say("deadlines.key-date-follows"));
     }
     Optional<PlaceId> place = place(ground, one, work);
-    ZoneId zone = zone(ground, work, place);
+    ZoneId zone = work.map(ground::zone).orElseGet(() -> ground.zone(place));
     KeptSet.Belongs to = new KeptSet.Belongs(work.map(WorkRecord::id), follows, place, zone);
-    DeadlineSetChange change = change(ground, one, zone);
+    DeadlineSetChange change = change(ground.methods, one, zone);
     if (text.isEmpty()) {
       return Optional.empty();
     }
     fits(ground.chain(text.get().id()), change)
         .ifPresent(name -> one.fault("", say("deadlines.the-chain-has-no", name)));
     return Optional.of(
-        new DeadlineSets.Making(
-            chain.getAsLong(),
-            to,
-            new KeptSet.State(
-                0,
-                text.get().id(),
-                Optional.empty(),
-                OptionalLong.empty(),
-                Map.of(),
-                List.of(),
-                false),
-            change));
+        new DeadlineSets.Making(chain.getAsLong(), to, KeptSet.State.of(text.get().id()), change));
   }
 
   private static Optional<KeptSet.Follows> follows(Input one) {
@@ -232,29 +218,16 @@ final class DeadlineSetInput {
     return place;
   }
 
-  /** That of the work's own times, else of the place, else the house's. */
-  private static ZoneId zone(Ground ground, Optional<WorkRecord> work, Optional<PlaceId> place) {
-    return work.stream()
-        .flatMap(record -> record.visits().stream())
-        .map(Visit::when)
-        .flatMap(Optional::stream)
-        .filter(When.Timed.class::isInstance)
-        .map(when -> ((When.Timed) when).start().getZone())
-        .findFirst()
-        .or(() -> place.flatMap(ground.world.places()::find).flatMap(Place::zone))
-        .orElse(ground.world.house().zone());
-  }
-
   // ---- Moving ----------------------------------------------------------------------------------
 
-  static Movings movings(DeadlineSets sets, World world, JsonNode body) {
-    Ground ground = sets.ground(world, Instant.EPOCH, List.of(), List.of());
+  static Movings movings(DeadlineSets sets, JsonNode body) {
+    List<Chains.KeptMethod> methods = sets.methods();
     return movings(
         sets,
         Input.of(body, MovingsSchema.class),
         MovingSchema.class,
         body,
-        (one, set) -> change(ground, one, set.to().zone()));
+        (one, set) -> change(methods, one, set.to().zone()));
   }
 
   static Movings offs(DeadlineSets sets, JsonNode body) {
@@ -312,46 +285,48 @@ final class DeadlineSetInput {
   }
 
   /** What is said of a set, new or not. */
-  private static DeadlineSetChange change(Ground ground, Input one, ZoneId zone) {
-    Optional<Optional<Due>> keyDate =
-        one.has("keyDate")
-            ? Optional.of(
-                one.object("keyDate", RecordSchemas.DueSchema.class)
-                    .flatMap(due -> DueInput.read(due, zone)))
-            : Optional.empty();
+  private static DeadlineSetChange change(List<Chains.KeptMethod> methods, Input one, ZoneId zone) {
     Map<Name, Optional<Boolean>> answers = new HashMap<>();
     for (Input answer : one.objects("answers", MOST_STEPS, AnswerSchema.class)) {
-      name(answer.required("question", LONGEST_NAME))
+      name(answer.required("question", Name.LONGEST))
           .ifPresent(question -> answers.put(question, answer.flag("yes")));
     }
     Map<Name, DeadlineSetChange.OfStep> steps = new HashMap<>();
     for (Input step : one.objects("steps", MOST_STEPS, StepSchema.class)) {
-      Optional<Optional<Due>> date =
-          step.has("date")
-              ? Optional.of(
-                  step.object("date", RecordSchemas.DueSchema.class)
-                      .flatMap(due -> DueInput.read(due, zone)))
-              : Optional.empty();
       DeadlineSetChange.OfStep of =
-          new DeadlineSetChange.OfStep(step.flag("leftOut"), date, step.flag("keep").orElse(false));
-      name(step.required("step", LONGEST_NAME)).ifPresent(name -> steps.put(name, of));
+          new DeadlineSetChange.OfStep(
+              step.flag("leftOut"), date(step, "date", zone), step.flag("keep").orElse(false));
+      name(step.required("step", Name.LONGEST)).ifPresent(name -> steps.put(name, of));
     }
     return new DeadlineSetChange(
-        keyDate,
-        one.has("method") ? Optional.of(method(ground, one)) : Optional.empty(),
+        date(one, "keyDate", zone),
+        one.has("method") ? Optional.of(method(methods, one)) : Optional.empty(),
         answers,
         one.flag("newest").orElse(false),
         steps,
         false);
   }
 
-  private static OptionalLong method(Ground ground, Input one) {
-    Optional<Name> name = name(one.text("method", LONGEST_NAME));
-    OptionalLong found = name.map(ground::methodCalled).orElse(OptionalLong.empty());
-    if (name.isPresent() && found.isEmpty()) {
+  /** A date that was sent; within: none. */
+  private static Optional<Optional<Due>> date(Input one, String field, ZoneId zone) {
+    return one.has(field)
+        ? Optional.of(
+            one.object(field, RecordSchemas.DueSchema.class)
+                .flatMap(due -> DueInput.read(due, zone)))
+        : Optional.empty();
+  }
+
+  private static OptionalLong method(List<Chains.KeptMethod> methods, Input one) {
+    Optional<Name> name = name(one.text("method", Name.LONGEST));
+    if (name.isEmpty()) {
+      return OptionalLong.empty();
+    }
+    Optional<Chains.KeptMethod> found =
+        methods.stream().filter(method -> method.method().name().equals(name.get())).findFirst();
+    if (found.isEmpty()) {
       one.fault("method", say("deadlines.is-not-a-method"));
     }
-    return found;
+    return found.map(Chains.KeptMethod::number).orElse(OptionalLong.empty());
   }
 
   static Optional<Name> name(String text) {

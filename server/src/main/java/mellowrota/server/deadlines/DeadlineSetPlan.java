@@ -20,10 +20,12 @@ import mellowrota.core.deadline.Reckoned;
 import mellowrota.core.deadline.Reckoner;
 import mellowrota.core.deadline.Reminders;
 import mellowrota.core.deadline.Step;
+import mellowrota.core.deadline.Sum;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.time.LocalTimes;
 import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
@@ -91,8 +93,7 @@ record DeadlineSetPlan(
 
   /** Whether anything of it would be otherwise. */
   boolean changes(KeptSet.State state) {
-    return deadlines.stream().anyMatch(one -> one.isMade() || one.changes())
-        || !next.equals(state.by(next.act()));
+    return deadlines.stream().anyMatch(one -> one.isMade() || one.changes()) || !next.equals(state);
   }
 
   /** Makes plans of one set. */
@@ -101,7 +102,7 @@ record DeadlineSetPlan(
     private final KeptSet.Belongs to;
     private final KeptSet.State state;
     private final PersonId author;
-    private final Map<Name, KeptSet.Line> lines = new HashMap<>();
+    private final Map<Name, KeptSet.Line> lines;
     private final Optional<WorkRecord> work;
     private final WorkingDays days;
     private List<Meant> names = List.of();
@@ -111,7 +112,7 @@ record DeadlineSetPlan(
       this.to = to;
       this.state = state;
       this.author = author;
-      state.lines().forEach(line -> lines.put(line.step(), line));
+      lines = state.byStep();
       work = ground.record(to.record());
       days = ground.days.at(to.place());
     }
@@ -120,16 +121,15 @@ record DeadlineSetPlan(
     DeadlineSetPlan off(List<Reckoned> before) {
       Chain chain = ground.chain(state.chainVersion());
       List<Deadline> deadlines = new ArrayList<>();
-      List<Comparison> lines = new ArrayList<>();
+      List<Comparison> comparisons = new ArrayList<>();
       for (KeptSet.Line line : state.lines()) {
         Optional<WorkRecord> record = ground.record(line.record());
-        deadlines.add(
-            new Deadline(line.step(), record, record.map(r -> r.isDone() ? r : calledOff(r))));
+        deadlines.add(new Deadline(line.step(), record, record.map(Planner::comesOff)));
       }
       for (Reckoned one : before) {
         if (one.date().isPresent()) {
           boolean done = one.standing() == Reckoned.Standing.DONE;
-          lines.add(
+          comparisons.add(
               new Comparison(
                   one.step().name(),
                   done ? Comparison.Kind.DONE : Comparison.Kind.REMOVED,
@@ -141,7 +141,7 @@ record DeadlineSetPlan(
         }
       }
       return new DeadlineSetPlan(
-          to, chain, state.off(state.act()), before, before, lines, deadlines);
+          to, chain, state.withOff(true), before, before, comparisons, deadlines);
     }
 
     DeadlineSetPlan plan(List<Reckoned> before, DeadlineSetChange change) {
@@ -161,8 +161,7 @@ record DeadlineSetPlan(
       for (KeptSet.Line line : state.lines()) {
         if (!stay.contains(line.step())) {
           Optional<WorkRecord> gone = ground.record(line.record());
-          deadlines.add(
-              new Deadline(line.step(), gone, gone.map(r -> r.isDone() ? r : calledOff(r))));
+          deadlines.add(new Deadline(line.step(), gone, gone.map(Planner::comesOff)));
           // Should the chain have the step again, its deadline is the same.
           next.add(new KeptSet.Line(line.step(), line.record(), Optional.empty(), false, false));
         }
@@ -170,14 +169,7 @@ record DeadlineSetPlan(
       return new DeadlineSetPlan(
           to,
           chain,
-          new KeptSet.State(
-              state.act(),
-              wanted.chainVersion(),
-              wanted.keyDate(),
-              wanted.method(),
-              wanted.answers(),
-              next,
-              state.isOff()),
+          wanted.withLines(next),
           before,
           after,
           Comparison.of(before, after, days, to.zone(), ground.now),
@@ -194,26 +186,15 @@ record DeadlineSetPlan(
                   yes.ifPresentOrElse(
                       it -> answers.put(question, it), () -> answers.remove(question)));
       KeptSet.State wanted =
-          new KeptSet.State(
-              state.act(),
-              change.newest()
-                  ? ground.latest(ground.version(state.chainVersion()).chain()).id()
-                  : state.chainVersion(),
-              change.keyDate().orElse(state.keyDate()),
-              change.method().orElse(state.method()),
-              answers,
-              state.lines(),
-              state.isOff());
-      return to.follows().isPresent()
-          ? new KeptSet.State(
-              wanted.act(),
-              wanted.chainVersion(),
-              ground.keyDate(to, wanted),
-              wanted.method(),
-              wanted.answers(),
-              wanted.lines(),
-              wanted.isOff())
-          : wanted;
+          state
+              .withKeyDate(change.keyDate().orElse(state.keyDate()))
+              .withMethod(change.method().orElse(state.method()))
+              .withAnswers(answers);
+      if (change.newest()) {
+        long chain = ground.version(state.chainVersion()).chain();
+        wanted = wanted.withChainVersion(ground.latest(chain).id());
+      }
+      return wanted.withKeyDate(ground.keyDate(to, wanted));
     }
 
     /** With what is said of single steps. */
@@ -238,24 +219,16 @@ record DeadlineSetPlan(
                     now.done(),
                     of.byHand().orElse(now.byHand())));
       }
-      return new Given(
-          given.keyDate(),
-          given.method(),
-          given.answers(),
-          fixed,
-          given.methods(),
-          given.days(),
-          given.zone());
+      return given.with(fixed);
     }
 
     private KeptSet.Line line(Reckoned one, Deadline deadline, Given given) {
       Name step = one.step().name();
       Given.Fixed said = given.fixed().getOrDefault(step, Given.Fixed.NOTHING);
-      Optional<Due> reckoned = one.sum().map(sum -> sum.result());
       Optional<Due> due =
           switch (one.standing()) {
             case RECKONED, DONE -> one.date();
-            case BY_HAND -> reckoned;
+            case BY_HAND -> one.sum().map(Sum::result);
             // What is called off keeps its date, so that it is known who called it off.
             case LEFT_OUT -> deadline.after().flatMap(WorkRecord::due);
             case PENDING, NO_DATE, DOES_NOT_APPLY -> Optional.empty();
@@ -274,8 +247,7 @@ record DeadlineSetPlan(
       Name step = one.step().name();
       Optional<WorkRecord> before =
           ground.record(Optional.ofNullable(lines.get(step)).flatMap(KeptSet.Line::record));
-      boolean done = one.standing() == Reckoned.Standing.DONE;
-      if (before.filter(WorkRecord::isDone).isPresent() && done) {
+      if (one.standing() == Reckoned.Standing.DONE) {
         return new Deadline(step, before, before);
       }
       if (one.date().isEmpty()) {
@@ -295,6 +267,11 @@ record DeadlineSetPlan(
                           .build())
               .orElseGet(() -> made(one.step(), due, reminders));
       return new Deadline(step, before, Optional.of(after));
+    }
+
+    /** What is done stays. */
+    private static WorkRecord comesOff(WorkRecord record) {
+      return record.isDone() ? record : calledOff(record);
     }
 
     private static WorkRecord calledOff(WorkRecord record) {
@@ -337,7 +314,7 @@ record DeadlineSetPlan(
       for (Step.For one : step.who()) {
         if (one.holding()) {
           RoleId of = role(one.name());
-          RoleId as = one.as().map(name -> role(name)).orElse(of);
+          RoleId as = one.as().map(this::role).orElse(of);
           holding(of).forEach(holder -> found.add(assignment(holder, as)));
         } else {
           RoleId as = role(one.as().orElseThrow());
@@ -390,13 +367,16 @@ record DeadlineSetPlan(
     }
 
     private List<Duration> reminders(Step step, Due due) {
-      Instant from =
-          due instanceof Due.At at
-              ? at.time().toInstant()
-              : due.day(to.zone()).atStartOfDay(to.zone()).toInstant();
       return Reminders.of(step.reminders(), due, days, to.zone(), REMINDER_HOUR).stream()
-          .map(at -> Duration.between(at, from))
+          .map(at -> before(due, at))
           .toList();
+    }
+
+    /** A day has no zone on a calendar: it is counted by the clock, over a change of it too. */
+    private Duration before(Due due, Instant at) {
+      return due instanceof Due.At timed
+          ? Duration.between(at, timed.time())
+          : Duration.between(LocalTimes.local(at, to.zone()), due.day(to.zone()).atStartOfDay());
     }
   }
 

@@ -1,5 +1,7 @@
 package mellowrota.server.deadlines;
 
+import static mellowrota.server.platform.Words.say;
+
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -9,22 +11,23 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
 import lombok.With;
 import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.deadline.Reckoned;
-import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
-import mellowrota.core.people.Team;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.acts.AsSeen;
+import mellowrota.server.platform.Problem;
 import mellowrota.server.records.RecordAccess;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.records.RecordViews;
@@ -33,13 +36,16 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * DeadlineSets of deadlines for one person. Of a step whose deadline they may not open nothing is
- * told; sums name other steps, so where anything of a set is hidden from somebody none is told
- * them.
+ * Sets of deadlines for one person. Of a step whose deadline they may not open nothing is told;
+ * sums name other steps, so where anything of a set is hidden from somebody none is told them.
  */
 @Component
 @RequiredArgsConstructor
 class DeadlineSetViews {
+
+  /** What dates, sums and people of deadlines tell of a record. */
+  static final Set<DetailKey> TOLD =
+      Set.of(DetailKey.TIMES, DetailKey.TITLE, DetailKey.PLACE, DetailKey.PEOPLE);
 
   private final RecordAccess access;
 
@@ -140,10 +146,7 @@ class DeadlineSetViews {
 
     private boolean sees(Stream<RecordId> records) {
       return records.allMatch(
-          id ->
-              of(Optional.of(id))
-                  .filter(one -> one.sees(DetailKey.TIMES) && one.sees(DetailKey.TITLE))
-                  .isPresent());
+          id -> of(Optional.of(id)).filter(one -> TOLD.stream().allMatch(one::sees)).isPresent());
     }
 
     Optional<RecordAccess.Standing> of(Optional<RecordId> id) {
@@ -192,17 +195,29 @@ class DeadlineSetViews {
     return sets.stream().map(set -> new Seen(ground, set, standings, asker)).toList();
   }
 
-  /** Those of the sets of which they may know anything, each with its tag, without sums. */
-  List<SetView> seen(Ground ground, Collection<KeptSet> sets, Person asker) {
-    return standings(ground, sets, asker).stream()
-        .map(DeadlineSetViews::view)
-        .flatMap(Optional::stream)
-        .map(AsSeen::tagged)
-        .toList();
+  /**
+   * Goes on where nothing of these sets is hidden from somebody.
+   *
+   * @param tagged which of them are told
+   * @return those, each with its tag, by number
+   */
+  Map<Long, SetView> changeable(
+      Ground ground, Collection<KeptSet> sets, Person asker, Predicate<KeptSet> tagged) {
+    Map<Long, SetView> found = new HashMap<>();
+    for (Seen seen : standings(ground, sets, asker)) {
+      if (!seen.isWhole()) {
+        throw Problem.forbidden(say("deadlines.something-is-hidden"));
+      }
+      if (tagged.test(seen.set())) {
+        view(seen).map(AsSeen::tagged).ifPresent(view -> found.put(view.id(), view));
+      }
+    }
+    return found;
   }
 
   /**
-   * The same with what a fresh reckoning would change, where nothing of a set is hidden from them.
+   * Those of the sets of which they may know anything, each with its tag; with what a fresh
+   * reckoning would change where nothing of a set is hidden from them.
    *
    * @param sums with sums too
    */
@@ -239,9 +254,7 @@ class DeadlineSetViews {
             seen.seesKeyDate() ? set.to().follows().map(KeptSet.Follows::name).orElse(null) : null,
             place(seen, office),
             office ? set.to().zone().getId() : null,
-            seen.seesKeyDate()
-                ? set.state().keyDate().map(due -> due(due, world)).orElse(null)
-                : null,
+            seen.seesKeyDate() ? keyDate(seen).map(due -> due(due, world)).orElse(null) : null,
             office
                 ? seen.ground().method(set.state().method()).map(m -> m.name().text()).orElse(null)
                 : null,
@@ -249,8 +262,14 @@ class DeadlineSetViews {
             office ? answers(chain, set.state()) : List.of(),
             steps,
             null,
-            seen.asker().isCoordinator(),
+            seen.asker().isCoordinator() && seen.isWhole() && !set.state().isOff(),
             ""));
+  }
+
+  /** Whoever sees no more than the work is told what that says now. */
+  private static Optional<Due> keyDate(Seen seen) {
+    KeptSet set = seen.set();
+    return seen.isOffice() ? set.state().keyDate() : seen.ground().keyDate(set.to(), set.state());
   }
 
   private static WorkView work(RecordAccess.Standing one) {
@@ -270,8 +289,7 @@ class DeadlineSetViews {
         .to()
         .place()
         .filter(id -> sees)
-        .flatMap(seen.ground().world.places()::find)
-        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()))
+        .flatMap(id -> RecordViews.place(seen.ground().world, id))
         .orElse(null);
   }
 
@@ -287,8 +305,7 @@ class DeadlineSetViews {
   }
 
   private static List<StepView> steps(Seen seen, boolean office) {
-    Map<Name, KeptSet.Line> lines = new HashMap<>();
-    seen.set().state().lines().forEach(line -> lines.put(line.step(), line));
+    Map<Name, KeptSet.Line> lines = seen.set().state().byStep();
     List<StepView> found = new ArrayList<>();
     for (Reckoned one : seen.ground().stands(seen.set().to(), seen.set().state())) {
       Optional<RecordId> id =
@@ -344,17 +361,11 @@ class DeadlineSetViews {
 
   static List<String> people(World world, Collection<Assignment> assignments) {
     return assignments.stream()
-        .map(one -> holder(world, one.holder()))
+        .map(one -> RecordViews.holderName(world, one.holder()))
         .filter(name -> !name.isEmpty())
         .distinct()
         .sorted()
         .toList();
-  }
-
-  private static String holder(World world, Holder holder) {
-    return holder instanceof Holder.OnePerson one
-        ? world.crew().person(one.person()).map(Person::name).orElse("")
-        : world.crew().team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
   }
 
   private static SetView withSums(Seen seen, SetView view) {
@@ -384,6 +395,9 @@ class DeadlineSetViews {
   private static @Nullable OfferView offer(Seen seen) {
     Ground ground = seen.ground();
     KeptSet set = seen.set();
+    if (set.state().isOff()) {
+      return null;
+    }
     DeadlineSetPlan plan =
         DeadlineSetPlan.changing(ground, set, DeadlineSetChange.NEWEST, seen.asker().id());
     boolean newer = plan.next().chainVersion() != set.state().chainVersion();

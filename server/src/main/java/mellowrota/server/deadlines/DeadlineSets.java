@@ -9,17 +9,16 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.deadline.Chain;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -42,8 +41,8 @@ import org.springframework.stereotype.Service;
 import tools.jackson.databind.JsonNode;
 
 /**
- * DeadlineSets of deadlines: made, moved and taken off, each time whole and in one act, as their
- * {@link DeadlineSetPlan} says. They are the coordinators' to change.
+ * Sets of deadlines: made, moved and taken off, each time whole and in one act, as their {@link
+ * DeadlineSetPlan} says. They are the coordinators' to change.
  */
 @Service
 @RequiredArgsConstructor
@@ -99,12 +98,24 @@ public class DeadlineSets implements Undoes {
     return ground;
   }
 
-  /** What sets that are to be made rest on. */
-  Ground ground(World world, Instant now, Collection<Long> chainsOf, Collection<RecordId> about) {
+  /**
+   * What sets that are to be made rest on; of the work that is named what this person may open, and
+   * sees all of that dates and people of deadlines tell.
+   */
+  Ground ground(
+      World world,
+      Person asker,
+      Instant now,
+      Collection<Long> chainsOf,
+      Collection<RecordId> about) {
     Ground ground = new Ground(world, now, regions.workDays(world.house().week()), chains);
     ground.take(texts.latest(chainsOf));
-    ground.take(records.load(new TreeSet<>(about), false).stream());
+    ground.take(records.seen(world, asker, new TreeSet<>(about), DeadlineSetViews.TOLD).stream());
     return ground;
+  }
+
+  List<Chains.KeptMethod> methods() {
+    return chains.methods();
   }
 
   List<KeptSet> load(Collection<Long> ids) {
@@ -118,7 +129,8 @@ public class DeadlineSets implements Undoes {
   /** What is told of sets, in their order; of those somebody may know nothing of nothing. */
   List<DeadlineSetViews.SetView> told(World world, Person asker, List<Long> ids, boolean sums) {
     List<KeptSet> all = store.load(ids, false);
-    return views.told(ground(world, clock.instant(), all, false), all, asker, sums);
+    Ground ground = ground(world, clock.instant(), all, false);
+    return views.told(ground, present(ground, all), asker, sums);
   }
 
   /** One set with its sums, as far as this person may know of it. */
@@ -126,10 +138,8 @@ public class DeadlineSets implements Undoes {
     return told(world, asker, List.of(id), true).stream().findFirst();
   }
 
-  /** What a chain says now. */
-  Chain latest(World world, long chain) {
-    Ground ground = ground(world, clock.instant(), List.of(chain), List.of());
-    return ground.chain(ground.latest(chain).id());
+  private static List<KeptSet> present(Ground ground, List<KeptSet> sets) {
+    return sets.stream().map(ground::present).toList();
   }
 
   /** The sets around a record, as far as this person may know of them. */
@@ -148,7 +158,7 @@ public class DeadlineSets implements Undoes {
             act -> {
               World world = worlds.locked(act.worldVersion());
               DeadlineSetInput.Makings wanted =
-                  DeadlineSetInput.makings(this, world, act.at(), body);
+                  DeadlineSetInput.makings(this, world, world.person(asker), act.at(), body);
               act.because(wanted.reason());
               List<DeadlineSetPlan> plans =
                   wanted.all().stream().map(one -> plan(wanted.ground(), one, asker)).toList();
@@ -157,7 +167,7 @@ public class DeadlineSets implements Undoes {
               for (int i = 0; i < plans.size(); i++) {
                 KeptSet.State state = keep(act, world, plans.get(i), numbers);
                 Making one = wanted.all().get(i);
-                made.add(store.add(one.chain(), one.to(), state.by(act.id())));
+                made.add(store.add(one.chain(), one.to(), state.withAct(act.id())));
               }
               return Saved.answer(made);
             }));
@@ -169,13 +179,12 @@ public class DeadlineSets implements Undoes {
 
   /** Changes sets that are still as they were seen. */
   public Saved move(PersonId asker, Optional<String> key, JsonNode body) {
-    return change(
-        asker, "deadlines.move", key, body, world -> DeadlineSetInput.movings(this, world, body));
+    return change(asker, "deadlines.move", key, body, () -> DeadlineSetInput.movings(this, body));
   }
 
   /** Takes sets off that are still as they were seen, with all that is not done. */
   Saved takeOff(PersonId asker, Optional<String> key, JsonNode body) {
-    return change(asker, "deadlines.off", key, body, world -> DeadlineSetInput.offs(this, body));
+    return change(asker, "deadlines.off", key, body, () -> DeadlineSetInput.offs(this, body));
   }
 
   private Saved change(
@@ -183,13 +192,13 @@ public class DeadlineSets implements Undoes {
       String kind,
       Optional<String> key,
       JsonNode body,
-      Function<World, DeadlineSetInput.Movings> read) {
+      Supplier<DeadlineSetInput.Movings> read) {
     return Saved.of(
         acts.run(
             Acts.Wanted.by(asker, kind, key, body.toString()),
             act -> {
               World world = worlds.locked(act.worldVersion());
-              DeadlineSetInput.Movings wanted = read.apply(world);
+              DeadlineSetInput.Movings wanted = read.get();
               act.because(wanted.reason());
               List<KeptSet> sets = found(wanted, true);
               Ground ground = ground(world, act.at(), sets, true);
@@ -200,7 +209,7 @@ public class DeadlineSets implements Undoes {
               for (Map.Entry<KeptSet, DeadlineSetPlan> one : plans.entrySet()) {
                 if (one.getValue().changes(one.getKey().state())) {
                   KeptSet.State next = keep(act, world, one.getValue(), numbers);
-                  store.write(one.getKey(), next.by(act.id()));
+                  store.write(one.getKey(), next.withAct(act.id()));
                   changed.add(one.getKey().id());
                 }
               }
@@ -219,18 +228,19 @@ public class DeadlineSets implements Undoes {
     return sets;
   }
 
-  /** What becomes of each, where it is still as its changer saw it. */
+  /**
+   * What becomes of each, where it is still as its changer saw it.
+   *
+   * @throws Problem where something of it is hidden from its changer: what becomes of it would tell
+   */
   Map<KeptSet, DeadlineSetPlan> plans(
-      Ground ground, List<KeptSet> sets, DeadlineSetInput.Movings wanted, Person asker) {
+      Ground ground, List<KeptSet> found, DeadlineSetInput.Movings wanted, Person asker) {
+    List<KeptSet> sets = present(ground, found);
     Map<Long, Moving> moves = new HashMap<>();
     wanted.all().forEach(one -> moves.put(one.set(), one));
-    Map<KeptSet, DeadlineSetPlan> found =
-        new TreeMap<>((one, other) -> Long.compare(one.id(), other.id()));
-    // Whoever names no tag takes it as it is.
-    List<KeptSet> asked =
-        sets.stream().filter(one -> !moves.get(one.id()).match().isAny()).toList();
-    Map<Long, DeadlineSetViews.SetView> seen = new HashMap<>();
-    views.seen(ground, asked, asker).forEach(one -> seen.put(one.id(), one));
+    Map<Long, DeadlineSetViews.SetView> seen =
+        views.changeable(ground, sets, asker, set -> !moves.get(set.id()).match().isAny());
+    Map<KeptSet, DeadlineSetPlan> plans = new LinkedHashMap<>();
     for (KeptSet set : sets) {
       Moving move = moves.get(set.id());
       DeadlineSetViews.SetView theirs = seen.get(set.id());
@@ -238,9 +248,9 @@ public class DeadlineSets implements Undoes {
         move.match().require(theirs.tag(), theirs, move.body());
       }
       wanted.requireFits(ground, set, move.change());
-      found.put(set, DeadlineSetPlan.changing(ground, set, move.change(), asker.id()));
+      plans.put(set, DeadlineSetPlan.changing(ground, set, move.change(), asker.id()));
     }
-    return found;
+    return plans;
   }
 
   /** Numbers for all deadlines that are to be made, taken at once. */
@@ -267,9 +277,13 @@ public class DeadlineSets implements Undoes {
       }
     }
     KeptSet.State next = plan.next();
-    return next.with(
+    return next.withLines(
         next.lines().stream()
-            .map(line -> line.as(Optional.ofNullable(made.get(line.step())).or(line::record)))
+            .map(
+                line ->
+                    made.containsKey(line.step())
+                        ? line.withRecord(Optional.of(made.get(line.step())))
+                        : line)
             .toList());
   }
 
@@ -307,8 +321,8 @@ public class DeadlineSets implements Undoes {
             KeptSet.State back =
                 store
                     .version(set.id(), set.no() - 1)
-                    .map(before -> before.by(act.id()))
-                    .orElseGet(() -> set.state().off(act.id()));
+                    .map(before -> before.withAct(act.id()))
+                    .orElseGet(() -> set.state().withOff(true).withAct(act.id()));
             store.write(set, back);
           }
           for (WorkRecord record : records.load(records.changedBy(undone), true)) {

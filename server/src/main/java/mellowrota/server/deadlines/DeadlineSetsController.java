@@ -98,7 +98,8 @@ class DeadlineSetsController {
       @RequestBody @Schema(implementation = DeadlineSetInput.MakingsSchema.class) JsonNode body) {
     World world = worlds.now();
     Person me = coordinator(world, asker);
-    DeadlineSetInput.Makings wanted = DeadlineSetInput.makings(sets, world, clock.instant(), body);
+    DeadlineSetInput.Makings wanted =
+        DeadlineSetInput.makings(sets, world, me, clock.instant(), body);
     return DeadlineSetLooks.of(
         wanted.ground(),
         wanted.all().stream()
@@ -128,7 +129,7 @@ class DeadlineSetsController {
       @RequestBody @Schema(implementation = DeadlineSetInput.MovingsSchema.class) JsonNode body) {
     World world = worlds.now();
     Person me = coordinator(world, asker);
-    return look(world, me, DeadlineSetInput.movings(sets, world, body));
+    return look(world, me, DeadlineSetInput.movings(sets, body));
   }
 
   @PostMapping("/deadline-sets/move")

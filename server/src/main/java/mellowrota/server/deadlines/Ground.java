@@ -1,6 +1,7 @@
 package mellowrota.server.deadlines;
 
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -18,8 +19,12 @@ import mellowrota.core.deadline.Name;
 import mellowrota.core.deadline.Reckoned;
 import mellowrota.core.deadline.Reckoner;
 import mellowrota.core.work.Due;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
+import mellowrota.core.work.Visit;
+import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.regions.Regions;
@@ -37,8 +42,7 @@ final class Ground {
   private final Map<Long, Chains.Version> latest = new HashMap<>();
   private final Map<Long, Chain> read = new HashMap<>();
 
-  /** Records that sets are about, by number. */
-  final Map<RecordId, WorkRecord> records = new HashMap<>();
+  private final Map<RecordId, WorkRecord> records = new HashMap<>();
 
   Ground(World world, Instant now, Regions.WorkDays days, Chains chains) {
     this.world = world;
@@ -56,8 +60,33 @@ final class Ground {
     }
   }
 
+  /** Takes records that sets are about. */
   void take(Stream<WorkRecord> some) {
     some.forEach(one -> records.put(one.id(), one));
+  }
+
+  /** A set with the place and the zone that its work has now (CHAINS 8, rule 7). */
+  KeptSet present(KeptSet set) {
+    return set.withTo(
+        record(set.to().record())
+            .map(work -> set.to().withPlace(work.place()).withZone(zone(work)))
+            .orElse(set.to()));
+  }
+
+  /** That of the work's own times, else of its place, else the house's. */
+  ZoneId zone(WorkRecord work) {
+    return work.visits().stream()
+        .map(Visit::when)
+        .flatMap(Optional::stream)
+        .filter(When.Timed.class::isInstance)
+        .map(when -> ((When.Timed) when).start().getZone())
+        .findFirst()
+        .orElseGet(() -> zone(work.place()));
+  }
+
+  /** Of a place, else the house's. */
+  ZoneId zone(Optional<PlaceId> place) {
+    return place.flatMap(world.places()::find).flatMap(Place::zone).orElse(world.house().zone());
   }
 
   /** The text that its chain has now. */
@@ -162,8 +191,7 @@ final class Ground {
 
   /** A set as it stands: each date the one that its deadline has. */
   List<Reckoned> stands(KeptSet.Belongs to, KeptSet.State state) {
-    Map<Name, KeptSet.Line> lines = new HashMap<>();
-    state.lines().forEach(line -> lines.put(line.step(), line));
+    Map<Name, KeptSet.Line> lines = state.byStep();
     return Reckoner.of(chain(state.chainVersion()), given(to, state)).stream()
         .map(
             one ->
@@ -173,14 +201,5 @@ final class Ground {
                         .filter(record -> record.state() != State.CANCELLED)
                         .flatMap(WorkRecord::due)))
         .toList();
-  }
-
-  /** The number of the method of that name; empty: there is none. */
-  OptionalLong methodCalled(Name name) {
-    return methods.stream()
-        .filter(one -> one.method().name().equals(name))
-        .findFirst()
-        .map(Chains.KeptMethod::number)
-        .orElse(OptionalLong.empty());
   }
 }

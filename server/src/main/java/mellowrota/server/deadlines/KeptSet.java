@@ -5,6 +5,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import lombok.With;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.PlaceId;
@@ -18,14 +21,17 @@ import mellowrota.core.work.WorkRecord;
  *
  * @param no of its latest version
  */
-public record KeptSet(long id, long chain, int no, Belongs to, State state) {
+public record KeptSet(long id, long chain, int no, @With Belongs to, State state) {
 
   /**
-   * What its key date belongs to; that never changes.
+   * What its key date belongs to.
    *
    * @param record work that gives its people and place; empty: a place or a date alone
    * @param follows which date of that work it is; empty: it is typed
+   * @param place that of the work, as it was when the set was made; see {@link Ground#present}
+   * @param zone likewise
    */
+  @With
   public record Belongs(
       Optional<RecordId> record, Optional<Follows> follows, Optional<PlaceId> place, ZoneId zone) {}
 
@@ -75,6 +81,7 @@ public record KeptSet(long id, long chain, int no, Belongs to, State state) {
    * @param method the number of the one chosen
    * @param isOff it was taken off, with all that was not done
    */
+  @With
   public record State(
       long act,
       long chainVersion,
@@ -84,16 +91,15 @@ public record KeptSet(long id, long chain, int no, Belongs to, State state) {
       List<Line> lines,
       boolean isOff) {
 
-    State by(long other) {
-      return new State(other, chainVersion, keyDate, method, answers, lines, isOff);
+    /** Of a set by that text of which nothing is said yet. */
+    static State of(long chainVersion) {
+      return new State(
+          0, chainVersion, Optional.empty(), OptionalLong.empty(), Map.of(), List.of(), false);
     }
 
-    State with(List<Line> other) {
-      return new State(act, chainVersion, keyDate, method, answers, other, isOff);
-    }
-
-    State off(long other) {
-      return new State(other, chainVersion, keyDate, method, answers, lines, true);
+    /** Its lines by their steps. */
+    Map<Name, Line> byStep() {
+      return lines.stream().collect(Collectors.toMap(Line::step, Function.identity()));
     }
   }
 
@@ -105,10 +111,9 @@ public record KeptSet(long id, long chain, int no, Belongs to, State state) {
    * @param byHand the deadline's own date was set by hand
    */
   public record Line(
-      Name step, Optional<RecordId> record, Optional<Due> given, boolean leftOut, boolean byHand) {
-
-    Line as(Optional<RecordId> deadline) {
-      return new Line(step, deadline, given, leftOut, byHand);
-    }
-  }
+      Name step,
+      @With Optional<RecordId> record,
+      Optional<Due> given,
+      boolean leftOut,
+      boolean byHand) {}
 }

@@ -19,7 +19,6 @@ import org.jspecify.annotations.Nullable;
 final class StepForms {
 
   private static final int MOST_PARTS = 20;
-  private static final int LONGEST_NAME = 80;
 
   private StepForms() {}
 
@@ -108,7 +107,7 @@ final class StepForms {
         offset = Optional.of(new Step.Offset(number, unit.get(), side.get()));
       }
     }
-    Optional<Name> method = DeadlineSetInput.name(input.text("method", LONGEST_NAME));
+    Optional<Name> method = DeadlineSetInput.name(input.text("method", Name.LONGEST));
     boolean chosen = input.flag("chosenMethod").orElse(false);
     Optional<Step.By> by =
         method.isPresent() || chosen ? Optional.of(new Step.By(method)) : Optional.empty();
@@ -123,7 +122,7 @@ final class StepForms {
                       new Step.For(
                           one.flag("holding").orElse(false),
                           it,
-                          DeadlineSetInput.name(one.text("as", LONGEST_NAME)))));
+                          DeadlineSetInput.name(one.text("as", Name.LONGEST)))));
     }
     List<Step.Remind> reminders = new ArrayList<>();
     for (Input one : input.objects("reminders", MOST_PARTS, RemindView.class)) {
@@ -142,7 +141,7 @@ final class StepForms {
   }
 
   private static Optional<Name> name(Input input, String field) {
-    return DeadlineSetInput.name(input.required(field, LONGEST_NAME));
+    return DeadlineSetInput.name(input.required(field, Name.LONGEST));
   }
 
   private static Optional<LocalTime> at(Input input) {

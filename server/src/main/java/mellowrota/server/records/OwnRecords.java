@@ -5,10 +5,12 @@ import java.util.Collections;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
 import mellowrota.core.change.RecordFields;
 import mellowrota.core.people.Person;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.WorkRecord;
@@ -30,6 +32,16 @@ public class OwnRecords {
   /** What is there of these, in the order asked for; locked if they will change. */
   public List<WorkRecord> load(Collection<RecordId> ids, boolean forUpdate) {
     return store.load(ids, forUpdate);
+  }
+
+  /** Those of these that somebody may open, and of which they see all these details. */
+  public List<WorkRecord> seen(
+      World world, Person asker, Collection<RecordId> ids, Set<DetailKey> details) {
+    return access.standings(world, asker, store.load(ids, false)).stream()
+        .filter(RecordAccess.Standing::opens)
+        .filter(one -> details.stream().allMatch(one::sees))
+        .map(RecordAccess.Standing::record)
+        .toList();
   }
 
   /**

@@ -91,7 +91,8 @@ public class RecordViews {
     return text.isEmpty() ? null : Long.valueOf(text);
   }
 
-  private static Optional<RecordView.PlaceView> place(World world, PlaceId id) {
+  /** A place, for somebody who may see it. */
+  public static Optional<RecordView.PlaceView> place(World world, PlaceId id) {
     return world
         .places()
         .find(id)
@@ -203,7 +204,8 @@ public class RecordViews {
     return world.role(id).map(Role::name).orElse("");
   }
 
-  static String holderName(World world, Holder holder) {
+  /** What somebody or a team is called. */
+  public static String holderName(World world, Holder holder) {
     return holder instanceof Holder.OnePerson one
         ? world.crew().person(one.person()).map(Person::name).orElse("")
         : world.crew().team(((Holder.WholeTeam) holder).team()).map(Team::name).orElse("");
