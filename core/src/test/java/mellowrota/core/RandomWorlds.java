@@ -1,5 +1,6 @@
 package mellowrota.core;
 
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -39,6 +40,8 @@ import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.WorkingDays;
+import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
@@ -54,6 +57,7 @@ import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
+import mellowrota.core.work.WorkDays;
 import mellowrota.core.work.WorkRecord;
 
 /** Random houses with nested teams, shares, feeds, rules, wordings and records, from a seed. */
@@ -111,6 +115,7 @@ public final class RandomWorlds {
     for (int i = 1; i <= places; i++) {
       builder.place(i, "P" + i, "Place " + i);
     }
+    builder.workDays(workDays());
     int ways = random.nextInt(12);
     for (int i = 0; i < ways; i++) {
       builder.rendering(new Rendering(RenderingId.of(9000 + i), anyCalendar(), way()));
@@ -119,6 +124,18 @@ public final class RandomWorlds {
     builder.details(definitions()).rules(rules()).wordings(wordings());
     builder.usually(usual()).ownTitles(ownTitles(), random.nextInt(4) == 0);
     return builder;
+  }
+
+  /** Most places have days of their own, so that what counts them tells which it is. */
+  private WorkDays workDays() {
+    Map<PlaceId, WorkingDays> days = new HashMap<>();
+    for (int i = 1; i <= places; i++) {
+      if (random.nextInt(4) > 0) {
+        WorkingWeek week = new WorkingWeek(some(DayOfWeek.class));
+        days.put(PlaceId.of(i), new WorkingDays(week, Map.of(), List.of()));
+      }
+    }
+    return new WorkDays(days, Worlds.WEEKDAYS.office());
   }
 
   private Person person(long id) {

@@ -43,6 +43,7 @@ import mellowrota.core.sight.Sight;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.sight.Wordings;
 import mellowrota.core.time.LocalTimes;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
@@ -55,6 +56,7 @@ import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
+import mellowrota.core.work.WorkDays;
 import mellowrota.core.work.WorkRecord;
 
 /** Builds small worlds in the words of the domain, for tests and benchmarks. */
@@ -63,6 +65,8 @@ public final class Worlds {
   public static final ZoneId LONDON = ZoneId.of("Europe/London");
   public static final WorkingWeek WEEK =
       new WorkingWeek(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY));
+  public static final WorkDays WEEKDAYS =
+      new WorkDays(Map.of(), new WorkingDays(WEEK, Map.of(), List.of()));
   public static final LocalDate TODAY = LocalDate.of(2026, 11, 25);
   public static final Instant NOW = Instant.parse("2026-11-25T09:00:00Z");
   public static final Set<RoleId> WORKING = Set.of(RoleId.LEAD, RoleId.SUPPORT, RoleId.SUPERVISOR);
@@ -109,6 +113,7 @@ public final class Worlds {
   /** Collects a world. Own, team and place calendars come by themselves. */
   public static final class Builder {
     private House house = new House("seed", "House", LONDON, Level.ALL, false, WEEK);
+    private WorkDays workDays = WEEKDAYS;
     private LocalDate today = TODAY;
     private final List<Person> people = new ArrayList<>();
     private final List<Team> teams = new ArrayList<>();
@@ -124,6 +129,11 @@ public final class Worlds {
     private MarginSettings margins = MarginSettings.NONE;
     private World shared;
     private Sight.Permission permission = ForSet::allows;
+
+    public Builder workDays(WorkDays value) {
+      workDays = value;
+      return this;
+    }
 
     public Builder house(House value) {
       house = value;
@@ -237,7 +247,8 @@ public final class Worlds {
       }
       Calendars calendars =
           shared == null ? Calendars.of(house, crew, list, renderings) : shared.calendars();
-      Places allPlaces = shared == null ? Places.of(places, house.zone()) : shared.places();
+      Places allPlaces =
+          shared == null ? Places.of(places, house.zone(), workDays) : shared.places();
       Details allDetails = Details.of(details).with(margins);
       Router router = new Router(crew, calendars, allPlaces, margins, rules);
       Sight sight =

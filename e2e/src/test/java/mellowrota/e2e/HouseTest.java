@@ -56,25 +56,47 @@ public class HouseTest extends OnDemo {
   }
 
   @Test
-  public void remindersGoByTheWeek() {
+  public void remindersGoByTheDaysWorkedAtThePlace() {
     ObjectNode set = (ObjectNode) hana.get("/api/v1/rules").expect(200).json();
     set.remove("counts");
     ((ObjectNode) ReleasesTest.ofOwnCalendars(set))
         .set("reminders", Api.JSON.readTree("[{\"amount\": 1, \"unit\": \"WORKING_DAYS\"}]"));
     ReleasesTest.take(hana, set);
+    long place =
+        hana.post("/api/v1/places", "{\"code\": \"RB\", \"name\": \"Ringing Basin\"}")
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
     // A Monday.
     hana.record(
         """
         {"title": "Rings before", "due": {"at": "2027-05-10T10:00"},
-         "people": [{"role": 0, "person": %d}]}
+         "place": %d, "people": [{"role": 0, "person": %d}]}
         """
-            .formatted(hana.idOf("people", "Ines Okafor")));
+            .formatted(place, hana.idOf("people", "Ines Okafor")));
     assertThat(rings()).isEqualTo("-P3D");
     settle("{\"week\": [\"MONDAY\", \"SUNDAY\"]}");
     assertThat(rings()).isEqualTo("-P1D");
     settle("{\"week\": [\"MONDAY\"]}");
     assertThat(rings()).isEqualTo("-P7D");
     settle("{\"week\": [\"MONDAY\", \"TUESDAY\", \"WEDNESDAY\", \"THURSDAY\", \"FRIDAY\"]}");
+
+    String days = "/api/v1/places/" + place + "/days";
+    String shut = "{\"closures\": [{\"first\": \"2027-05-06\", \"last\": \"2027-05-07\"}]}";
+    JsonNode look = hana.put(days, shut, "Look-First", "true").expect(200).json();
+    assertThat(look.get("changed").asInt()).isEqualTo(1);
+    assertThat(rings()).as("looking changes nothing").isEqualTo("-P3D");
+    hana.put(days, shut).expect(204);
+    assertThat(rings()).isEqualTo("-P5D");
+    ObjectNode house = (ObjectNode) hana.get("/api/v1/house/days").expect(200).json();
+    house.remove("tag");
+    JsonNode before = house.deepCopy();
+    house.withArray("closures").addObject().put("first", "2027-05-05").put("why", "stocktaking");
+    hana.put("/api/v1/house/days", house.toString()).expect(204);
+    assertThat(rings()).isEqualTo("-P6D");
+    hana.put("/api/v1/house/days", before.toString()).expect(204);
+    assertThat(rings()).isEqualTo("-P5D");
   }
 
   private String rings() {

@@ -19,7 +19,8 @@ import tools.jackson.databind.node.ObjectNode;
 /**
  * SIGHT 9 over every list: two worlds that differ only in what a reader may not see answer alike,
  * walked in pages of 1 with every filter. Details, tags and times of hidden records vary, and so do
- * whole private records between those that the reader sees. {@code -DlistSeeds=200} runs more.
+ * whole private records between those that the reader sees, and sets of deadlines over those, with
+ * their texts, answers and key dates. {@code -DlistSeeds=200} runs more.
  */
 public class ListTwinsTest extends OnDemo {
 
@@ -37,6 +38,7 @@ public class ListTwinsTest extends OnDemo {
   public void readers() {
     readers.put("ines", Api.of(server, "ines"));
     readers.put("wren", Api.of(server, "wren"));
+    readers.put("marguerite", Api.of(server, "marguerite"));
     inesId = hana.idOf("people", "Ines Okafor");
     thornmere = hana.idOf("teams", "Thornmere crew");
     marina = People.invited(server, hana, "Lockside Boatyard", "OUTSIDE", readers);
@@ -72,12 +74,24 @@ public class ListTwinsTest extends OnDemo {
       shown.add(hana.record(work(mark, i, false)));
       hidden.add(hana.record(work(mark, i, true)));
     }
+    Family partly =
+        family(
+            hidden.get(0),
+            """
+            3 days before %s, at 10:00: lift the boom; for Ines Okafor as Support
+            1 day before %s: haul; for Wren Adeyemi as Support
+            """);
+    Family wholly = family(hidden.get(1), "5 days before %s: sound; for Tam Birtles as Lead\n");
     readers.forEach(
         (name, api) -> {
           set(name, random.split(), mark, shown, hidden, 'a');
-          Map<String, String> first = walks(api, mark);
+          sets(random.split(), mark + "xa", partly, wholly);
+          Map<String, String> first = walks(api, mark, partly, wholly);
+          Map<String, String> office = families(hana, partly, wholly);
           set(name, random.split(), mark, shown, hidden, 'b');
-          Map<String, String> second = walks(api, mark);
+          sets(random.split(), mark + "xb", partly, wholly);
+          Map<String, String> second = walks(api, mark, partly, wholly);
+          assertThat(families(hana, partly, wholly)).as("what varies").isNotEqualTo(office);
           first.forEach(
               (list, answer) ->
                   assertThat(second.get(list))
@@ -86,6 +100,9 @@ public class ListTwinsTest extends OnDemo {
           assertThat(first.get("/api/v1/records?limit=1&find=" + mark))
               .as(name + " sees the work that is shown")
               .contains("" + shown.get(0));
+          assertThat(first.get("/api/v1/deadline-sets/" + partly.set()))
+              .as(name + " is told their own step")
+              .startsWith(Map.of("ines", "200", "wren", "200").getOrDefault(name, "404"));
         });
   }
 
@@ -131,8 +148,94 @@ public class ListTwinsTest extends OnDemo {
     }
   }
 
+  /** A set over hidden work, and the steps that stay in its text. */
+  private record Family(long set, long chain, long step, String steps) {
+    String text(String mark, int days) {
+      String key = mark + " gauge";
+      return """
+          chain: %1$s weir %5$d
+          key date: %2$s
+          ask: %1$s flood
+          %3$s%4$d days before %2$s: %1$s dredge; for Tam Birtles as Lead
+          2 days after %1$s dredge: %1$s report; only if %1$s flood; for Tam Birtles as Lead
+          """
+          .formatted(mark, key, steps.replace("%s", key), days, chain);
+    }
+  }
+
+  private Family family(long work, String steps) {
+    Family begun = new Family(0, 0, 0, steps);
+    long chain =
+        hana.post("/api/v1/chains", text(begun.text("first" + work, 9)))
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    String making =
+        """
+        {"sets": [{"chain": %d, "record": %d, "keyDate": {"date": "2027-03-05"}}]}
+        """
+            .formatted(chain, work);
+    JsonNode made = hana.post("/api/v1/deadline-sets", making).expect(201).json();
+    long set = made.get("sets").get(0).asLong();
+    JsonNode told = hana.get("/api/v1/deadline-sets/" + set).expect(200).json();
+    return new Family(set, chain, told.get("steps").get(0).get("record").asLong(), steps);
+  }
+
+  private static String text(String text) {
+    return Api.JSON.createObjectNode().put("text", text).toString();
+  }
+
+  /** Gives the sets what readers may not know of them. */
+  private void sets(SplittableRandom random, String mark, Family partly, Family wholly) {
+    for (Family one : List.of(partly, wholly)) {
+      int days = 1 + random.nextInt(20);
+      hana.put("/api/v1/chains/" + one.chain(), text(one.text(mark, days))).expect(204);
+      ObjectNode body = Api.JSON.createObjectNode();
+      ObjectNode set = body.putArray("sets").addObject();
+      set.put("set", one.set()).put("ifMatch", "*").put("newest", true);
+      set.putArray("answers")
+          .addObject()
+          .put("question", mark + " flood")
+          .put("yes", random.nextBoolean());
+      if (one.equals(wholly)) {
+        set.putObject("keyDate").put("date", "2027-03-%02d".formatted(1 + random.nextInt(28)));
+      }
+      hana.post("/api/v1/deadline-sets/move", body.toString()).expect(200);
+    }
+  }
+
+  /** All that there is of sets, as this person gets it. */
+  private static Map<String, String> families(Api api, Family... families) {
+    Map<String, String> found = new LinkedHashMap<>();
+    Api.Answer begin = api.get("/api/v1/deadline-sets?limit=1");
+    String cursor = begin.status() == 200 ? "0" : "";
+    found.put("sets", begin.status() + plain(begin.text()));
+    for (int i = 0; !cursor.isEmpty(); i++) {
+      Api.Answer page = api.get("/api/v1/deadline-sets?limit=1&cursor=" + cursor).expect(200);
+      found.put("sets, page " + i, plain(page.text()));
+      cursor = page.json().path("next").asString("");
+    }
+    for (Family one : families) {
+      String set = "/api/v1/deadline-sets/" + one.set();
+      for (String path :
+          List.of(
+              set,
+              set + ".csv",
+              set + ".ics",
+              "/api/v1/records/" + one.step() + "/deadline-sets",
+              "/api/v1/records/" + one.step(),
+              "/api/v1/records/" + one.step() + "/history",
+              "/api/v1/chains/" + one.chain() + ".txt")) {
+        Api.Answer answer = api.get(path);
+        found.put(path, answer.status() + plain(answer.text()));
+      }
+    }
+    return found;
+  }
+
   /** Every list as this person gets it. */
-  private Map<String, String> walks(Api api, String mark) {
+  private Map<String, String> walks(Api api, String mark, Family... families) {
     List<String> filters = new ArrayList<>(List.of("", "&find=" + mark, "&find=" + mark + "tag"));
     for (char twin : "ab".toCharArray()) {
       for (String key : List.of("g", "q", "c", "p", "n", " hidden")) {
@@ -169,6 +272,7 @@ public class ListTwinsTest extends OnDemo {
       Api.Answer answer = api.get(list);
       found.put(list, answer.status() + plain(answer.text()));
     }
+    found.putAll(families(api, families));
     return found;
   }
 
@@ -194,6 +298,7 @@ public class ListTwinsTest extends OnDemo {
 
   private static String plain(String text) {
     return text.replaceAll("\"request\":\"[0-9a-f]+\"", "")
+        .replaceAll("(DTSTAMP|LAST-MODIFIED):2026\\d{4}T\\d{6}Z", "$1")
         .replaceAll("\"at\":\"2026-11-25T[^\"]+\"", "");
   }
 }

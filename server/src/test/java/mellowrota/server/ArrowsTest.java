@@ -51,9 +51,8 @@ public class ArrowsTest {
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("acts", "crew")),
           Map.entry("regions", Set.of("acts", "crew", "ical", "sight")),
-          Map.entry("cover", Set.of("acts", "crew", "links", "records", "regions", "sight")),
-          Map.entry(
-              "deadlines", Set.of("acts", "crew", "files", "ical", "records", "regions", "sight")),
+          Map.entry("cover", Set.of("acts", "crew", "links", "records", "sight")),
+          Map.entry("deadlines", Set.of("acts", "crew", "files", "ical", "records", "sight")),
           Map.entry("board", Set.of("records", "sight", "crew", "links")),
           Map.entry("today", Set.of("acts", "crew", "records", "sight")),
           Map.entry("feeds", Set.of("acts", "calendars", "crew", "ical", "sight")),

@@ -5,25 +5,29 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
+import mellowrota.core.work.WorkDays;
 import mellowrota.core.work.WorkRecord;
 
-/** The places of the house, and which zone work is told in. */
+/** The places of the house, which zone work is told in, and on which days it is done there. */
 public final class Places {
 
   private final Map<PlaceId, Place> byId = new HashMap<>();
   private final ZoneId houseZone;
+  private final WorkDays workDays;
 
-  private Places(Collection<Place> places, ZoneId houseZone) {
+  private Places(Collection<Place> places, ZoneId houseZone, WorkDays workDays) {
     places.forEach(place -> byId.put(place.id(), place));
     this.houseZone = houseZone;
+    this.workDays = workDays;
   }
 
-  public static Places of(Collection<Place> places, ZoneId houseZone) {
-    return new Places(places, houseZone);
+  public static Places of(Collection<Place> places, ZoneId houseZone, WorkDays workDays) {
+    return new Places(places, houseZone, workDays);
   }
 
   public Optional<Place> find(PlaceId id) {
@@ -32,6 +36,11 @@ public final class Places {
 
   public ZoneId houseZone() {
     return houseZone;
+  }
+
+  /** The days on which work is done at a place, or at none. */
+  public WorkingDays workDays(Optional<PlaceId> place) {
+    return workDays.at(place);
   }
 
   /** The visit's own zone, else the place's, else the house's. */

@@ -6,6 +6,7 @@ import java.util.Optional;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.PlaceId;
 
 /**
  * What an entry says, whoever it is for: of the record as it is, or as it was when somebody last
@@ -31,6 +32,9 @@ interface Said {
   String ref();
 
   Optional<String> placeName();
+
+  /** The place that is so called. */
+  Optional<PlaceId> site();
 
   /** What may travel as a category. */
   List<Released.Tag> categories();

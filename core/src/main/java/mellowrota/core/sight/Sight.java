@@ -29,10 +29,13 @@ import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
 import mellowrota.core.rule.Places;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.WorkRecord;
 
 /** Chooses what an audience is shown of an entry (SIGHT 4 to 8, LANDING 16 to 25). */
@@ -314,6 +317,11 @@ public final class Sight {
     }
 
     @Override
+    public Optional<PlaceId> site() {
+      return record.place();
+    }
+
+    @Override
     public List<Released.Tag> categories() {
       Set<Wording.Category> asked = wording.categories();
       if (asked.isEmpty()) {
@@ -423,6 +431,14 @@ public final class Sight {
       return released.placeName();
     }
 
+    /** Empty where the work has moved elsewhere since. */
+    @Override
+    public Optional<PlaceId> site() {
+      return record
+          .place()
+          .filter(id -> places.find(id).map(Place::name).equals(released.placeName()));
+    }
+
     @Override
     public List<Released.Tag> categories() {
       return released.categories();
@@ -438,7 +454,6 @@ public final class Sight {
   public boolean readsAs(Sight other) {
     return details.all().equals(other.details.all())
         && places == other.places
-        && calendars.house().week().equals(other.calendars.house().week())
         && permission == other.permission;
   }
 
@@ -519,9 +534,18 @@ public final class Sight {
         times,
         said.entry().marks(),
         categories,
-        Alarm.of(said.entry(), times, calendars.house().week()),
+        Alarm.of(said.entry(), times, days(said, standings, uncovered)),
         seen ? attendees : List.of(),
         false);
+  }
+
+  /**
+   * Those of its place, as far as the place is for all of them: a holiday would tell where it is.
+   */
+  private WorkingDays days(
+      Said said, List<Audience.Standing> standings, Predicate<DetailKey> uncovered) {
+    boolean seen = allowedTo(standings, said, DetailKey.PLACE) && uncovered.test(DetailKey.PLACE);
+    return places.workDays(seen ? said.site() : Optional.empty());
   }
 
   private Wording wordingOf(WorkRecord record, Entry entry) {

@@ -1,7 +1,6 @@
 package mellowrota.core.time;
 
 import java.time.DayOfWeek;
-import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Set;
 
@@ -13,15 +12,5 @@ public record WorkingWeek(Set<DayOfWeek> days) {
       throw new IllegalArgumentException("a week without a working day");
     }
     days = EnumSet.copyOf(days);
-  }
-
-  /** The day that is so many working days before another; that day itself is not counted. */
-  public LocalDate before(LocalDate day, int workingDays) {
-    LocalDate found = day;
-    for (int left = workingDays; left > 0; ) {
-      found = found.minusDays(1);
-      left -= days.contains(found.getDayOfWeek()) ? 1 : 0;
-    }
-    return found;
   }
 }

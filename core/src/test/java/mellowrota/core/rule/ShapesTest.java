@@ -25,7 +25,7 @@ import org.testng.annotations.Test;
 public class ShapesTest {
 
   private static final Shapes SHAPES =
-      new Shapes(Places.of(List.of(), Worlds.LONDON), MarginSettings.NONE);
+      new Shapes(Places.of(List.of(), Worlds.LONDON, Worlds.WEEKDAYS), MarginSettings.NONE);
 
   private static Visit visit(String from, String until) {
     return new Visit(

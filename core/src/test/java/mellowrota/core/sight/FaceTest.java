@@ -6,8 +6,10 @@ import static mellowrota.core.Worlds.own;
 import static mellowrota.core.Worlds.ticket;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellowrota.core.Worlds;
@@ -16,18 +18,24 @@ import mellowrota.core.calendar.House;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.calendar.RenderingId;
+import mellowrota.core.entry.Attendees;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.project.Projector;
+import mellowrota.core.rule.LandingRule;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.WorkDays;
 import mellowrota.core.work.WorkRecord;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What each audience gets of a ticket by the usual wordings. */
@@ -126,6 +134,46 @@ public class FaceTest {
         paddle().assignments(List.of(lead(2, Worlds.NOW), Worlds.as(RoleId.SUPPORT, 3))).build();
     Face face = face(crew().build(), record, members(own(3))).orElseThrow();
     assertThat(face.text()).isEqualTo("H. Varga\n0555 0142");
+  }
+
+  @DataProvider
+  public Object[][] reminded() {
+    // At Lock 7 the Thursday before the Friday it is due is a holiday; at the office it is not.
+    return new Object[][] {
+      {ForSet.PEOPLE_ON_IT, Duration.ofDays(2)},
+      {ForSet.CREW, Duration.ofDays(2)},
+      {ForSet.OFFICE, Duration.ofDays(1)},
+    };
+  }
+
+  @Test(dataProvider = "reminded")
+  public void reminderCountsTheDaysOfThePlaceOnlyWhereThePlaceMayBeKnown(
+      ForSet place, Duration before) {
+    WorkingDays atTheLock =
+        new WorkingDays(Worlds.WEEK, Map.of(LocalDate.of(2026, 11, 26), "Lantern Day"), List.of());
+    LandingRule own = Worlds.houseRules().get(0);
+    LandingRule reminding =
+        new LandingRule(
+            own.id(),
+            own.position(),
+            own.on(),
+            own.when(),
+            own.targets(),
+            own.shape(),
+            own.wording(),
+            own.busy(),
+            new Entry.With(List.of(new Reminder(1, Reminder.Unit.WORKING_DAYS)), Attendees.NOBODY),
+            own.whenDone(),
+            own.afterYes(),
+            own.note());
+    Worlds.World world =
+        crew()
+            .rules(List.of(reminding))
+            .workDays(new WorkDays(Map.of(PlaceId.of(7), atTheLock), Worlds.WEEKDAYS.office()))
+            .build();
+    WorkRecord record = paddle().detail(DetailKey.PLACE, DetailValue.of("").withFor(place)).build();
+    assertThat(face(world, record, members(own(2))).orElseThrow().alarms())
+        .containsExactly(new Alarm(before, true));
   }
 
   @Test

@@ -31,7 +31,7 @@ public class LookFirst implements WebMvcConfigurer, HandlerInterceptor {
               + "|POST /api/v1/(teams/\\d+/members|shares/\\d+/accept)"
               + "|POST /api/v1/deadline-sets(/move|/off)?"
               + "|DELETE /api/v1/(teams/\\d+/members/\\d+|shares/\\d+|feeds/\\d+)"
-              + "|PUT /api/v1/(account/title|margins|shares/\\d+)");
+              + "|PUT /api/v1/(account/title|margins|shares/\\d+|house/days|places/\\d+/days|regions/\\d+)");
 
   @Override
   public void addInterceptors(InterceptorRegistry registry) {

@@ -15,7 +15,6 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
-import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
@@ -26,7 +25,6 @@ class Loads {
 
   private final Covers covers;
   private final CrewTimes crew;
-  private final Regions regions;
 
   /**
    * Somebody's.
@@ -41,7 +39,6 @@ class Loads {
     CrewTimes.Around around =
         crew.around(world, List.of(), first.minusDays(1), until.plusDays(1), watched);
     Map<PersonId, List<Load.Given>> given = new HashMap<>();
-    Regions.WorkDays days = regions.workDays(world.house().week());
     for (OnIt one : crew.given()) {
       given
           .computeIfAbsent(one.person(), key -> new ArrayList<>())
@@ -51,7 +48,7 @@ class Loads {
                   one.record().estimate(),
                   Optional.of(LocalTimes.day(one.given(), around.zone(one.person()))),
                   around.dueDay(one),
-                  days.at(one.record().place()),
+                  world.places().workDays(one.record().place()),
                   one.isTentative()));
     }
     return Covers.here(world).stream()

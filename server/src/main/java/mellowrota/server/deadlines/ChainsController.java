@@ -44,7 +44,6 @@ import mellowrota.server.records.DueInput;
 import mellowrota.server.records.RecordSchemas;
 import mellowrota.server.records.RecordView;
 import mellowrota.server.records.RecordViews;
-import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.jspecify.annotations.Nullable;
@@ -73,7 +72,6 @@ class ChainsController {
   private static final int MOST = 200;
 
   private final Chains chains;
-  private final Regions regions;
   private final Worlds worlds;
   private final AsSeen asSeen;
   private final Acts acts;
@@ -264,7 +262,7 @@ class ChainsController {
             answers,
             Map.of(),
             chains.methods().stream().map(Chains.KeptMethod::method).toList(),
-            regions.workDays(world.house().week()).at(place),
+            world.places().workDays(place),
             zone);
     int year = keyDate.map(due -> due.day(zone)).map(LocalDate::getYear).orElse(0);
     SumWords words = new SumWords(zone, year);

@@ -114,7 +114,7 @@ record DeadlineSetPlan(
       this.author = author;
       lines = state.byStep();
       work = ground.record(to.record());
-      days = ground.days.at(to.place());
+      days = ground.world.places().workDays(to.place());
     }
 
     /** All that is not done comes off; what the set was reckoned from stays as it is. */

@@ -356,7 +356,7 @@ class DeadlineSetViews {
 
   /** Whether the year of a date lies beyond those for which holidays are kept (CHAINS 8). */
   static boolean unknown(Ground ground, KeptSet.Belongs to, Due due) {
-    return !ground.days.at(to.place()).knowsHolidays(due.day(to.zone()));
+    return !ground.world.places().workDays(to.place()).knowsHolidays(due.day(to.zone()));
   }
 
   static List<String> people(World world, Collection<Assignment> assignments) {

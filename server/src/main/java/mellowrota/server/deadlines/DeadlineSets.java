@@ -34,7 +34,6 @@ import mellowrota.server.platform.IfMatch;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.OwnRecords;
 import mellowrota.server.records.store.RecordStore;
-import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Service;
@@ -52,7 +51,6 @@ public class DeadlineSets implements Undoes {
   private final ChainStore texts;
   private final Chains chains;
   private final OwnRecords records;
-  private final Regions regions;
   private final DeadlineSetViews views;
   private final Acts acts;
   private final Worlds worlds;
@@ -84,7 +82,7 @@ public class DeadlineSets implements Undoes {
 
   /** What these sets rest on, their deadlines among it. */
   Ground ground(World world, Instant now, List<KeptSet> sets, boolean forUpdate) {
-    Ground ground = new Ground(world, now, regions.workDays(world.house().week()), chains);
+    Ground ground = new Ground(world, now, chains);
     Set<Long> used = new HashSet<>();
     Set<RecordId> about = new TreeSet<>();
     for (KeptSet set : sets) {
@@ -108,7 +106,7 @@ public class DeadlineSets implements Undoes {
       Instant now,
       Collection<Long> chainsOf,
       Collection<RecordId> about) {
-    Ground ground = new Ground(world, now, regions.workDays(world.house().week()), chains);
+    Ground ground = new Ground(world, now, chains);
     ground.take(texts.latest(chainsOf));
     ground.take(records.seen(world, asker, new TreeSet<>(about), DeadlineSetViews.TOLD).stream());
     return ground;
@@ -162,12 +160,11 @@ public class DeadlineSets implements Undoes {
               act.because(wanted.reason());
               List<DeadlineSetPlan> plans =
                   wanted.all().stream().map(one -> plan(wanted.ground(), one, asker)).toList();
-              Iterator<RecordStore.Numbers> numbers = reserved(plans);
+              List<KeptSet.State> states = keep(act, world, plans);
               List<Long> made = new ArrayList<>();
               for (int i = 0; i < plans.size(); i++) {
-                KeptSet.State state = keep(act, world, plans.get(i), numbers);
                 Making one = wanted.all().get(i);
-                made.add(store.add(one.chain(), one.to(), state.withAct(act.id())));
+                made.add(store.add(one.chain(), one.to(), states.get(i)));
               }
               return Saved.answer(made);
             }));
@@ -202,18 +199,12 @@ public class DeadlineSets implements Undoes {
               act.because(wanted.reason());
               List<KeptSet> sets = found(wanted, true);
               Ground ground = ground(world, act.at(), sets, true);
-              List<Long> changed = new ArrayList<>();
               Map<KeptSet, DeadlineSetPlan> plans =
                   plans(ground, sets, wanted, world.person(asker));
-              Iterator<RecordStore.Numbers> numbers = reserved(plans.values());
-              for (Map.Entry<KeptSet, DeadlineSetPlan> one : plans.entrySet()) {
-                if (one.getValue().changes(one.getKey().state())) {
-                  KeptSet.State next = keep(act, world, one.getValue(), numbers);
-                  store.write(one.getKey(), next.withAct(act.id()));
-                  changed.add(one.getKey().id());
-                }
-              }
-              return Saved.answer(changed);
+              plans.entrySet().removeIf(one -> !one.getValue().changes(one.getKey().state()));
+              Iterator<KeptSet.State> states = keep(act, world, plans.values()).iterator();
+              plans.keySet().forEach(set -> store.write(set, states.next()));
+              return Saved.answer(plans.keySet().stream().map(KeptSet::id).toList());
             }));
   }
 
@@ -253,38 +244,55 @@ public class DeadlineSets implements Undoes {
     return plans;
   }
 
-  /** Numbers for all deadlines that are to be made, taken at once. */
-  private Iterator<RecordStore.Numbers> reserved(Collection<DeadlineSetPlan> plans) {
+  /**
+   * Makes and changes the deadlines, all that are new first: the session writes what is kept of
+   * changes together, and that of new ones must find them there.
+   *
+   * @return the state each comes to, with the numbers of its deadlines that are new
+   */
+  private List<KeptSet.State> keep(Act act, World world, Collection<DeadlineSetPlan> plans) {
+    List<KeptSet.State> states = made(act, world, plans);
+    for (DeadlineSetPlan plan : plans) {
+      for (DeadlineSetPlan.Deadline one : plan.deadlines()) {
+        if (!one.isMade() && one.changes()) {
+          records.change(act, world, one.before().get(), one.after().get());
+        }
+      }
+    }
+    return states;
+  }
+
+  private List<KeptSet.State> made(Act act, World world, Collection<DeadlineSetPlan> plans) {
     long count =
         plans.stream()
             .flatMap(plan -> plan.deadlines().stream())
             .filter(DeadlineSetPlan.Deadline::isMade)
             .count();
-    return records.reserve(Kind.DEADLINE, (int) count);
-  }
-
-  /** Makes and changes the deadlines; the state with the numbers of those that are new. */
-  private KeptSet.State keep(
-      Act act, World world, DeadlineSetPlan plan, Iterator<RecordStore.Numbers> numbers) {
-    Map<Name, RecordId> made = new HashMap<>();
-    for (DeadlineSetPlan.Deadline one : plan.deadlines()) {
-      if (one.isMade()) {
-        WorkRecord record =
-            records.make(act, world, world.person(act.actor()), one.after().get(), numbers.next());
-        made.put(one.step(), record.id());
-      } else if (one.changes()) {
-        records.change(act, world, one.before().get(), one.after().get());
+    Iterator<RecordStore.Numbers> numbers = records.reserve(Kind.DEADLINE, (int) count);
+    List<KeptSet.State> states = new ArrayList<>();
+    for (DeadlineSetPlan plan : plans) {
+      Map<Name, RecordId> made = new HashMap<>();
+      for (DeadlineSetPlan.Deadline one : plan.deadlines()) {
+        if (one.isMade()) {
+          WorkRecord record =
+              records.make(
+                  act, world, world.person(act.actor()), one.after().get(), numbers.next());
+          made.put(one.step(), record.id());
+        }
       }
+      KeptSet.State next = plan.next();
+      states.add(
+          next.withLines(
+                  next.lines().stream()
+                      .map(
+                          line ->
+                              made.containsKey(line.step())
+                                  ? line.withRecord(Optional.of(made.get(line.step())))
+                                  : line)
+                      .toList())
+              .withAct(act.id()));
     }
-    KeptSet.State next = plan.next();
-    return next.withLines(
-        next.lines().stream()
-            .map(
-                line ->
-                    made.containsKey(line.step())
-                        ? line.withRecord(Optional.of(made.get(line.step())))
-                        : line)
-            .toList());
+    return states;
   }
 
   // ---- Back ------------------------------------------------------------------------------------

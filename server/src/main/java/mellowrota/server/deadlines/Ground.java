@@ -27,7 +27,6 @@ import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.platform.Problem;
-import mellowrota.server.regions.Regions;
 import mellowrota.server.sight.World;
 
 /** What the dates of sets rest on beside the sets, as it is at one moment; texts are read once. */
@@ -35,7 +34,6 @@ final class Ground {
 
   final World world;
   final Instant now;
-  final Regions.WorkDays days;
   final List<Chains.KeptMethod> methods;
   private final Chains chains;
   private final Map<Long, Chains.Version> versions = new HashMap<>();
@@ -44,10 +42,9 @@ final class Ground {
 
   private final Map<RecordId, WorkRecord> records = new HashMap<>();
 
-  Ground(World world, Instant now, Regions.WorkDays days, Chains chains) {
+  Ground(World world, Instant now, Chains chains) {
     this.world = world;
     this.now = now;
-    this.days = days;
     this.chains = chains;
     methods = chains.methods();
   }
@@ -130,7 +127,7 @@ final class Ground {
         state.answers(),
         fixed,
         methods(state.chainVersion()),
-        days.at(to.place()),
+        world.places().workDays(to.place()),
         to.zone());
   }
 

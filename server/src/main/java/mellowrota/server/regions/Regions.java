@@ -16,17 +16,19 @@ import mellowrota.core.time.WorkingDays.Closure;
 import mellowrota.core.time.WorkingDays.Holiday;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.WorkDays;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.regions.store.RegionStore;
+import mellowrota.server.sight.WorkedDays;
 import org.springframework.stereotype.Service;
 
 /** Regions and closures as they are kept. */
 @Service
 @RequiredArgsConstructor
-public class Regions {
+public class Regions implements WorkedDays {
 
   private final RegionStore store;
   private final Places places;
@@ -151,7 +153,7 @@ public class Regions {
 
   private void act(PersonId actor, String kind, Runnable change) {
     acts.run(
-        Acts.Wanted.by(actor, kind, Optional.empty(), ""),
+        Acts.Wanted.by(actor, kind, Optional.empty(), "").changingTheWorld(),
         act -> {
           change.run();
           return "";
@@ -163,8 +165,8 @@ public class Regions {
     return store.closures();
   }
 
-  /** Which days are worked where (COVER 26), as it is said now. */
-  public WorkDays workDays(WorkingWeek house) {
+  @Override
+  public WorkDays now(WorkingWeek house) {
     Map<Long, WorkingDays.Region> regions = new HashMap<>();
     all().forEach(one -> regions.put(one.id(), one.said()));
     Map<Optional<PlaceId>, List<Closure>> closures = closures();
@@ -189,16 +191,5 @@ public class Regions {
                         office)));
     return new WorkDays(
         places, WorkingDays.of(Optional.empty(), Optional.of(office), everywhere, house, office));
-  }
-
-  /**
-   * Which days are worked where.
-   *
-   * @param office for work without a place
-   */
-  public record WorkDays(Map<PlaceId, WorkingDays> places, WorkingDays office) {
-    public WorkingDays at(Optional<PlaceId> place) {
-      return place.map(places::get).orElse(office);
-    }
   }
 }

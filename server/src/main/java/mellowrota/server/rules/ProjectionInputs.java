@@ -3,12 +3,14 @@ package mellowrota.server.rules;
 import java.util.Collection;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import mellowrota.core.calendar.Audience;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Calendars;
 import mellowrota.core.calendar.Rendering;
+import mellowrota.core.entry.Reminder;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.Holder;
 import mellowrota.core.people.Person;
@@ -18,6 +20,7 @@ import mellowrota.core.project.Projector;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.sight.World;
 
@@ -61,16 +64,41 @@ final class ProjectionInputs {
   /** Everything that reads differently in the one world than in the other. */
   static Set<Input> differing(World before, World after) {
     Set<Input> found = new TreeSet<>();
+    if (remindsInWorkingDays(after)) {
+      workDays(before, after, found);
+    }
     people(before.crew(), after.crew(), found);
     teams(before.crew(), after.crew(), found);
     places(before, after, found);
     calendars(before.calendars(), after.calendars(), found);
     margins(before.margins(), after, found);
-    if (!before.house().week().equals(after.house().week())
-        || differForAll(before.margins(), after.margins())) {
-      after.calendars().all().forEach(one -> found.add(new Input(CALENDAR, one.id().value())));
+    if (differForAll(before.margins(), after.margins())) {
+      everywhere(after, found);
     }
     return found;
+  }
+
+  private static boolean remindsInWorkingDays(World world) {
+    return world.rules().stream()
+        .flatMap(rule -> rule.with().reminders().stream())
+        .anyMatch(reminder -> reminder.unit() == Reminder.Unit.WORKING_DAYS);
+  }
+
+  private static void workDays(World before, World after, Set<Input> found) {
+    for (Place place : after.placeList()) {
+      Optional<PlaceId> here = Optional.of(place.id());
+      if (!before.places().workDays(here).equals(after.places().workDays(here))) {
+        found.add(new Input(PLACE, place.id().value()));
+      }
+    }
+    Optional<PlaceId> office = Optional.empty();
+    if (!before.places().workDays(office).equals(after.places().workDays(office))) {
+      everywhere(after, found);
+    }
+  }
+
+  private static void everywhere(World world, Set<Input> found) {
+    world.calendars().all().forEach(one -> found.add(new Input(CALENDAR, one.id().value())));
   }
 
   private static void people(Crew before, Crew after, Set<Input> found) {

@@ -51,6 +51,7 @@ public class Worlds {
   private final MarginStore margins;
   private final CalendarStore calendars;
   private final SetStore sets;
+  private final WorkedDays days;
   private final RuleSentences sentences;
   private final Sight.Permission permission;
   private volatile World kept;
@@ -100,7 +101,7 @@ public class Worlds {
         day,
         house,
         crew,
-        Places.of(placeList, house.zone()),
+        Places.of(placeList, house.zone(), days.now(house.week())),
         placeList,
         margins.settings(),
         known,
