@@ -229,6 +229,10 @@ function Editor({ chain, begun }: EditorProps) {
           </Button>
         </div>
         {now.error && <Fault error={now.error} />}
+        {/* The editor holds only the lines that are in sight. */}
+        <pre className={styles.paper} aria-hidden>
+          {text}
+        </pre>
         {how === 'text' ? (
           <ChainText
             text={text}
