@@ -1,8 +1,8 @@
-import { Button, Dropdown, Input, Modal, type InputRef } from 'antd';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { AutoComplete, Button, Dropdown, Input, Modal, type InputRef } from 'antd';
+import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { GoesOut, useGoesOut } from '../features/copies';
-import { useReleases } from '../features/records';
+import { useReading, useReleases } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
 import { eyes, lookWith } from '../shared/api/client';
 import { takesWork, usePeople } from '../shared/api/house';
@@ -13,6 +13,7 @@ import { TrayContext } from '../shared/ui/tray';
 import styles from './frame.module.css';
 import { page } from './page';
 import { ReasonDialog } from './ReasonDialog';
+import { sections, whereIs, type Section } from './sections';
 import { useLive } from './useLive';
 import { whoIsSick } from './sick';
 import { useDeeds } from './useDeeds';
@@ -39,6 +40,8 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
   const sick = useSick();
   const find = useRef<InputRef>(null);
   useLive();
+  const all = sections({ make: mayMake, rule: mayRule, own: !eyes() });
+  const here = whereIs(useLocation().pathname, all);
 
   useKeys({
     '/': () => find.current?.focus(),
@@ -63,17 +66,19 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
 
   return (
     <TrayContext.Provider value={{ tell: deeds.tell }}>
+      <title>{words.title(here?.page.name)}</title>
       <div className={styles.frame}>
         <a className={styles.skip} href="#page">
           {words.skip}
         </a>
         <header className={styles.bar}>
           <Mark />
-          <PageList mayMake={mayMake} mayRule={mayRule} />
+          <SectionList all={all} open={here?.section} />
           <span className={styles.grow} />
           <FindBox inputRef={find} onSick={mayMake ? sick.report : undefined} />
           <PersonMenu session={session} mode={mode} onKeys={() => setKeys(true)} />
         </header>
+        {here && here.section.pages.length > 1 && <PageList section={here.section} />}
         {eyes() && <Eyes name={session.name ?? ''} />}
         <main id="page" className={styles.page} tabIndex={-1}>
           <LookDialog>{children}</LookDialog>
@@ -138,18 +143,36 @@ function useMake() {
   };
 }
 
-function PageList({ mayMake, mayRule }: { mayMake: boolean; mayRule: boolean }) {
+/** The sections, and under them the pages of the one that is open. */
+function SectionList({ all, open }: { all: Section[]; open?: Section }) {
   return (
-    <nav aria-label="Pages" className={styles.pages}>
-      {mayMake ? <Page to="/today" name="Today" /> : <Page to="/my-day" name="My day" />}
-      <Page to="/board" name="Board" />
-      <Page to="/records" name="Records" />
-      {mayMake && !eyes() && <Page to="/deadlines" name="Deadlines" />}
-      {mayMake && !eyes() && <Page to="/cover" name="Cover" />}
-      {mayRule && <Page to="/rules" name="Rules" />}
-      {mayRule && <Page to="/who-sees-what" name={words.sight} />}
-      {!eyes() && <Page to="/copies" name="Copies" />}
-      <Page to="/crew" name="Crew" />
+    <nav aria-label={words.sections} className={styles.pages}>
+      {all.map((one) => (
+        <Link
+          key={one.name}
+          to={one.pages[0]!.to}
+          className={one === open ? styles.here : styles.there}
+          aria-current={one === open ? (one.pages.length > 1 ? 'true' : 'page') : undefined}
+        >
+          {one.name}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+function PageList({ section }: { section: Section }) {
+  return (
+    <nav aria-label={section.name} className={styles.subpages}>
+      {section.pages.map((one) => (
+        <NavLink
+          key={one.to}
+          to={one.to}
+          className={({ isActive }) => (isActive ? styles.here : styles.there)}
+        >
+          {one.name}
+        </NavLink>
+      ))}
     </nav>
   );
 }
@@ -221,13 +244,12 @@ function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
   );
 }
 
-function Page({ to, name }: { to: string; name: string }) {
-  return (
-    <NavLink to={to} className={({ isActive }) => (isActive ? styles.here : styles.there)}>
-      {name}
-    </NavLink>
-  );
-}
+/** The line with its last word gone on with. */
+const completions = (line: string, choices: { name: string; text: string }[]) =>
+  choices.map((choice) => ({
+    value: line.slice(0, line.lastIndexOf(' ') + 1) + choice.text + ' ',
+    label: choice.name,
+  }));
 
 function FindBox({
   inputRef,
@@ -243,6 +265,7 @@ function FindBox({
   const asked = search.get('find') ?? '';
   const [text, setText] = useState(asked);
   useEffect(() => setText(asked), [asked]);
+  const reading = useReading(useDeferredValue(text));
   const find = () => {
     const sick = onSick && whoIsSick(text, (people.data ?? []).filter(takesWork));
     if (sick) {
@@ -265,17 +288,22 @@ function FindBox({
         find();
       }}
     >
-      <Input
-        ref={inputRef}
-        className={styles.find}
-        aria-label={words.find}
-        placeholder={words.find}
+      <AutoComplete
         value={text}
-        maxLength={200}
-        suffix={<kbd className={styles.kbd}>/</kbd>}
-        onChange={(event) => setText(event.target.value)}
-        onKeyDown={(event) => event.key === 'Escape' && inputRef.current?.blur()}
-      />
+        options={text === asked ? [] : completions(text, reading.data?.completions ?? [])}
+        defaultActiveFirstOption={false}
+        onChange={setText}
+      >
+        <Input
+          ref={inputRef}
+          className={styles.find}
+          aria-label={words.find}
+          placeholder={words.find}
+          maxLength={200}
+          suffix={<kbd className={styles.kbd}>/</kbd>}
+          onKeyDown={(event) => event.key === 'Escape' && inputRef.current?.blur()}
+        />
+      </AutoComplete>
     </form>
   );
 }

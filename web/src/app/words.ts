@@ -3,6 +3,7 @@ import text from './words.json';
 /** What the frame says. */
 export const frameWords = {
   ...text,
+  title: (page?: string) => (page ? `${page} · Mellow Rota` : 'Mellow Rota'),
   asSeenBy: (name: string) =>
     `You are viewing this page as ${name}. Details you may not see yourself are masked, and nothing can be changed.`,
   waiting: (n: number) => (n === 1 ? '1 entry awaits approval' : `${n} entries await approval`),

@@ -116,7 +116,7 @@ function Cell(props: LaneProps & { day: number }) {
             {words.twice(clockOf(localAt(c.from, days.zone)), clockOf(localAt(c.to, days.zone)))}
           </span>
         ))}
-      {(textual || days.zoom === 'day') && linesOf(lane, day) === 0 && (
+      {(textual || days.zoom === 'day') && linesOf(lane, day) === 0 && empty !== 'free' && (
         <span className={styles.empty}>{words.empty[empty]}</span>
       )}
     </div>

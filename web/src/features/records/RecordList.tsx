@@ -5,7 +5,7 @@ import { dueText, isOverdue, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import type { RecordView } from './model';
-import type { useRecords } from './queries';
+import type { Order, useRecords } from './queries';
 import styles from './records.module.css';
 import { words } from './words';
 
@@ -15,6 +15,8 @@ interface Props {
   list: ReturnType<typeof useRecords>;
   chosen: number | null;
   narrow: boolean;
+  sort: Order;
+  onSort: (sort: Order) => void;
   filtered: boolean;
   onOpen: (id: number) => void;
   onMake?: () => void;
@@ -23,7 +25,17 @@ interface Props {
 }
 
 /** A fast list: only the rows in sight are on the page, arrows move, Enter opens. */
-export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake, many }: Props) {
+export function RecordList({
+  list,
+  chosen,
+  narrow,
+  sort,
+  onSort,
+  filtered,
+  onOpen,
+  onMake,
+  many,
+}: Props) {
   const rows = list.data?.pages.flatMap((page) => page.items) ?? [];
   const scroller = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState(0);
@@ -79,9 +91,7 @@ export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake, man
     <div className={styles.table} role="table" aria-label="Records" aria-rowcount={rows.length}>
       <div className={`${styles.row} ${styles.head} ${shape}`} role="row">
         {words.columns.map((name) => (
-          <span key={name} role="columnheader">
-            {name}
-          </span>
+          <Head key={name} name={name} sort={sort} onSort={onSort} />
         ))}
       </div>
       <div className={styles.scroll} ref={scroller} onKeyDown={move} role="rowgroup">
@@ -106,6 +116,35 @@ export function RecordList({ list, chosen, narrow, filtered, onOpen, onMake, man
         </div>
       </div>
     </div>
+  );
+}
+
+/** What a column sorts by, and by what when it is pressed again. */
+const ORDERS: Partial<Record<string, [Order, Order]>> = {
+  Ref: ['NEWEST', 'OLDEST'],
+  When: ['SOONEST', 'LATEST'],
+};
+
+function Head({ name, sort, onSort }: { name: string } & Pick<Props, 'sort' | 'onSort'>) {
+  const orders = ORDERS[name];
+  if (!orders) {
+    return <span role="columnheader">{name}</span>;
+  }
+  const up = sort === 'SOONEST' || sort === 'OLDEST';
+  return (
+    <span
+      role="columnheader"
+      aria-sort={orders.includes(sort) ? (up ? 'ascending' : 'descending') : 'none'}
+    >
+      <button
+        type="button"
+        className={styles.sorts}
+        onClick={() => onSort(sort === orders[0] ? orders[1] : orders[0])}
+      >
+        {name}
+        {orders.includes(sort) && <span aria-hidden>{up ? ' ↑' : ' ↓'}</span>}
+      </button>
+    </span>
   );
 }
 

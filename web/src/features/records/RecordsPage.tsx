@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { usePeople, usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
+import { Found } from './Found';
 import { Many } from './Many';
 import { RecordList } from './RecordList';
 import { RecordSide } from './RecordSide';
@@ -22,6 +23,7 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
     kind: page.kind,
     person: page.person,
     place: page.place,
+    sort: page.sort,
   };
   const list = useRecords(wish);
   const [chosen, setChosen] = useState<number[]>([]);
@@ -45,14 +47,6 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
             ]}
             onChange={(value) => page.filter('state', value)}
           />
-          {page.find && (
-            <span className={styles.finding}>
-              {words.finding(page.find)}
-              <Button type="link" size="small" onClick={() => page.filter('find', '')}>
-                {words.showAll}
-              </Button>
-            </span>
-          )}
           {!side && <Facets page={page} />}
           <span className={styles.grow} />
           {!side && (
@@ -67,11 +61,14 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
             </Button>
           )}
         </div>
+        {page.find && <Found line={page.find} onLine={(line) => page.filter('find', line)} />}
         {chosen.length > 0 && !side && <Many chosen={chosen} onNone={() => setChosen([])} />}
         <RecordList
           list={list}
           chosen={page.chosen}
           narrow={side}
+          sort={page.sort}
+          onSort={(sort) => page.filter('sort', sort)}
           filtered={
             page.find !== '' ||
             page.state !== 'open' ||

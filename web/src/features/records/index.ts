@@ -4,6 +4,7 @@ export {
   fetchRecord,
   useChangeNow,
   useFound,
+  useReading,
   useRecord,
   useReleases,
   useSeveral,

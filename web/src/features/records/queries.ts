@@ -6,12 +6,16 @@ import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
+/** By due time or beginning, or as they were made. */
+export type Order = 'SOONEST' | 'LATEST' | 'NEWEST' | 'OLDEST';
+
 export interface ListWish {
   find: string;
   state: string;
   kind: string;
   person: number;
   place: number;
+  sort: Order;
 }
 
 /** What is wished for, as the address of the list and of its files says it. */
@@ -22,6 +26,7 @@ export function wishQuery(wish: ListWish) {
     ...(wish.kind && { kind: wish.kind }),
     ...(wish.person && { person: wish.person }),
     ...(wish.place && { place: wish.place }),
+    ...(wish.sort !== 'SOONEST' && { sort: wish.sort }),
   };
 }
 
@@ -51,6 +56,13 @@ export function useRecords(wish: ListWish) {
     placeholderData: asBefore,
   });
 }
+
+/** What a line that finds is understood as. */
+export const useReading = (line: string) =>
+  useRead(keys.reading(line), () => api.GET('/api/v1/find', { params: { query: { line } } }), {
+    enabled: line.trim() !== '',
+    placeholderData: asBefore,
+  });
 
 export function useRecord(id: number | null) {
   return useQuery({

@@ -1,4 +1,5 @@
 import { useCallback } from 'react';
+import type { Order } from './queries';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 
 /** The page's state, all of it in the address: find line, state, chosen record, what is edited. */
@@ -12,6 +13,7 @@ export function useRecordsPage() {
   const kind = search.get('kind') ?? '';
   const person = Number(search.get('person') ?? 0);
   const place = Number(search.get('place') ?? 0);
+  const sort = (search.get('sort') ?? 'SOONEST') as Order;
 
   const go = useCallback(
     (path: string, edit = false) => {
@@ -27,9 +29,9 @@ export function useRecordsPage() {
   );
 
   const filter = useCallback(
-    (name: 'find' | 'state' | 'kind' | 'person' | 'place', value: string) => {
+    (name: 'find' | 'state' | 'kind' | 'person' | 'place' | 'sort', value: string) => {
       const next = new URLSearchParams(search);
-      const usual = name === 'state' ? 'open' : '';
+      const usual = name === 'state' ? 'open' : name === 'sort' ? 'SOONEST' : '';
       if (value === usual || value === '0') {
         next.delete(name);
       } else {
@@ -66,6 +68,7 @@ export function useRecordsPage() {
     kind,
     person,
     place,
+    sort,
     filter,
     open: (id: number) => go('/' + id),
     edit: (id: number) => go('/' + id, true),

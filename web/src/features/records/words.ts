@@ -24,7 +24,11 @@ const ACTS: Record<string, string> = {
 export const words = {
   ...text,
   columns: ['Ref', 'What', 'Place', 'People', 'When', 'State'],
-  finding: (text: string) => `with “${text}”`,
+  pieces: text.pieces as Record<string, string>,
+  orNear: (name: string) => `or ${name}`,
+  notAlso: (name: string) => `not ${name}`,
+  takeOut: (said: string) => `Take out ${said}`,
+  mayMean: (text: string) => `“${text}” may mean`,
   forWhom: (set: string) => `for ${set}`,
   sortHints: SORT_HINTS,
   standsInside: (detail: string, inside: string, readers: string) =>

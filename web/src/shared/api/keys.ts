@@ -27,6 +27,7 @@ export const keys = {
   recordList: (wish: object) => ['records', wish],
   anyRecord: ['records', 'any'],
   recordsFound: (find: string, state: string) => ['records-found', find, state],
+  reading: (line: string) => ['reading', line],
   record: (id: number | null) => ['record', id],
   landings: (id: number) => ['record', id, 'landings'],
   history: (id: number) => ['record', id, 'history'],

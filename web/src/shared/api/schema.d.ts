@@ -981,6 +981,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a line that finds is understood as */
+        get: operations["read_4"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/house": {
         parameters: {
             query?: never;
@@ -3385,6 +3402,45 @@ export interface components {
             /** Format: int64 */
             entries: number;
             rows: components["schemas"]["RowVerdict"][];
+        };
+        FindChoice: {
+            name: string;
+            /** @enum {string} */
+            sort: "PERSON" | "TEAM" | "PLACE" | "REGION";
+            /** @description What to write in its place, so that it is understood so */
+            text: string;
+        };
+        FindOffer: {
+            choices: components["schemas"]["FindChoice"][];
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            until: number;
+        };
+        FindPiece: {
+            /**
+             * Format: int32
+             * @description Where it begins in the line, in UTF-16 units
+             */
+            from: number;
+            /** @description The name that it is near to, and finds by too */
+            meant?: string;
+            /** @description What it asks for, in words */
+            said: string;
+            /** @enum {string} */
+            sort: "WORDS" | "NEAR" | "REF" | "KIND" | "STATE" | "PERSON" | "NOBODY" | "TEAM" | "PLACE" | "REGION" | "TAG" | "CONTACT" | "TIME";
+            /**
+             * Format: int32
+             * @description Where it ends
+             */
+            until: number;
+        };
+        FindReading: {
+            /** @description How the last word may go on */
+            completions: components["schemas"]["FindChoice"][];
+            /** @description Where more than one reading fits; none of them was taken */
+            offers: components["schemas"]["FindOffer"][];
+            pieces: components["schemas"]["FindPiece"][];
         };
         For: {
             crew?: boolean;
@@ -7047,6 +7103,33 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
+    read_4: {
+        parameters: {
+            query?: {
+                line?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FindReading"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
     house: {
         parameters: {
             query?: never;
@@ -8623,6 +8706,7 @@ export interface operations {
                 person?: number;
                 place?: number;
                 team?: number;
+                sort?: string;
                 cursor?: string;
                 limit?: number;
             };
@@ -8691,6 +8775,7 @@ export interface operations {
                 person?: number;
                 place?: number;
                 team?: number;
+                sort?: string;
             };
             header?: never;
             path?: never;
@@ -8723,6 +8808,7 @@ export interface operations {
                 person?: number;
                 place?: number;
                 team?: number;
+                sort?: string;
             };
             header?: never;
             path?: never;

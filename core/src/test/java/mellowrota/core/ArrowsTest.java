@@ -33,7 +33,9 @@ public class ArrowsTest {
           Map.entry("change", Set.of("work", "people", "time")),
           Map.entry("sync", Set.of("entry", "time")),
           Map.entry("cover", Set.of("people", "time", "work")),
-          Map.entry("deadline", Set.of("time", "work")));
+          Map.entry("text", Set.of()),
+          Map.entry("find", Set.of("people", "text", "time", "work")),
+          Map.entry("deadline", Set.of("text", "time", "work")));
 
   private final JavaClasses core =
       new ClassFileImporter()

@@ -541,6 +541,7 @@ public class CanaryTest {
     call("GET /api/v1/session", a -> a.get("/api/v1/session"));
     call("POST /api/v1/session", CanaryTest::signInAgain);
     call("DELETE /api/v1/session", CanaryTest::signOutAndIn);
+    call("GET /api/v1/find", a -> a.get("/api/v1/find?line=cnr"));
     call("GET /api/v1/people", a -> a.get("/api/v1/people"));
     call("POST /api/v1/people", a -> a.post("/api/v1/people", "{\"name\": \"Somebody\"}"));
     call(

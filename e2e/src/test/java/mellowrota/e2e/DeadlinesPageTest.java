@@ -191,13 +191,14 @@ public class DeadlinesPageTest extends InBrowser {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/deadlines/chains");
     page.getByText("swing bridge inspection").first().click();
     page.getByText("Form", new Page.GetByTextOptions().setExact(true)).click();
-    assertThat(page.getByText("3 months before certificate ends: book inspector")).isVisible();
+    Locator steps = page.locator("li");
+    assertThat(steps.getByText("3 months before certificate ends: book inspector")).isVisible();
     button(page, "Add a step").click();
     page.getByLabel("How many").fill("3");
     page.getByLabel("Step", new Page.GetByLabelOptions().setExact(true))
         .fill("ring the owner; twice");
     button(page, "Add a step").click();
-    assertThat(page.getByText("3 working days before certificate ends: \"ring the owner; twice\""))
+    assertThat(steps.getByText("3 working days before certificate ends: \"ring the owner; twice\""))
         .isVisible();
     page.getByText("Text", new Page.GetByTextOptions().setExact(true)).click();
     assertThat(page.locator("#chain-text")).containsText("# Every bridge has a certificate");

@@ -152,12 +152,12 @@ public class SeenByTest extends InBrowser {
             page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("My day")))
         .isVisible();
     PlaywrightAssertions.assertThat(
-            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Rules")))
+            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Calendars")))
         .hasCount(0);
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to your own view"))
         .click();
     PlaywrightAssertions.assertThat(
-            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Rules")))
+            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Calendars")))
         .isVisible();
   }
 }

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import mellowrota.core.text.Near;
 
 /** A place in one line, without its comment, and what stands there. */
 final class Cursor {

@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mellowrota.core.deadline.Cursor.Placed;
 import mellowrota.core.deadline.Fault.Code;
+import mellowrota.core.text.Near;
 
 /**
  * What the lines of a text mean together: the second pass, in which all faults are found at once.

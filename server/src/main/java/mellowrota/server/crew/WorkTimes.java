@@ -176,7 +176,7 @@ public class WorkTimes {
   }
 
   /** Outside and agency people know of themselves alone. */
-  static boolean seesCrew(Person person) {
+  public static boolean seesCrew(Person person) {
     return person.everywhere().isCrew() || person.isCoordinator() || person.isTeamCoordinator();
   }
 

@@ -59,12 +59,13 @@ class FilesController {
       @RequestParam(defaultValue = "") String state,
       @RequestParam(required = false) Long person,
       @RequestParam(required = false) Long place,
-      @RequestParam(required = false) Long team) {
+      @RequestParam(required = false) Long team,
+      @RequestParam(defaultValue = "SOONEST") String sort) {
     World world = worlds.now();
     List<String> details = RecordColumns.details(world);
     List<List<String>> rows = new ArrayList<>();
     for (RecordView view :
-        all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team))) {
+        all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team, sort))) {
       rows.addAll(RecordColumns.rows(view, details));
     }
     return Attachment.of(
@@ -82,12 +83,13 @@ class FilesController {
       @RequestParam(defaultValue = "") String state,
       @RequestParam(required = false) Long person,
       @RequestParam(required = false) Long place,
-      @RequestParam(required = false) Long team) {
+      @RequestParam(required = false) Long team,
+      @RequestParam(defaultValue = "SOONEST") String sort) {
     World world = worlds.now();
     Instant now = clock.instant();
     List<IcalendarWriter.Written> written = new ArrayList<>();
     for (RecordView view :
-        all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team))) {
+        all(world, asker, RecordList.Wanted.of(find, kind, state, person, place, team, sort))) {
       written.addAll(RecordEvents.of(view, world.house().seed(), now));
     }
     return Attachment.of("records.ics", Attachment.ICALENDAR, writer.writeAll(written));

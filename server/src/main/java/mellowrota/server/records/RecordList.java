@@ -3,9 +3,9 @@ package mellowrota.server.records;
 import static mellowrota.server.platform.Words.say;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Base64;
 import java.util.EnumSet;
 import java.util.List;
@@ -21,56 +21,60 @@ import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
+import org.hibernate.query.NativeQuery;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
-/**
- * Lists records by due time or beginning, then newest first, in keyset pages. A cursor is made of
- * the last record that was shown (SIGHT 9).
- */
+/** Lists records in keyset pages. A cursor is made of the last record that was shown (SIGHT 9). */
 @Service
 @RequiredArgsConstructor
 public class RecordList {
 
   private static final int AT_ONCE = 200;
-  private static final int MOST_TERMS = 8;
+  private static final int LONGEST_LINE = 200;
   private static final Instant LAST = Instant.parse("2999-01-01T00:00:00Z");
-  private static final Key BEFORE_ALL = new Key(Instant.EPOCH, Long.MAX_VALUE);
 
   /** Selects what the asker may open and may match by, and nothing else (SIGHT 9). */
   private static final String SELECT =
-      "select due, id from (select r.id, case when sees.times then coalesce(r.sorts_at, :last)"
-          + " else :last end as due from"
+      "select due, id from (select r.id, %s as due from"
           + OpenableRecords.RECORDS
           + OpenableRecords.SEEN
-          + """
-             where (:kind = '' or r.kind = :kind)
-               and (cardinality(:states) = 0 or sees.times and r.state = any(:states))
-               and (:place = 0 or sees.place and (r.place = :place or :place = any(r.uses)))
-               and (:team = 0 or sees.team and r.team = :team)
-               and (:person = 0 or sees.people and exists (select 1 from assignment a
-                 where a.record = r.id and a.holder_kind = 'P' and a.holder = :person))
-               and not exists (select 1 from unnest(:terms) as t(term) where not (
-                 sees.ref and r.ref ilike t.term
-                 or exists (select 1 from detail d join detail_definition n on n.key = d.key
-                   where d.record = r.id and d.value ilike t.term
-                     and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
-                     and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
-                     and r.kind = any(string_to_array(n.kinds, ','))
-                     and (n.states = '' or r.state = any(string_to_array(n.states, ','))
-                       or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ','))))
-                 or sees.place and exists (select 1 from place p
-                   where (p.id = r.place or p.id = any(r.uses)) and (p.name ilike t.term or p.code ilike t.term))
-                 or sees.tags and exists (select 1 from tag g
-                   where g.record = r.id and g.tag ilike t.term)
-                 or sees.people and exists (select 1 from assignment a join person q on q.id = a.holder
-                   where a.record = r.id and a.holder_kind = 'P' and q.name ilike t.term)))
-               and
-            """
+          + " where "
+          + FoundBy.CONDITION
+          + " and "
           + OpenableRecords.MAY_OPEN
-          + ") s where (due, -id) > (:afterDue, :afterId) order by due, -id limit :most";
+          + ") s where %s limit :most";
+
+  private static final String DUE =
+      "case when sees.times then coalesce(r.sorts_at, :undated) else :undated end";
+
+  /** In which order. */
+  enum Sort {
+    /** By due time or beginning; what has neither comes last. */
+    SOONEST(DUE, "(due, -id) > (:due, -:id) order by due, -id", Instant.EPOCH, Long.MAX_VALUE),
+    /** Likewise, the latest first. */
+    LATEST(DUE, "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
+    /** As they were made, the last one first. */
+    NEWEST(":undated", "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
+    OLDEST(":undated", "(due, id) > (:due, :id) order by due, id", LAST, 0);
+
+    private final String select;
+    private final Key begin;
+
+    Sort(String key, String goesOn, Instant due, long id) {
+      select = SELECT.formatted(key, goesOn);
+      begin = new Key(due, id);
+    }
+
+    /** Of what has no time, or none that its asker may know. */
+    Instant undated() {
+      return this == LATEST ? Instant.EPOCH : LAST;
+    }
+  }
 
   private final OpenableRecords opens;
+  private final Finding finding;
+  private final Clock clock;
   private final RecordStore store;
   private final RecordAccess access;
   private final RecordViews views;
@@ -83,18 +87,14 @@ public class RecordList {
       OptionalLong person,
       OptionalLong place,
       OptionalLong team,
+      Sort sort,
       Optional<String> cursor,
       int limit) {
 
     /** From what stands in an address; refuses what is none of these. */
     public static Wanted of(
-        String find, String kind, String state, Long person, Long place, Long team) {
-      if (find.length() > 200) {
-        throw Problem.badRequest(say("records.find-may-have-at"));
-      }
-      if (find.chars().anyMatch(Character::isISOControl)) {
-        throw Problem.badRequest(say("records.find-contains-a-character"));
-      }
+        String find, String kind, String state, Long person, Long place, Long team, String sort) {
+      requireLine(find);
       Set<State> states = EnumSet.noneOf(State.class);
       for (String name : state.split(",")) {
         if (!name.isBlank()) {
@@ -108,23 +108,14 @@ public class RecordList {
           number(person),
           number(place),
           number(team),
+          choice("sort", sort, Sort.class),
           Optional.empty(),
           50);
     }
 
     /** The same from a cursor on, so many at once. */
     public Wanted from(Optional<String> next, int most) {
-      return new Wanted(find, kind, states, person, place, team, next, most);
-    }
-
-    /** What is looked for, as patterns of the database. */
-    private String[] terms() {
-      return Arrays.stream(find.split("\\s+"))
-          .filter(term -> !term.isEmpty())
-          .limit(MOST_TERMS)
-          .map(term -> term.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_"))
-          .map(term -> "%" + term + "%")
-          .toArray(String[]::new);
+      return new Wanted(find, kind, states, person, place, team, sort, next, most);
     }
 
     private static OptionalLong number(Long value) {
@@ -143,6 +134,16 @@ public class RecordList {
     }
   }
 
+  /** Goes on where this may be a line that finds. */
+  static void requireLine(String find) {
+    if (find.length() > LONGEST_LINE) {
+      throw Problem.badRequest(say("records.find-may-have-at"));
+    }
+    if (find.chars().anyMatch(Character::isISOControl)) {
+      throw Problem.badRequest(say("records.find-contains-a-character"));
+    }
+  }
+
   /**
    * A page.
    *
@@ -154,7 +155,7 @@ public class RecordList {
 
   /** The records that match, as this person may see them. */
   public Page page(World world, Person asker, Wanted wanted) {
-    Key after = wanted.cursor().map(RecordList::decode).orElse(BEFORE_ALL);
+    Key after = wanted.cursor().map(RecordList::decode).orElse(wanted.sort().begin);
     List<Key> keys = keys(world, asker, wanted, after, wanted.limit() + 1);
     List<Key> shown = keys.subList(0, Math.min(keys.size(), wanted.limit()));
     return new Page(
@@ -164,7 +165,7 @@ public class RecordList {
 
   /** All that match, whatever their page; empty where they are more than that many. */
   public Optional<List<RecordView>> all(World world, Person asker, Wanted wanted, int most) {
-    List<Key> keys = keys(world, asker, wanted, BEFORE_ALL, most + 1);
+    List<Key> keys = keys(world, asker, wanted, wanted.sort().begin, most + 1);
     return keys.size() > most ? Optional.empty() : Optional.of(views(world, asker, keys));
   }
 
@@ -184,17 +185,12 @@ public class RecordList {
 
   /** In their order. Where a record's times are not for the asker it sorts last. */
   private List<Key> keys(World world, Person asker, Wanted wanted, Key after, int most) {
-    return opens
-        .query(Key.class, SELECT, world, asker)
-        .setParameter("kind", wanted.kind().map(Kind::name).orElse(""))
-        .setParameter("states", wanted.states().stream().map(Enum::name).toArray(String[]::new))
-        .setParameter("person", wanted.person().orElse(0))
-        .setParameter("place", wanted.place().orElse(0))
-        .setParameter("team", wanted.team().orElse(0))
-        .setParameter("terms", wanted.terms())
-        .setParameter("last", LAST)
-        .setParameter("afterDue", after.due())
-        .setParameter("afterId", -after.id())
+    NativeQuery<Key> query = opens.query(Key.class, wanted.sort().select, world, asker);
+    return new FoundBy(finding.read(world, asker, wanted.find()), wanted)
+        .give(query, world.house().zone(), clock.instant())
+        .setParameter("undated", wanted.sort().undated())
+        .setParameter("due", after.due())
+        .setParameter("id", after.id())
         .setParameter("most", most)
         .getResultList();
   }

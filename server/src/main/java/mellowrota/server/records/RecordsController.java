@@ -80,6 +80,7 @@ class RecordsController {
       @RequestParam(required = false) Long person,
       @RequestParam(required = false) Long place,
       @RequestParam(required = false) Long team,
+      @RequestParam(defaultValue = "SOONEST") String sort,
       @RequestParam(required = false) String cursor,
       @RequestParam(defaultValue = "50") int limit) {
     if (limit < 1 || limit > 200) {
@@ -89,7 +90,7 @@ class RecordsController {
     return list.page(
         world,
         world.person(asker.person()),
-        RecordList.Wanted.of(find, kind, state, person, place, team)
+        RecordList.Wanted.of(find, kind, state, person, place, team, sort)
             .from(Optional.ofNullable(cursor), limit));
   }
 

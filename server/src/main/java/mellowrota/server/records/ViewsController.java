@@ -34,7 +34,7 @@ class ViewsController {
 
   /** As the list's address has it: names and values, percent-encoded. */
   private static final Pattern QUERY =
-      Pattern.compile("(?:(?:find|state|kind|person|place)=[A-Za-z0-9%+._,-]*(?:&(?!$)|$))*");
+      Pattern.compile("(?:(?:find|state|kind|person|place|sort)=[A-Za-z0-9%+._,*-]*(?:&(?!$)|$))*");
 
   private static final int MOST = 50;
 

@@ -1,12 +1,13 @@
-package mellowrota.core.deadline;
+package mellowrota.core.text;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
 /** The known name that somebody most likely meant. */
-final class Near {
+public final class Near {
 
   private static final List<String> ARTICLES = List.of("the ", "a ", "an ");
 
@@ -15,19 +16,27 @@ final class Near {
   /**
    * That with the fewest edits, at most one for each four characters begun; of equals the first.
    */
-  static Optional<String> of(String typed, Collection<String> known) {
-    Optional<String> nearest = Optional.empty();
+  public static Optional<String> of(String typed, Collection<String> known) {
+    return all(typed, known).stream().findFirst();
+  }
+
+  /** All with the fewest edits, in the order of those that are known. */
+  public static List<String> all(String typed, Collection<String> known) {
+    List<String> nearest = new ArrayList<>();
     int fewest = Integer.MAX_VALUE;
     for (String tried : tries(typed.toLowerCase(Locale.ROOT))) {
       int most = (tried.codePointCount(0, tried.length()) + 3) / 4;
       int[] chars = tried.codePoints().toArray();
       for (String one : known) {
         int[] other = one.toLowerCase(Locale.ROOT).codePoints().toArray();
-        boolean may = Math.abs(chars.length - other.length) <= Math.min(most, fewest - 1);
+        boolean may = Math.abs(chars.length - other.length) <= Math.min(most, fewest);
         int edits = may ? edits(chars, other, most) : Integer.MAX_VALUE;
-        if (edits <= most && edits < fewest) {
+        if (edits <= most && edits <= fewest) {
+          if (edits < fewest) {
+            nearest.clear();
+          }
           fewest = edits;
-          nearest = Optional.of(one);
+          nearest.add(one);
         }
       }
     }

@@ -1,0 +1,2 @@
+/** Words as people type them. */
+package mellowrota.core.text;
