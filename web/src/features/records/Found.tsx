@@ -20,7 +20,9 @@ export function Found({ line, onLine }: { line: string; onLine: (line: string) =
             ['WORDS', 'NEAR'].includes(piece.sort) ? styles.asWords : '',
           ].join(' ')}
         >
-          <span className={styles.sort}>{words.pieces[piece.sort]}</span>
+          {words.pieces[piece.sort] && (
+            <span className={styles.sort}>{words.pieces[piece.sort]}</span>
+          )}
           {piece.said}
           {piece.meant && <span className={styles.sort}>{words.orNear(piece.meant)}</span>}
           {piece.meant && (

@@ -21,9 +21,9 @@ import mellowrota.server.sight.World;
 final class FindWords {
 
   private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
+  private static final DateTimeFormatter YEAR =
       DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.ENGLISH);
-  private static final DateTimeFormatter TIME =
-      DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm", Locale.ENGLISH);
 
   private final World world;
 
@@ -103,8 +103,8 @@ final class FindWords {
     return world.role(id).map(Role::name).orElse("");
   }
 
-  /** As {@code due before Wed 2 Dec 2026}, {@code Mon 23 Nov 2026 – Fri 27 Nov 2026}. */
-  private static String said(Piece.When when) {
+  /** As {@code due before Wed 2 Dec}, {@code Mon 23 Nov – Fri 27 Nov}; a year that is not this. */
+  private String said(Piece.When when) {
     String edge = when.edge() == Piece.Edge.ANY ? "" : when.edge().name().toLowerCase() + " ";
     if (when.from().isEmpty()) {
       return edge + say("records.find-before", at(when.until().get()));
@@ -120,16 +120,20 @@ final class FindWords {
       return edge + at(from) + (moment ? "" : "–" + end);
     }
     LocalDate last = until.toLocalDate().minusDays(1);
-    return edge
-        + DAY.format(from)
-        + (last.equals(from.toLocalDate()) ? "" : " – " + DAY.format(last));
+    LocalDate first = from.toLocalDate();
+    return edge + day(first) + (last.equals(first) ? "" : " – " + day(last));
   }
 
   private static boolean isMidnight(LocalDateTime time) {
     return time.toLocalTime().equals(LocalTime.MIDNIGHT);
   }
 
-  private static String at(LocalDateTime time) {
-    return isMidnight(time) ? DAY.format(time) : TIME.format(time);
+  private String at(LocalDateTime time) {
+    String day = day(time.toLocalDate());
+    return isMidnight(time) ? day : day + " " + time.toLocalTime();
+  }
+
+  private String day(LocalDate day) {
+    return (day.getYear() == world.day().getYear() ? DAY : YEAR).format(day);
   }
 }

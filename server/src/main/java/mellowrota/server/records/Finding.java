@@ -51,7 +51,10 @@ class Finding {
         ? List.of()
         : names.all().stream()
             .filter(one -> (" " + one.name().toLowerCase(Locale.ROOT)).contains(" " + begun))
-            .sorted(Comparator.comparing(Named::name))
+            .sorted(
+                Comparator.comparing(
+                        (Named one) -> !one.name().toLowerCase(Locale.ROOT).startsWith(begun))
+                    .thenComparing(Named::name))
             .limit(MOST_COMPLETIONS)
             .toList();
   }
