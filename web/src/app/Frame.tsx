@@ -4,7 +4,7 @@ import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-
 import { GoesOut, useGoesOut } from '../features/copies';
 import { useReading, useReleases } from '../features/records';
 import { useSignOut, type Session } from '../features/session';
-import { eyes, lookWith } from '../shared/api/client';
+import { eyes, lookWith, type Schemas } from '../shared/api/client';
 import { takesWork, usePeople } from '../shared/api/house';
 import { LookDialog } from '../shared/look/LookDialog';
 import { Mark } from '../shared/ui/Mark';
@@ -244,10 +244,10 @@ function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
   );
 }
 
-/** The line with its last word gone on with. */
-const completions = (line: string, choices: { name: string; text: string }[]) =>
-  choices.map((choice) => ({
-    value: line.slice(0, line.lastIndexOf(' ') + 1) + choice.text + ' ',
+/** The line with its last words gone on with. */
+const completions = (line: string, on?: Schemas['FindOffer']) =>
+  (on?.choices ?? []).map((choice) => ({
+    value: line.slice(0, on?.from) + choice.text + ' ',
     label: choice.name,
   }));
 
@@ -290,7 +290,7 @@ function FindBox({
     >
       <AutoComplete
         value={text}
-        options={text === asked ? [] : completions(text, reading.data?.completions ?? [])}
+        options={text === asked ? [] : completions(text, reading.data?.completions)}
         defaultActiveFirstOption={false}
         onChange={setText}
       >

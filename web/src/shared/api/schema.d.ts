@@ -3436,8 +3436,8 @@ export interface components {
             until: number;
         };
         FindReading: {
-            /** @description How the last word may go on */
-            completions: components["schemas"]["FindChoice"][];
+            /** @description How its last words may go on, and where they begin */
+            completions: components["schemas"]["FindOffer"];
             /** @description Where more than one reading fits; none of them was taken */
             offers: components["schemas"]["FindOffer"][];
             pieces: components["schemas"]["FindPiece"][];

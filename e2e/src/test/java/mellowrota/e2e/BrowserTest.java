@@ -343,7 +343,8 @@ public class BrowserTest extends InBrowser {
     page.getByLabel("Password").waitFor();
     type(page, "a long new password");
     press(page, "Enter");
-    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Pages").setExact(true))
+    page.getByRole(
+            AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Sections").setExact(true))
         .waitFor();
     assertThat(
             page.getByRole(

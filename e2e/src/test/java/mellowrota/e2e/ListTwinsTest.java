@@ -253,7 +253,27 @@ public class ListTwinsTest extends OnDemo {
     filters.add("&find=" + mark + "&kind=TICKET");
     filters.add("&find=" + mark + "&person=" + inesId);
     filters.add("&find=" + mark + "&team=" + thornmere);
+    for (String piece :
+        List.of(
+            "nobody",
+            "no+lead",
+            "Joss",
+            "overdue",
+            "due+before+3+Mar+2027",
+            "Mar+2027",
+            "begins+after+Feb+2027",
+            "contact+" + mark + "xa",
+            "%23" + mark + "taga",
+            "Joss+as+Support&sort=LATEST")) {
+      filters.add("&find=" + mark + "+" + piece);
+    }
+    filters.add("&find=" + mark + "&sort=LATEST");
+    filters.add("&find=" + mark + "&sort=NEWEST");
+    filters.add("&find=%23" + mark + "taga&sort=OLDEST");
     Map<String, String> found = new LinkedHashMap<>();
+    for (String line : List.of(mark + "xa", mark + "x", "Tam", "Lock")) {
+      found.put("read " + line, plain(api.get("/api/v1/find?line=" + line).expect(200).text()));
+    }
     for (String filter : filters) {
       found.put("/api/v1/records?limit=1" + filter, pages(api, filter));
       found.put(

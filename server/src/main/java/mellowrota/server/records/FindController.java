@@ -52,7 +52,8 @@ class FindController {
       List<PieceView> pieces,
       @Schema(description = "Where more than one reading fits; none of them was taken")
           List<OfferView> offers,
-      @Schema(description = "How the last word may go on") List<ChoiceView> completions) {}
+      @Schema(description = "How its last words may go on, and where they begin")
+          OfferView completions) {}
 
   @GetMapping("/api/v1/find")
   @Operation(summary = "What a line that finds is understood as")
@@ -64,6 +65,7 @@ class FindController {
     Names names = finding.names(world, me);
     Reading reading = finding.read(world, names, line);
     FindWords words = new FindWords(world);
+    Finding.Completions going = Finding.completions(names, line);
     return new ReadingView(
         reading.pieces().stream()
             .map(
@@ -83,7 +85,10 @@ class FindController {
                         one.until(),
                         one.names().stream().map(name -> choice(names, name)).toList()))
             .toList(),
-        Finding.completions(names, line).stream().map(name -> choice(names, name)).toList());
+        new OfferView(
+            going.from(),
+            line.length(),
+            going.names().stream().map(name -> choice(names, name)).toList()));
   }
 
   private static ChoiceView choice(Names names, Names.Named one) {

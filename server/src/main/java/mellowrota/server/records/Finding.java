@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.find.FindLine;
@@ -32,6 +34,8 @@ class Finding {
 
   private static final int LEAST_BEGUN = 2;
   private static final int MOST_COMPLETIONS = 8;
+  private static final int MOST_WORDS = 4;
+  private static final Pattern WORD = Pattern.compile("\\S+");
 
   private final HouseStore house;
   private final Clock clock;
@@ -44,19 +48,40 @@ class Finding {
     return FindLine.read(line, names, today(world));
   }
 
-  /** Names with a word that begins as the line ends. */
-  static List<Named> completions(Names names, String line) {
-    String begun = line.substring(line.lastIndexOf(' ') + 1).toLowerCase(Locale.ROOT);
-    return begun.length() < LEAST_BEGUN
-        ? List.of()
-        : names.all().stream()
-            .filter(one -> (" " + one.name().toLowerCase(Locale.ROOT)).contains(" " + begun))
-            .sorted(
-                Comparator.comparing(
-                        (Named one) -> !one.name().toLowerCase(Locale.ROOT).startsWith(begun))
-                    .thenComparing(Named::name))
-            .limit(MOST_COMPLETIONS)
-            .toList();
+  /**
+   * How the last words of a line may go on.
+   *
+   * @param from where they begin
+   * @param names that have words which begin so, those that begin so themselves first
+   */
+  record Completions(int from, List<Named> names) {}
+
+  /** By the most words of the end of the line that some names go on with. */
+  static Completions completions(Names names, String line) {
+    String plain = line.toLowerCase(Locale.ROOT);
+    Matcher words = WORD.matcher(plain);
+    List<Integer> begins = new ArrayList<>();
+    while (words.find()) {
+      begins.add(words.start());
+    }
+    for (int from : begins.subList(Math.max(0, begins.size() - MOST_WORDS), begins.size())) {
+      String begun = plain.substring(from);
+      if (begun.length() >= LEAST_BEGUN) {
+        List<Named> found =
+            names.all().stream()
+                .filter(one -> (" " + one.name().toLowerCase(Locale.ROOT)).contains(" " + begun))
+                .sorted(
+                    Comparator.comparing(
+                            (Named one) -> !one.name().toLowerCase(Locale.ROOT).startsWith(begun))
+                        .thenComparing(Named::name))
+                .limit(MOST_COMPLETIONS)
+                .toList();
+        if (!found.isEmpty()) {
+          return new Completions(from, found);
+        }
+      }
+    }
+    return new Completions(line.length(), List.of());
   }
 
   private Today today(World world) {
