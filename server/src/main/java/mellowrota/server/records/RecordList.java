@@ -45,6 +45,9 @@ public class RecordList {
           + OpenableRecords.MAY_OPEN
           + ") s where %s limit :most";
 
+  /** As they were made: by their numbers alone. */
+  private static final String MADE = "cast(:undated as timestamptz)";
+
   private static final String DUE =
       "case when sees.times then coalesce(r.sorts_at, :undated) else :undated end";
 
@@ -55,8 +58,8 @@ public class RecordList {
     /** Likewise, the latest first. */
     LATEST(DUE, "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
     /** As they were made, the last one first. */
-    NEWEST(":undated", "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
-    OLDEST(":undated", "(due, id) > (:due, :id) order by due, id", LAST, 0);
+    NEWEST(MADE, "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
+    OLDEST(MADE, "(due, id) > (:due, :id) order by due, id", LAST, 0);
 
     private final String select;
     private final Key begin;
