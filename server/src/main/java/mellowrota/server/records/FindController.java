@@ -5,6 +5,7 @@ import static mellowrota.server.platform.Words.say;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import java.util.Locale;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.find.Names;
 import mellowrota.core.find.Piece;
@@ -98,6 +99,8 @@ class FindController {
     return new ChoiceView(
         one.sort(),
         one.name(),
-        alone ? text : say("records.find-" + one.sort().name().toLowerCase(), text));
+        alone
+            ? text
+            : say("records.what-it-is-" + one.sort().name().toLowerCase(Locale.ROOT), text));
   }
 }

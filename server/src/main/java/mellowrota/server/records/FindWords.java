@@ -105,7 +105,8 @@ final class FindWords {
 
   /** As {@code due before Wed 2 Dec}, {@code Mon 23 Nov – Fri 27 Nov}; a year that is not this. */
   private String said(Piece.When when) {
-    String edge = when.edge() == Piece.Edge.ANY ? "" : when.edge().name().toLowerCase() + " ";
+    String edge =
+        when.edge() == Piece.Edge.ANY ? "" : when.edge().name().toLowerCase(Locale.ROOT) + " ";
     if (when.from().isEmpty()) {
       return edge + say("records.find-before", at(when.until().get()));
     } else if (when.until().isEmpty()) {
