@@ -102,7 +102,7 @@ public class FeedsTest {
   public void doneStandsInNoTitleOfBusyOnly() {
     ticket("Done and untold", "2027-06-04T10:00");
     long record =
-        hana.get("/api/v1/records?find=Done%20and%20untold")
+        hana.get("/api/v1/records?find=%22Done%20and%20untold%22")
             .json()
             .get("items")
             .get(0)
