@@ -50,8 +50,7 @@ public final class FindLine {
       Map.of(
           "person", Names.Sort.PERSON,
           "team", Names.Sort.TEAM,
-          "place", Names.Sort.PLACE,
-          "region", Names.Sort.REGION);
+          "place", Names.Sort.PLACE);
 
   /** Of the line's own words none is a name that was misspelt. */
   private static final Set<String> OWN =
@@ -92,7 +91,7 @@ public final class FindLine {
             && (when()
                 || marked()
                 || word()
-                || named(LONGEST)
+                || exact(next, one -> true)
                 || nobody()
                 || roleFirst()
                 || partOfName()
@@ -171,7 +170,7 @@ public final class FindLine {
       return take(next + 2, new Piece.Contact(text));
     }
     Names.Sort sort = SORTS.get(word);
-    return sort != null && exact(next + 1, LONGEST, one -> one.sort() == sort);
+    return sort != null && exact(next + 1, one -> one.sort() == sort);
   }
 
   private boolean word() {
@@ -220,13 +219,9 @@ public final class FindLine {
 
   // ---- Names -----------------------------------------------------------------------------------
 
-  private boolean named(int most) {
-    return exact(next, most, one -> true);
-  }
-
   /** A whole name or code, the longest first. */
-  private boolean exact(int from, int most, Predicate<Named> wanted) {
-    for (int until = Math.min(tokens.size(), from + most); until > from; until--) {
+  private boolean exact(int from, Predicate<Named> wanted) {
+    for (int until = Math.min(tokens.size(), from + LONGEST); until > from; until--) {
       String said = tokens.plain(from, until);
       List<Named> found =
           matching(

@@ -17,8 +17,7 @@ public record Names(List<Named> all, Map<String, RoleId> roles) {
   public enum Sort {
     PERSON,
     TEAM,
-    PLACE,
-    REGION
+    PLACE
   }
 
   /**

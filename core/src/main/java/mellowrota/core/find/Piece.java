@@ -12,7 +12,7 @@ import mellowrota.core.work.State;
 
 /**
  * One thing that a record must be like. It must be like all of them; of pieces that ask for a kind,
- * a state, a person, a team, a place or a region like one of that sort.
+ * a state, a person, a team or a place like one of that sort.
  */
 public sealed interface Piece {
 
@@ -67,9 +67,6 @@ public sealed interface Piece {
 
   /** It is done there, or takes it. */
   record AtPlace(PlaceId place) implements Piece {}
-
-  /** Its place lies there. */
-  record InRegion(long region) implements Piece {}
 
   record Tagged(String tag) implements Piece {}
 

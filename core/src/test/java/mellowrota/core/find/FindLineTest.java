@@ -41,7 +41,7 @@ public class FindLineTest {
               place(8, "Lock 2, Thornmere Flight", "L2"),
               place(9, "Osier Weir", "OW"),
               place(10, "Twice", "T1"),
-              new Named(Sort.REGION, "Twice", Optional.empty(), new Piece.InRegion(11))),
+              new Named(Sort.TEAM, "Twice", Optional.empty(), new Piece.OfTeam(TeamId.of(11)))),
           Map.of("Lead", RoleId.LEAD, "Informed", RoleId.INFORMED));
 
   private static Named person(long id, String name) {
@@ -85,7 +85,7 @@ public class FindLineTest {
       {"osier weir", "at 9"},
       {"weir", "'weir'"},
       {"Twice", "'Twice' ?Twice|Twice"},
-      {"region Twice", "region 11"},
+      {"team Twice", "team 11"},
       {"place twice", "at 10"},
       {"team nowhere", "'team' 'nowhere'"},
       {"Inez", "'inez' ~Ines Okafor"},
@@ -174,8 +174,6 @@ public class FindLineTest {
       return "team " + team.team().value();
     } else if (piece instanceof Piece.AtPlace place) {
       return "at " + place.place().value();
-    } else if (piece instanceof Piece.InRegion region) {
-      return "region " + region.region();
     } else if (piece instanceof Piece.Tagged tag) {
       return "tag " + tag.tag();
     } else if (piece instanceof Piece.Contact contact) {

@@ -68,16 +68,7 @@ class FindController {
     FindWords words = new FindWords(world);
     Finding.Completions going = Finding.completions(names, line);
     return new ReadingView(
-        reading.pieces().stream()
-            .map(
-                one ->
-                    new PieceView(
-                        one.from(),
-                        one.until(),
-                        FindWords.Sort.of(one.piece()),
-                        words.said(one.piece()),
-                        one.piece() instanceof Piece.Near near ? near.meant().name() : null))
-            .toList(),
+        reading.pieces().stream().map(one -> piece(words.told(one.piece()), one)).toList(),
         reading.offers().stream()
             .map(
                 one ->
@@ -90,6 +81,15 @@ class FindController {
             going.from(),
             line.length(),
             going.names().stream().map(name -> choice(names, name)).toList()));
+  }
+
+  private static PieceView piece(FindWords.Told told, Reading.Understood one) {
+    return new PieceView(
+        one.from(),
+        one.until(),
+        told.sort(),
+        told.said(),
+        one.piece() instanceof Piece.Near near ? near.meant().name() : null);
   }
 
   private static ChoiceView choice(Names names, Names.Named one) {

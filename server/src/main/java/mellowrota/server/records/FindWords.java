@@ -38,65 +38,52 @@ final class FindWords {
     NOBODY,
     TEAM,
     PLACE,
-    REGION,
     TAG,
     CONTACT,
-    TIME;
-
-    static Sort of(Piece piece) {
-      if (piece instanceof Piece.Words) {
-        return WORDS;
-      } else if (piece instanceof Piece.Near) {
-        return NEAR;
-      } else if (piece instanceof Piece.Ref) {
-        return REF;
-      } else if (piece instanceof Piece.KindIs) {
-        return KIND;
-      } else if (piece instanceof Piece.StateIs || piece instanceof Piece.Overdue) {
-        return STATE;
-      } else if (piece instanceof Piece.On) {
-        return PERSON;
-      } else if (piece instanceof Piece.Nobody) {
-        return NOBODY;
-      } else if (piece instanceof Piece.OfTeam) {
-        return TEAM;
-      } else if (piece instanceof Piece.AtPlace) {
-        return PLACE;
-      } else if (piece instanceof Piece.InRegion) {
-        return REGION;
-      } else if (piece instanceof Piece.Tagged) {
-        return TAG;
-      }
-      return piece instanceof Piece.Contact ? CONTACT : TIME;
-    }
+    TIME
   }
 
-  String said(Piece piece) {
+  /**
+   * A piece for its reader.
+   *
+   * @param said what it asks for
+   */
+  record Told(Sort sort, String said) {}
+
+  Told told(Piece piece) {
     if (piece instanceof Piece.Words words) {
-      return words.text();
+      return new Told(Sort.WORDS, words.text());
     } else if (piece instanceof Piece.Near near) {
-      return near.text();
+      return new Told(Sort.NEAR, near.text());
     } else if (piece instanceof Piece.Ref ref) {
-      return ref.ref();
+      return new Told(Sort.REF, ref.ref());
     } else if (piece instanceof Piece.KindIs kind) {
-      return kind.kind().word();
+      return new Told(Sort.KIND, kind.kind().word());
     } else if (piece instanceof Piece.StateIs state) {
-      return state.state().name().toLowerCase(Locale.ROOT);
+      return new Told(Sort.STATE, state.state().name().toLowerCase(Locale.ROOT));
+    } else if (piece instanceof Piece.Overdue) {
+      return new Told(Sort.STATE, "overdue");
     } else if (piece instanceof Piece.On on) {
-      String name = world.crew().person(on.person()).map(Person::name).orElse("");
-      return on.role().map(role -> say("records.find-as", name, role(role))).orElse(name);
+      return new Told(Sort.PERSON, said(on));
     } else if (piece instanceof Piece.Nobody nobody) {
-      return nobody.role().map(role -> say("records.find-no-role", role(role))).orElse("nobody");
+      return new Told(
+          Sort.NOBODY,
+          nobody.role().map(role -> say("records.find-no-role", role(role))).orElse("nobody"));
     } else if (piece instanceof Piece.OfTeam of) {
-      return world.crew().team(of.team()).map(Team::name).orElse("");
+      return new Told(Sort.TEAM, world.crew().team(of.team()).map(Team::name).orElse(""));
     } else if (piece instanceof Piece.AtPlace at) {
-      return world.places().find(at.place()).map(Place::name).orElse("");
+      return new Told(Sort.PLACE, world.places().find(at.place()).map(Place::name).orElse(""));
     } else if (piece instanceof Piece.Tagged tag) {
-      return tag.tag();
+      return new Told(Sort.TAG, tag.tag());
     } else if (piece instanceof Piece.Contact contact) {
-      return contact.text();
+      return new Told(Sort.CONTACT, contact.text());
     }
-    return piece instanceof Piece.When when ? said(when) : "overdue";
+    return new Told(Sort.TIME, said((Piece.When) piece));
+  }
+
+  private String said(Piece.On on) {
+    String name = world.crew().person(on.person()).map(Person::name).orElse("");
+    return on.role().map(role -> say("records.find-as", name, role(role))).orElse(name);
   }
 
   private String role(RoleId id) {

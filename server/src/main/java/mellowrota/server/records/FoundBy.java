@@ -23,7 +23,7 @@ final class FoundBy {
   /** More words than these say nothing more. */
   private static final int MOST_TERMS = 16;
 
-  /** Of nobody in a role that does the work. */
+  /** In any role; of nobody, in any that does the work. */
   private static final int IN_ANY = -1;
 
   private static final LocalDateTime EARLIEST = LocalDate.of(1, 1, 1).atStartOfDay();
@@ -73,8 +73,7 @@ final class FoundBy {
           where a.record = r.id and a.holder_kind = 'P' and a.holder = t.person)
         or sees.place and (r.place = t.place or t.place = any(r.uses)) is true
         or sees.team and (r.team = t.team) is true
-        or
-        t.only_in = '' and sees.ref and r.ref ilike t.term
+        or t.only_in = '' and sees.ref and r.ref ilike t.term
         or exists (select 1 from detail d join detail_definition n on n.key = d.key
           where d.record = r.id and d.value ilike t.term
             and (t.only_in = '' or d.key in ('contact', 'phone'))
