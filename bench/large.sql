@@ -1,13 +1,13 @@
 -- So many more tickets of the demo's shape: their row, one visit without a span, a Lead, a title and
 -- now and then a phone. Entries follow when the rules are put in force.
 insert into record (ref, kind, state, state_before, author, created_at, place, due_local, due_zone,
-  due_offset, due_at, sorts_at, tzdb)
+  due_offset, due_at, sorts_at, changed_at, tzdb)
 select 'B-' || nextval('ref_number'), 'TICKET', 'CONFIRMED', 'CONFIRMED',
   (select min(id) from person where account_right = 'COORDINATOR'), now(),
   (select array_agg(id order by id) from place)[1 + i % (select count(*) from place)],
   timestamp '2027-03-01 08:00' + i % 200000 * interval '3 minutes', 'Europe/London', 'Z',
   timestamptz '2027-03-01 08:00Z' + i % 200000 * interval '3 minutes',
-  timestamptz '2027-03-01 08:00Z' + i % 200000 * interval '3 minutes', ''
+  timestamptz '2027-03-01 08:00Z' + i % 200000 * interval '3 minutes', now(), ''
 from generate_series(1, :n) i;
 insert into visit (record, no)
 select id, 1 from record r where not exists (select 1 from visit v where v.record = r.id);

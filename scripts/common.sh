@@ -221,6 +221,14 @@ pg_make() { # FOLDER
     --encoding=UTF8 --locale=C.UTF-8 >"$dir.log" 2>&1 || { tail -n 5 "$dir.log" >&2; die "PostgreSQL's initdb failed; see $dir.log"; }
 }
 
+# An eighth of the machine's memory, taken as it is used, and what it costs to read from where it is likely to be.
+pg_memory() {
+  local megabytes
+  megabytes=$(($(awk '/MemTotal/ {print $2}' /proc/meminfo) / 1024))
+  echo "-c shared_buffers=$((megabytes / 8 > 1024 ? 1024 : megabytes / 8 < 128 ? 128 : megabytes / 8))MB" \
+    "-c effective_cache_size=$((megabytes / 2))MB -c random_page_cost=1.1"
+}
+
 # pg_start FOLDER [OPTION...]: sets PG_PORT and PGPASSWORD.
 pg_start() {
   local dir="$1"
@@ -230,7 +238,7 @@ pg_start() {
     PG_PORT="$(free_port)"
     # Descriptors of our locks are closed for it, or it would hold them after us.
     if as_pg "$PG_BIN/pg_ctl" -D "$dir/cluster" -l "$dir/cluster/server.log" -w -t 900 \
-      -o "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c timezone=UTC -c max_connections=200 $*" \
+      -o "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c timezone=UTC -c max_connections=200 $(pg_memory) $*" \
       start >/dev/null 2>&1 7>&- 8>&- 9>&-; then
       PGPASSWORD="$(cat "$dir/.password")"
       export PGPASSWORD

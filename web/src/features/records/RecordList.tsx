@@ -122,15 +122,19 @@ export function RecordList({
 /** What a column sorts by, and by what when it is pressed again. */
 const ORDERS: Partial<Record<string, [Order, Order]>> = {
   Ref: ['NEWEST', 'OLDEST'],
+  Place: ['PLACE', 'PLACE_LAST'],
   When: ['SOONEST', 'LATEST'],
 };
+
+/** Those that rise. */
+const UP: Order[] = ['SOONEST', 'OLDEST', 'PLACE'];
 
 function Head({ name, sort, onSort }: { name: string } & Pick<Props, 'sort' | 'onSort'>) {
   const orders = ORDERS[name];
   if (!orders) {
     return <span role="columnheader">{name}</span>;
   }
-  const up = sort === 'SOONEST' || sort === 'OLDEST';
+  const up = UP.includes(sort);
   return (
     <span
       role="columnheader"

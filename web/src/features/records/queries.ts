@@ -6,8 +6,8 @@ import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
-/** By due time or beginning, or as they were made. */
-export type Order = 'SOONEST' | 'LATEST' | 'NEWEST' | 'OLDEST';
+/** By due time or beginning, as they were made, or by place. */
+export type Order = 'SOONEST' | 'LATEST' | 'NEWEST' | 'OLDEST' | 'PLACE' | 'PLACE_LAST';
 
 export interface ListWish {
   find: string;

@@ -9,12 +9,14 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -359,5 +361,125 @@ public class FindingTest extends OnDemo {
   @Test(dependsOnMethods = "findsWhatTheSlowFilterFinds")
   public void mostLinesFindSomething() {
     assertThat(found).isGreaterThan(140);
+  }
+
+  // ---- What the office alone may name ----------------------------------------------------------
+
+  @Test
+  public void regionsAreNamesToTheOfficeAndWordsToOthers() {
+    assertThat(found("hana", "region Salt Coast"))
+        .isNotEmpty()
+        .isEqualTo(refs(seen.get("hana").stream().filter(at("SC", "SG"))));
+    assertThat(refs(seen.get("ines").stream().filter(at("SC", "SG")))).isNotEmpty();
+    assertThat(found("ines", "region Salt Coast"))
+        .isEqualTo(refs(seen.get("ines").stream().filter(words("region", "salt", "coast"))));
+  }
+
+  @Test
+  public void chainsAreNamesToTheOfficeAndWordsToOthers() {
+    Set<Long> made = new TreeSet<>();
+    askers
+        .get("hana")
+        .get("/api/v1/deadline-sets")
+        .json()
+        .get("sets")
+        .valueStream()
+        .filter(set -> set.get("name").asString().equals("planned stoppage"))
+        .forEach(
+            set -> {
+              made.add(set.path("work").path("id").asLong());
+              set.get("steps").forEach(step -> made.add(step.path("record").asLong()));
+            });
+    Predicate<JsonNode> ofThem = record -> made.contains(record.get("id").asLong());
+    assertThat(found("hana", "chain planned stoppage"))
+        .hasSizeGreaterThan(8)
+        .isEqualTo(refs(seen.get("hana").stream().filter(ofThem)));
+    assertThat(found("ines", "chain planned stoppage"))
+        .isEqualTo(refs(seen.get("ines").stream().filter(words("chain", "planned", "stoppage"))));
+  }
+
+  private Set<String> found(String who, String line) {
+    String query = "&find=" + URLEncoder.encode(line, StandardCharsets.UTF_8);
+    return refs(walk(askers.get(who), query, 3).stream());
+  }
+
+  // ---- Orders ----------------------------------------------------------------------------------
+
+  private static String due(JsonNode record) {
+    return record.path("due").path("overdueFrom").asString("");
+  }
+
+  private static String begin(JsonNode record) {
+    return record
+        .path("visits")
+        .valueStream()
+        .map(visit -> visit.path("starts").asString(visit.path("first").asString("")))
+        .filter(time -> !time.isEmpty())
+        .min(Comparator.naturalOrder())
+        .orElse("");
+  }
+
+  private static String place(JsonNode record) {
+    return record.path("place").path("name").asString("").toLowerCase(Locale.ROOT);
+  }
+
+  private static String made(JsonNode record) {
+    return "%09d".formatted(record.get("id").asLong());
+  }
+
+  @DataProvider
+  public Object[][] orders() {
+    Function<JsonNode, String> due = FindingTest::due;
+    Function<JsonNode, String> begin = FindingTest::begin;
+    Function<JsonNode, String> place = FindingTest::place;
+    Function<JsonNode, String> made = FindingTest::made;
+    return new Object[][] {
+      {"DUE", due, false},
+      {"DUE_LAST", due, true},
+      {"BEGIN", begin, false},
+      {"BEGIN_LAST", begin, true},
+      {"PLACE", place, false},
+      {"PLACE_LAST", place, true},
+      {"OLDEST", made, false},
+      {"NEWEST", made, true},
+    };
+  }
+
+  /** All of them once, in order; what has it not comes last, as it was made. */
+  @Test(dataProvider = "orders")
+  public void goesBy(String sort, Function<JsonNode, String> key, boolean down) {
+    Comparator<String> order = down ? Comparator.reverseOrder() : Comparator.naturalOrder();
+    askers.forEach(
+        (who, api) -> {
+          List<JsonNode> all = walk(api, "&sort=" + sort, 7);
+          assertThat(all).as(who).hasSameSizeAs(seen.get(who));
+          assertThat(refs(all.stream())).as(who).isEqualTo(refs(seen.get(who).stream()));
+          List<String> keys = all.stream().map(key).toList();
+          List<String> having = keys.stream().takeWhile(one -> !one.isEmpty()).toList();
+          assertThat(having).as(who).isNotEmpty().isSortedAccordingTo(order);
+          assertThat(keys.subList(having.size(), keys.size())).as(who).allMatch(String::isEmpty);
+          assertThat(all.subList(having.size(), all.size()).stream().map(FindingTest::made))
+              .as(who)
+              .isSortedAccordingTo(order);
+        });
+  }
+
+  @Test
+  public void theOfficeAloneGoesByTheLastChange() {
+    JsonNode any = seen.get("hana").get(0);
+    String path = "/api/v1/records/" + any.get("id").asLong();
+    String tag = askers.get("hana").get(path).header("ETag");
+    askers.get("hana").patch(path, "{\"title\": \"Looked at again\"}", "If-Match", tag).expect(200);
+    JsonNode first =
+        askers
+            .get("hana")
+            .get("/api/v1/records?sort=CHANGED&limit=1")
+            .expect(200)
+            .json()
+            .get("items")
+            .get(0);
+    assertThat(first.get("id").asLong()).isEqualTo(any.get("id").asLong());
+    askers.get("ines").get("/api/v1/records?sort=CHANGED").expect(403);
+    askers.get("marguerite").get("/api/v1/records?sort=CHANGED_FIRST").expect(403);
   }
 }

@@ -264,11 +264,16 @@ public class ListTwinsTest extends OnDemo {
             "begins+after+Feb+2027",
             "contact+" + mark + "xa",
             "%23" + mark + "taga",
+            "region+Quill+Vale",
+            "chain+planned+stoppage",
             "Joss+as+Support&sort=LATEST")) {
       filters.add("&find=" + mark + "+" + piece);
     }
-    filters.add("&find=" + mark + "&sort=LATEST");
-    filters.add("&find=" + mark + "&sort=NEWEST");
+    for (String sort :
+        List.of(
+            "LATEST", "NEWEST", "DUE", "DUE_LAST", "BEGIN", "BEGIN_LAST", "PLACE", "PLACE_LAST")) {
+      filters.add("&find=" + mark + "&sort=" + sort);
+    }
     filters.add("&find=%23" + mark + "taga&sort=OLDEST");
     Map<String, String> found = new LinkedHashMap<>();
     for (String line : List.of(mark + "xa", mark + "x", "Tam", "Lock")) {

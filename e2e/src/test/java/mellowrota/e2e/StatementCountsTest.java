@@ -68,8 +68,8 @@ public class StatementCountsTest {
   @DataProvider
   public Object[][] readings() {
     return new Object[][] {
-      {"/api/v1/records?limit=100", 8},
-      {"/api/v1/records?limit=100&find=osier", 8},
+      {"/api/v1/records?limit=100", 10},
+      {"/api/v1/records?limit=100&find=osier", 13},
       {"/api/v1/board" + WEEK, 25},
       {"/api/v1/today", 40},
       {"/api/v1/cover" + WEEK, 35},

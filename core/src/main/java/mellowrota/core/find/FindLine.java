@@ -50,7 +50,9 @@ public final class FindLine {
       Map.of(
           "person", Names.Sort.PERSON,
           "team", Names.Sort.TEAM,
-          "place", Names.Sort.PLACE);
+          "place", Names.Sort.PLACE,
+          "region", Names.Sort.REGION,
+          "chain", Names.Sort.CHAIN);
 
   /** Of the line's own words none is a name that was misspelt. */
   private static final Set<String> OWN =

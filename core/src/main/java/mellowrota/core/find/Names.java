@@ -17,7 +17,9 @@ public record Names(List<Named> all, Map<String, RoleId> roles) {
   public enum Sort {
     PERSON,
     TEAM,
-    PLACE
+    PLACE,
+    REGION,
+    CHAIN
   }
 
   /**
@@ -32,6 +34,11 @@ public record Names(List<Named> all, Map<String, RoleId> roles) {
       Objects.requireNonNull(name, "name");
       Objects.requireNonNull(code, "code");
       Objects.requireNonNull(piece, "piece");
+    }
+
+    /** Without a code. */
+    public static Named of(Sort sort, String name, Piece piece) {
+      return new Named(sort, name, Optional.empty(), piece);
     }
   }
 

@@ -12,7 +12,7 @@ import mellowrota.core.work.State;
 
 /**
  * One thing that a record must be like. It must be like all of them; of pieces that ask for a kind,
- * a state, a person, a team or a place like one of that sort.
+ * a state, a person, a team, a place, a region or a chain like one of that sort.
  */
 public sealed interface Piece {
 
@@ -67,6 +67,12 @@ public sealed interface Piece {
 
   /** It is done there, or takes it. */
   record AtPlace(PlaceId place) implements Piece {}
+
+  /** It is done, or takes a place, in a region of that number. */
+  record InRegion(long region) implements Piece {}
+
+  /** It is a deadline of a chain of that number, or what such deadlines follow. */
+  record OfChain(long chain) implements Piece {}
 
   record Tagged(String tag) implements Piece {}
 

@@ -20,18 +20,22 @@ import mellowrota.core.deadline.Method;
 import mellowrota.core.deadline.Name;
 import mellowrota.core.deadline.Step;
 import mellowrota.core.deadline.Unit;
+import mellowrota.core.find.Names;
+import mellowrota.core.find.Piece;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.deadlines.store.ChainStore;
 import mellowrota.server.deadlines.store.DeadlineSetStore;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.sight.MoreNames;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
 /** Chains of deadlines: read with what the house has, kept as they were typed. */
 @Service
 @RequiredArgsConstructor
-public class Chains {
+public class Chains implements MoreNames {
 
   private final ChainStore store;
   private final DeadlineSetStore sets;
@@ -64,6 +68,16 @@ public class Chains {
 
   List<Kept> all() {
     return store.all();
+  }
+
+  /** The office's alone. */
+  @Override
+  public List<Names.Named> names(Person asker) {
+    return asker.isCoordinator() || asker.isTeamCoordinator()
+        ? all().stream()
+            .map(one -> Names.Named.of(Names.Sort.CHAIN, one.name(), new Piece.OfChain(one.id())))
+            .toList()
+        : List.of();
   }
 
   List<KeptMethod> methods() {

@@ -65,7 +65,7 @@ class FindController {
     Person me = world.person(asker.person());
     Names names = finding.names(world, me);
     Reading reading = finding.read(world, names, line);
-    FindWords words = new FindWords(world);
+    FindWords words = new FindWords(world, names);
     Finding.Completions going = Finding.completions(names, line);
     return new ReadingView(
         reading.pieces().stream().map(one -> piece(words.told(one.piece()), one)).toList(),

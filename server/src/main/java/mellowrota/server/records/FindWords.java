@@ -8,6 +8,7 @@ import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.find.Names;
 import mellowrota.core.find.Piece;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
@@ -26,6 +27,7 @@ final class FindWords {
       DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.ENGLISH);
 
   private final World world;
+  private final Names names;
 
   /** What a piece asks for. */
   enum Sort {
@@ -38,6 +40,8 @@ final class FindWords {
     NOBODY,
     TEAM,
     PLACE,
+    REGION,
+    CHAIN,
     TAG,
     CONTACT,
     TIME
@@ -73,12 +77,24 @@ final class FindWords {
       return new Told(Sort.TEAM, world.crew().team(of.team()).map(Team::name).orElse(""));
     } else if (piece instanceof Piece.AtPlace at) {
       return new Told(Sort.PLACE, world.places().find(at.place()).map(Place::name).orElse(""));
+    } else if (piece instanceof Piece.InRegion) {
+      return new Told(Sort.REGION, named(piece));
+    } else if (piece instanceof Piece.OfChain) {
+      return new Told(Sort.CHAIN, named(piece));
     } else if (piece instanceof Piece.Tagged tag) {
       return new Told(Sort.TAG, tag.tag());
     } else if (piece instanceof Piece.Contact contact) {
       return new Told(Sort.CONTACT, contact.text());
     }
     return new Told(Sort.TIME, said((Piece.When) piece));
+  }
+
+  private String named(Piece piece) {
+    return names.all().stream()
+        .filter(one -> one.piece().equals(piece))
+        .map(Names.Named::name)
+        .findFirst()
+        .orElse("");
   }
 
   private String said(Piece.On on) {

@@ -24,6 +24,7 @@ import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.crew.store.HouseStore;
+import mellowrota.server.sight.MoreNames;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
@@ -38,10 +39,13 @@ class Finding {
   private static final Pattern WORD = Pattern.compile("\\S+");
 
   private final HouseStore house;
+  private final List<MoreNames> more;
   private final Clock clock;
 
   Reading read(World world, Person asker, String line) {
-    return read(world, names(world, asker), line);
+    return line.isBlank()
+        ? new Reading(List.of(), List.of())
+        : read(world, names(world, asker), line);
   }
 
   Reading read(World world, Names names, String line) {
@@ -97,11 +101,11 @@ class Finding {
     world.crew().people().stream()
         .filter(one -> crew || one.id().equals(asker.id()))
         .filter(one -> asker.isCoordinator() || !one.hasLeft())
-        .map(one -> named(Sort.PERSON, one.name(), new Piece.On(one.id(), Optional.empty())))
+        .map(one -> Named.of(Sort.PERSON, one.name(), new Piece.On(one.id(), Optional.empty())))
         .forEach(found::add);
     if (crew) {
       world.crew().teams().stream()
-          .map(one -> named(Sort.TEAM, one.name(), new Piece.OfTeam(one.id())))
+          .map(one -> Named.of(Sort.TEAM, one.name(), new Piece.OfTeam(one.id())))
           .forEach(found::add);
       world.placeList().stream()
           .map(
@@ -110,12 +114,9 @@ class Finding {
                       Sort.PLACE, one.name(), Optional.of(one.code()), new Piece.AtPlace(one.id())))
           .forEach(found::add);
     }
+    more.forEach(one -> found.addAll(one.names(asker)));
     Map<String, RoleId> roles =
         world.roles().stream().collect(Collectors.toMap(Role::name, Role::id, (a, b) -> a));
     return new Names(found, roles);
-  }
-
-  private static Named named(Sort sort, String name, Piece piece) {
-    return new Named(sort, name, Optional.empty(), piece);
   }
 }

@@ -4,218 +4,363 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.stream.Stream;
+import java.util.stream.Collectors;
 import mellowrota.core.find.Piece;
 import mellowrota.core.find.Reading;
-import mellowrota.core.people.RoleId;
 import org.hibernate.query.NativeQuery;
 
 /**
- * What was understood of a line, said as a condition of a query beside {@link
- * OpenableRecords#SEEN}: by what the asker may not see of a record they do not find it (SIGHT 9).
+ * What was understood of a line, said as conditions of a query beside {@link OpenableRecords#SEEN}:
+ * by what the asker may not see of a record they do not find it (SIGHT 9). Only what is asked for
+ * is said, so that the database sees which index serves it.
  */
 final class FoundBy {
 
   /** More words than these say nothing more. */
   private static final int MOST_TERMS = 16;
 
-  /** In any role; of nobody, in any that does the work. */
-  private static final int IN_ANY = -1;
+  /** A record must be like one of those of a sort. */
+  private static final List<Class<? extends Piece>> SORTS =
+      List.of(
+          Piece.KindIs.class,
+          Piece.StateIs.class,
+          Piece.On.class,
+          Piece.OfTeam.class,
+          Piece.AtPlace.class,
+          Piece.InRegion.class,
+          Piece.OfChain.class);
 
   private static final LocalDateTime EARLIEST = LocalDate.of(1, 1, 1).atStartOfDay();
   private static final LocalDateTime LATEST = LocalDate.of(9999, 1, 1).atStartOfDay();
 
-  /** Beside the parameters of {@link #give}. */
-  static final String CONDITION =
-      """
-      (cardinality(:kinds) = 0 or r.kind = any(:kinds))
-      and (cardinality(:states) = 0 or sees.times and r.state = any(:states))
-      and (not :overdue or sees.times and r.state in ('TENTATIVE', 'CONFIRMED')
-        and (r.due_day < :today or r.due_day is null and r.due_at <= :now))
-      and (cardinality(:places) = 0
-        or sees.place and (r.place = any(:places) or r.uses && :places))
-      and (cardinality(:teamsOf) = 0 or sees.team and r.team = any(:teamsOf))
-      and (cardinality(:persons) = 0 or sees.people and exists (
-        select 1 from unnest(:persons, :roles) as p(person, role) join assignment a
-          on a.record = r.id and a.holder_kind = 'P' and a.holder = p.person
-            and (p.role < 0 or a.role = p.role)))
-      and not exists (select 1 from unnest(:vacant) as v(role) where not sees.people or exists (
-        select 1 from assignment a where a.record = r.id
-          and (a.role = v.role or v.role < 0 and a.role <> 3)))
-      and not exists (select 1 from unnest(:tags) as t(tag) where not sees.tags or not exists (
-        select 1 from tag g where g.record = r.id and lower(g.tag) = t.tag))
-      and not exists (select 1 from unnest(:refs) as t(ref) where not sees.ref or r.ref <> t.ref)
-      and not exists (
-        select 1 from unnest(:edges, :starts, :ends, :firsts, :untils)
-          as w(edge, starts, ends, first_day, until_day)
-        where not sees.times or not coalesce(
-          w.edge in ('ANY', 'DUE')
-            and (r.due_day >= cast(w.first_day as date) and r.due_day < cast(w.until_day as date)
-              or r.due_day is null and r.due_at >= cast(w.starts as timestamptz)
-                and r.due_at < cast(w.ends as timestamptz))
-          or w.edge <> 'DUE' and exists (select 1 from visit v where v.record = r.id and case w.edge
-            when 'ANY' then v.starts < cast(w.ends as timestamptz)
-                and v.ends > cast(w.starts as timestamptz)
-              or v.date_from < cast(w.until_day as date) and v.date_to > cast(w.first_day as date)
-            when 'BEGINS' then v.starts >= cast(w.starts as timestamptz)
-                and v.starts < cast(w.ends as timestamptz)
-              or v.date_from >= cast(w.first_day as date) and v.date_from < cast(w.until_day as date)
-            else v.ends > cast(w.starts as timestamptz) and v.ends <= cast(w.ends as timestamptz)
-              or v.date_to > cast(w.first_day as date) and v.date_to <= cast(w.until_day as date)
-            end), false))
-      and not exists (select 1 from unnest(:terms, :onlyIn, :orPerson, :orPlace, :orTeam)
-        as t(term, only_in, person, place, team) where not (
-        sees.people and exists (select 1 from assignment a
-          where a.record = r.id and a.holder_kind = 'P' and a.holder = t.person)
-        or sees.place and (r.place = t.place or t.place = any(r.uses)) is true
-        or sees.team and (r.team = t.team) is true
-        or t.only_in = '' and sees.ref and r.ref ilike t.term
-        or exists (select 1 from detail d join detail_definition n on n.key = d.key
-          where d.record = r.id and d.value ilike t.term
-            and (t.only_in = '' or d.key in ('contact', 'phone'))
-            and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
-            and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
-            and r.kind = any(string_to_array(n.kinds, ','))
-            and (n.states = '' or r.state = any(string_to_array(n.states, ','))
-              or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ','))))
-        or t.only_in = '' and sees.place and exists (select 1 from place p
-          where (p.id = r.place or p.id = any(r.uses))
-            and (p.name ilike t.term or p.code ilike t.term))
-        or t.only_in = '' and sees.tags and exists (select 1 from tag g
-          where g.record = r.id and g.tag ilike t.term)
-        or t.only_in = '' and sees.people and exists (
-          select 1 from assignment a join person q on q.id = a.holder
-          where a.record = r.id and a.holder_kind = 'P' and q.name ilike t.term)))
-      """;
-
-  private final List<Piece> pieces;
-  private final RecordList.Wanted wanted;
+  private final ZoneId zone;
+  private final Instant now;
+  private final List<String> conditions = new ArrayList<>();
+  private final List<Few> few = new ArrayList<>();
+  private final Map<String, Object> values = new HashMap<>();
 
   /** A piece of the line counts before what is asked for of its sort beside it. */
-  FoundBy(Reading reading, RecordList.Wanted wanted) {
-    pieces = reading.pieces().stream().map(Reading.Understood::piece).toList();
-    this.wanted = wanted;
-  }
-
-  private <P extends Piece> Stream<P> all(Class<P> sort) {
-    return pieces.stream().filter(sort::isInstance).map(sort::cast);
-  }
-
-  private <P extends Piece, T> List<T> or(Class<P> sort, Function<P, T> value, Stream<T> beside) {
-    List<T> said = all(sort).map(value).distinct().toList();
-    return said.isEmpty() ? beside.toList() : said;
-  }
-
-  <T> NativeQuery<T> give(NativeQuery<T> query, ZoneId zone, Instant now) {
-    query
-        .setParameter(
-            "kinds",
-            or(Piece.KindIs.class, p -> p.kind().name(), wanted.kind().stream().map(Enum::name))
-                .toArray(String[]::new))
-        .setParameter(
-            "states",
-            or(Piece.StateIs.class, p -> p.state().name(), wanted.states().stream().map(Enum::name))
-                .toArray(String[]::new))
-        .setParameter("overdue", all(Piece.Overdue.class).findAny().isPresent())
-        .setParameter("now", now)
-        .setParameter("today", LocalDate.ofInstant(now, zone))
-        .setParameter(
-            "places",
-            or(Piece.AtPlace.class, p -> p.place().value(), wanted.place().stream().boxed())
-                .toArray(Long[]::new))
-        .setParameter(
-            "teamsOf",
-            or(Piece.OfTeam.class, p -> p.team().value(), wanted.team().stream().boxed())
-                .toArray(Long[]::new))
-        .setParameter("tags", texts(Piece.Tagged.class, p -> p.tag().toLowerCase(Locale.ROOT)))
-        .setParameter("refs", texts(Piece.Ref.class, Piece.Ref::ref));
-    people(query);
-    times(query, zone);
-    words(query);
-    return query;
-  }
-
-  private <P extends Piece> String[] texts(Class<P> sort, Function<P, String> text) {
-    return all(sort).map(text).distinct().toArray(String[]::new);
-  }
-
-  private void people(NativeQuery<?> query) {
-    List<Piece.On> on = all(Piece.On.class).toList();
-    if (on.isEmpty()) {
-      Long[] beside = wanted.person().stream().boxed().toArray(Long[]::new);
-      query.setParameter("persons", beside);
-      query.setParameter("roles", Stream.of(beside).map(one -> IN_ANY).toArray(Integer[]::new));
-    } else {
-      query.setParameter("persons", on.stream().map(p -> p.person().value()).toArray(Long[]::new));
-      query.setParameter(
-          "roles",
-          on.stream().map(p -> p.role().map(RoleId::value).orElse(IN_ANY)).toArray(Integer[]::new));
+  FoundBy(Reading reading, List<Piece> beside, ZoneId zone, Instant now) {
+    this.zone = zone;
+    this.now = now;
+    List<Piece> said = reading.pieces().stream().map(Reading.Understood::piece).toList();
+    for (Class<? extends Piece> sort : SORTS) {
+      List<Piece> all = said.stream().filter(sort::isInstance).toList();
+      add(all.isEmpty() ? beside.stream().filter(sort::isInstance).toList() : all);
     }
-    query.setParameter(
-        "vacant",
-        all(Piece.Nobody.class)
-            .map(p -> p.role().map(RoleId::value).orElse(IN_ANY))
-            .toArray(Integer[]::new));
+    said.stream()
+        .filter(one -> !SORTS.contains(one.getClass()) && !isText(one))
+        .forEach(one -> add(List.of(one)));
+    said.stream().filter(FoundBy::isText).limit(MOST_TERMS).forEach(one -> add(List.of(one)));
   }
 
-  private void times(NativeQuery<?> query, ZoneId zone) {
-    List<Piece.When> all = all(Piece.When.class).toList();
-    query.setParameter("edges", all.stream().map(p -> p.edge().name()).toArray(String[]::new));
-    List<LocalDateTime> starts = all.stream().map(p -> p.from().orElse(EARLIEST)).toList();
-    List<LocalDateTime> ends = all.stream().map(p -> p.until().orElse(LATEST)).toList();
-    query.setParameter("starts", instants(starts, zone));
-    query.setParameter("ends", instants(ends, zone));
-    query.setParameter(
-        "firsts", starts.stream().map(at -> at.toLocalDate().toString()).toArray(String[]::new));
-    query.setParameter(
-        "untils",
-        ends.stream()
-            .map(at -> at.minusNanos(1).toLocalDate().plusDays(1).toString())
-            .toArray(String[]::new));
-  }
-
-  private static String[] instants(List<LocalDateTime> times, ZoneId zone) {
-    return times.stream().map(at -> at.atZone(zone).toInstant().toString()).toArray(String[]::new);
-  }
-
-  private void words(NativeQuery<?> query) {
-    List<Term> terms =
-        pieces.stream().flatMap(one -> Term.of(one).stream()).limit(MOST_TERMS).toList();
-    query
-        .setParameter("terms", terms.stream().map(Term::pattern).toArray(String[]::new))
-        .setParameter("onlyIn", terms.stream().map(Term::onlyIn).toArray(String[]::new))
-        .setParameter("orPerson", terms.stream().map(Term::person).toArray(Long[]::new))
-        .setParameter("orPlace", terms.stream().map(Term::place).toArray(Long[]::new))
-        .setParameter("orTeam", terms.stream().map(Term::team).toArray(Long[]::new));
-  }
-
-  /** Words, and by what else a record that lacks them is found; 0: by nothing. */
-  private record Term(String pattern, String onlyIn, long person, long place, long team) {
-    static Optional<Term> of(Piece piece) {
-      if (piece instanceof Piece.Words words) {
-        return Optional.of(new Term(FoundBy.pattern(words.text()), "", 0, 0, 0));
-      } else if (piece instanceof Piece.Contact contact) {
-        return Optional.of(new Term(FoundBy.pattern(contact.text()), "contact", 0, 0, 0));
-      } else if (piece instanceof Piece.Near near) {
-        Piece meant = near.meant().piece();
-        return Optional.of(
-            new Term(
-                FoundBy.pattern(near.text()),
-                "",
-                meant instanceof Piece.On on ? on.person().value() : 0,
-                meant instanceof Piece.AtPlace at ? at.place().value() : 0,
-                meant instanceof Piece.OfTeam of ? of.team().value() : 0));
+  /** That a record is like one of these; no condition where there are none. */
+  private void add(List<Piece> pieces) {
+    if (!pieces.isEmpty()) {
+      conditions.add(pieces.stream().map(this::is).collect(Collectors.joining(" or ")));
+      List<String> numbers = pieces.stream().flatMap(one -> numbers(one).stream()).toList();
+      if (numbers.size() == pieces.size()) {
+        few.add(
+            new Few(
+                String.join(" union all ", numbers),
+                pieces.stream().noneMatch(Piece.When.class::isInstance)));
       }
-      return Optional.empty();
     }
   }
+
+  private static boolean isText(Piece piece) {
+    return piece instanceof Piece.Words
+        || piece instanceof Piece.Near
+        || piece instanceof Piece.Contact;
+  }
+
+  /** With the values that {@link #give} gives. */
+  String condition() {
+    return conditions.isEmpty()
+        ? "true"
+        : conditions.stream().collect(Collectors.joining(")\nand (", "(", ")"));
+  }
+
+  /**
+   * Records among which all lie that are found.
+   *
+   * @param numbers a question for their numbers, which indexes alone answer, whoever sees them
+   * @param isSpread whether they lie all over the time that the house has
+   */
+  record Few(String numbers, boolean isSpread) {}
+
+  List<Few> few() {
+    return few;
+  }
+
+  void give(NativeQuery<?> query) {
+    OpenableRecords.give(query, values);
+  }
+
+  private String value(Object value) {
+    String name = "found" + values.size();
+    values.put(name, value);
+    return ":" + name;
+  }
+
+  private String is(Piece piece) {
+    if (piece instanceof Piece.Near near) {
+      return IN_SIGHT.formatted(value(like(near.text()))) + " or " + is(near.meant().piece());
+    } else if (piece instanceof Piece.Words words) {
+      return IN_SIGHT.formatted(value(like(words.text())));
+    } else if (piece instanceof Piece.Contact contact) {
+      return IN_DETAIL.formatted(value(like(contact.text())), " and d.key in ('contact', 'phone')");
+    }
+    String seen = seen(piece);
+    return seen.isEmpty() ? means(piece) : "sees." + seen + " and (" + means(piece) + ")";
+  }
+
+  /** Of which numbers those must be that are so; empty where no index tells. */
+  private Optional<String> numbers(Piece piece) {
+    if (piece instanceof Piece.Near near) {
+      String meant = "select r.id from record r where " + means(near.meant().piece());
+      return Optional.of(
+          SOMEWHERE.formatted(value(like(near.text())))
+              + " union all "
+              + numbers(near.meant().piece()).orElse(meant));
+    } else if (piece instanceof Piece.Words words) {
+      return Optional.of(SOMEWHERE.formatted(value(like(words.text()))));
+    } else if (piece instanceof Piece.Contact contact) {
+      return Optional.of(
+          "select d.record from detail d where d.value ilike " + value(like(contact.text())));
+    } else if (piece instanceof Piece.When when) {
+      return when.from().isPresent() && when.until().isPresent()
+          ? Optional.of(near(when))
+          : Optional.empty();
+    }
+    return part(piece).map(Part::numbers);
+  }
+
+  /**
+   * Rows of a table that belong to records and are so.
+   *
+   * @param alias of the table, in the condition
+   */
+  private record Part(String table, String alias, String condition) {
+    String numbers() {
+      return "select %1$s.record from %2$s %1$s where %3$s".formatted(alias, table, condition);
+    }
+
+    String exists() {
+      return "exists (select 1 from %2$s %1$s where %1$s.record = r.id and (%3$s))"
+          .formatted(alias, table, condition);
+    }
+  }
+
+  private Optional<Part> part(Piece piece) {
+    if (piece instanceof Piece.On on) {
+      String role = on.role().map(one -> " and a.role = " + value(one.value())).orElse("");
+      return Optional.of(
+          new Part(
+              "assignment",
+              "a",
+              "a.holder_kind = 'P' and a.holder = " + value(on.person().value()) + role));
+    } else if (piece instanceof Piece.Tagged tag) {
+      return Optional.of(
+          new Part("tag", "g", "lower(g.tag) = " + value(tag.tag().toLowerCase(Locale.ROOT))));
+    } else if (piece instanceof Piece.OfChain of) {
+      return Optional.of(new Part(OF_CHAINS, "w", "w.chain = " + value(of.chain())));
+    }
+    return Optional.empty();
+  }
+
+  /** What of a record one must see to find it so. */
+  private static String seen(Piece piece) {
+    if (piece instanceof Piece.Ref) {
+      return "ref";
+    } else if (piece instanceof Piece.StateIs
+        || piece instanceof Piece.Overdue
+        || piece instanceof Piece.When) {
+      return "times";
+    } else if (piece instanceof Piece.On || piece instanceof Piece.Nobody) {
+      return "people";
+    } else if (piece instanceof Piece.OfTeam) {
+      return "team";
+    } else if (piece instanceof Piece.AtPlace || piece instanceof Piece.InRegion) {
+      return "place";
+    } else if (piece instanceof Piece.Tagged) {
+      return "tags";
+    } else if (piece instanceof Piece.OfChain) {
+      return "office";
+    }
+    return "";
+  }
+
+  /** That {@code r} is so, whoever sees it. */
+  private String means(Piece piece) {
+    if (piece instanceof Piece.Ref ref) {
+      return "r.ref = " + value(ref.ref());
+    } else if (piece instanceof Piece.KindIs kind) {
+      return "r.kind = " + value(kind.kind().name());
+    } else if (piece instanceof Piece.StateIs state) {
+      return "r.state = " + value(state.state().name());
+    } else if (piece instanceof Piece.Overdue) {
+      return OVERDUE.formatted(value(LocalDate.ofInstant(now, zone)), value(now));
+    } else if (piece instanceof Piece.Nobody nobody) {
+      String role = nobody.role().map(one -> "= " + value(one.value())).orElse("<> 3");
+      return "not exists (select 1 from assignment a where a.record = r.id and a.role "
+          + role
+          + ")";
+    } else if (piece instanceof Piece.OfTeam of) {
+      return "r.team = " + value(of.team().value());
+    } else if (piece instanceof Piece.AtPlace at) {
+      return "r.place = %1$s or r.uses && array[%1$s]".formatted(value(at.place().value()));
+    } else if (piece instanceof Piece.InRegion in) {
+      return IN_REGION.formatted(value(in.region()));
+    } else if (piece instanceof Piece.When when) {
+      return when(when);
+    }
+    return part(piece).orElseThrow().exists();
+  }
+
+  private static final String OVERDUE =
+      """
+      r.state in ('TENTATIVE', 'CONFIRMED')
+        and (r.due_day < %s or r.due_day is null and r.due_at <= %s)\
+      """;
+
+  private static final String IN_REGION =
+      """
+      r.place in (select p.id from place p where p.region = %1$s)
+        or r.uses <> '{}' and r.uses && array(select p.id from place p where p.region = %1$s)\
+      """;
+
+  /** The deadlines of sets as they now are, and what they follow. */
+  private static final String OF_CHAINS =
+      """
+      (select s.chain, w.record from deadline_set s
+        join deadline_set_version v on v.deadline_set = s.id and v.no = s.no
+        cross join lateral (
+          select s.record union all select p.record from deadline_step p where p.version = v.id) w)\
+      """;
+
+  // ---- When ------------------------------------------------------------------------------------
+
+  private String when(Piece.When when) {
+    String due =
+        """
+        r.due_day >= %3$s and r.due_day < %4$s
+          or r.due_day is null and r.due_at >= %1$s and r.due_at < %2$s\
+        """;
+    String condition =
+        switch (when.edge()) {
+          case DUE -> due;
+          case ANY ->
+              due
+                  + " or "
+                  + visit(
+                      """
+                      v.starts < %2$s and v.ends > %1$s
+                        or v.date_from < %4$s and v.date_to > %3$s\
+                      """);
+          case BEGINS ->
+              visit(
+                  """
+                  v.starts >= %1$s and v.starts < %2$s
+                    or v.date_from >= %3$s and v.date_from < %4$s\
+                  """);
+          case ENDS ->
+              visit(
+                  """
+                  v.ends > %1$s and v.ends <= %2$s or v.date_to > %3$s and v.date_to <= %4$s\
+                  """);
+        };
+    return within(condition, when);
+  }
+
+  private static String visit(String condition) {
+    return new Part("visit", "v", condition).exists();
+  }
+
+  /** Those with a time in it or at its edge; a day is over at its end, wherever that is. */
+  private String near(Piece.When when) {
+    String due =
+        """
+        select r.id from record r
+          where r.due_at >= cast(%1$s as timestamptz) - interval '2 days'
+            and r.due_at < cast(%2$s as timestamptz) + interval '2 days'\
+        """;
+    String visits =
+        """
+        select v.record from visit v
+          where v.starts is not null and tstzrange(v.starts, v.ends, '[]')
+            && tstzrange(cast(%1$s as timestamptz), cast(%2$s as timestamptz), '[]')
+        union all
+        select v.record from visit v where v.date_from <= %4$s and v.date_to >= %3$s\
+        """;
+    return within(
+        switch (when.edge()) {
+          case DUE -> due;
+          case ANY -> due + " union all " + visits;
+          case BEGINS, ENDS -> visits;
+        },
+        when);
+  }
+
+  private String within(String condition, Piece.When when) {
+    LocalDateTime from = when.from().orElse(EARLIEST);
+    LocalDateTime until = when.until().orElse(LATEST);
+    return condition.formatted(
+        value(from.atZone(zone).toInstant()),
+        value(until.atZone(zone).toInstant()),
+        value(from.toLocalDate()),
+        value(until.minusNanos(1).toLocalDate().plusDays(1)));
+  }
+
+  // ---- Words -----------------------------------------------------------------------------------
+
+  /** A detail with such a text that the asker, and whoever looks with their eyes, sees. */
+  private static final String IN_DETAIL =
+      """
+      exists (select 1 from detail d join detail_definition n on n.key = d.key
+        where d.record = r.id and d.value ilike %s
+          and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
+          and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
+          and r.kind = any(string_to_array(n.kinds, ','))
+          and (n.states = '' or r.state = any(string_to_array(n.states, ','))
+            or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ',')))%s)\
+      """;
+
+  private static final String IN_SIGHT =
+      "("
+          + IN_DETAIL.formatted("%1$s", "")
+          + """
+           or sees.ref and r.ref ilike %1$s
+          or sees.place and exists (select 1 from place p
+            where (p.id = r.place or p.id = any(r.uses)) and (p.name ilike %1$s or p.code ilike %1$s))
+          or sees.tags and exists (select 1 from tag g where g.record = r.id and g.tag ilike %1$s)
+          or sees.people and exists (select 1 from assignment a join person q on q.id = a.holder
+            where a.record = r.id and a.holder_kind = 'P' and q.name ilike %1$s))\
+          """;
+
+  /** Wider, and read off indexes alone: where the text may stand, whoever sees it. */
+  private static final String SOMEWHERE =
+      """
+      select d.record from detail d where d.value ilike %1$s
+      union all select r.id from record r where r.ref ilike %1$s
+      union all select r.id from record r
+        where r.place in (select p.id from place p where p.name ilike %1$s or p.code ilike %1$s)
+      union all select r.id from record r
+        where r.uses <> '{}' and r.uses && array(
+          select p.id from place p where p.name ilike %1$s or p.code ilike %1$s)
+      union all select g.record from tag g where g.tag ilike %1$s
+      union all select a.record from assignment a where a.holder_kind = 'P'
+        and a.holder in (select q.id from person q where q.name ilike %1$s)\
+      """;
 
   /** That stands somewhere in a text of the database. */
-  private static String pattern(String text) {
+  private static String like(String text) {
     return "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
   }
 }

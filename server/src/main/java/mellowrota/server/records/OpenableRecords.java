@@ -6,10 +6,11 @@ import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
-import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Level;
 import mellowrota.core.calendar.Rendering;
+import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Crew;
 import mellowrota.core.people.Person;
@@ -73,7 +74,8 @@ public class OpenableRecords {
          (who.people & me.bits) <> 0 and (who.people & you.bits) <> 0 as people,
          (who.place & me.bits) <> 0 and (who.place & you.bits) <> 0 as place,
          (who.team & me.bits) <> 0 and (who.team & you.bits) <> 0 as team,
-         (who.tags & me.bits) <> 0 and (who.tags & you.bits) <> 0 as tags offset 0) sees
+         (who.tags & me.bits) <> 0 and (who.tags & you.bits) <> 0 as tags,
+         (me.bits & 1) <> 0 as office offset 0) sees
       """;
 
   /** That the asker may open {@code r}; coordinators, who alone watch, may open all. */
@@ -85,6 +87,26 @@ public class OpenableRecords {
            or not r.private and exists (
              select 1 from entry e join face f on f.entry = e.id
              where e.record = r.id and f.live and f.rendering = any(:inFull))))
+      """;
+
+  /** The numbers of more records than {@link #MAY_OPEN} lets open, read off indexes alone. */
+  static final String AMONG =
+      """
+      select a.record from assignment a where a.holder_kind = 'P' and a.holder = :me
+      union all
+      select a.record from assignment a where a.holder_kind = 'T' and a.holder = any(:teams)
+      union all
+      select a.record from assignment a
+        where a.holder_kind = 'P' and a.holder = any(:ledPeople) and a.role <> 3
+      union all
+      select a.record from assignment a
+        where a.holder_kind = 'T' and a.holder = any(:ledHolders) and a.role <> 3
+      union all
+      select t.id from record t where t.team = any(:ledTeams)
+      union all
+      select d.id from record d where d.author = :me and d.state = 'DRAFT'
+      union all
+      select e.record from entry e where e.calendar = any(:calendarsInFull) and e.state = 'LIVE'\
       """;
 
   /** That the asker has office rights on the record of the entry {@code e}. */
@@ -100,6 +122,9 @@ public class OpenableRecords {
     values.put("always", asker.hasLeft() ? 0 : asker.everywhere().bits());
     values.put("teams", teams(world.crew(), asker.id()));
     values.put("inFull", inFull(world, asker));
+    values.put(
+        "calendarsInFull",
+        servedInFull(world, asker).map(one -> one.calendar().value()).toArray(Long[]::new));
     led(world.crew(), asker, values);
     Optional<Person> watcher = SeenBy.watcher(world);
     values.put("watcher", watcher.map(one -> one.id().value()).orElse(0L));
@@ -125,15 +150,40 @@ public class OpenableRecords {
    */
   public <T> NativeQuery<T> query(Class<T> type, String sql, World world, Person asker) {
     NativeQuery<T> query = kept.unwrap(Session.class).createNativeQuery(sql, type);
-    Set<String> wanted = query.getParameterMetadata().getNamedParameterNames();
-    values(world, asker)
-        .forEach(
-            (name, value) -> {
-              if (wanted.contains(name)) {
-                query.setParameter(name, value);
-              }
-            });
+    give(query, values(world, asker));
     return query;
+  }
+
+  /** From here on in this transaction each question is planned for its own values. */
+  void planAnew() {
+    kept.unwrap(Session.class)
+        .createNativeQuery(
+            "select set_config('plan_cache_mode', 'force_custom_plan', true)", String.class)
+        .getSingleResult();
+  }
+
+  /** Gives a question those of the values that it names. */
+  static void give(NativeQuery<?> query, Map<String, Object> values) {
+    Set<String> wanted = query.getParameterMetadata().getNamedParameterNames();
+    values.forEach(
+        (name, value) -> {
+          if (wanted.contains(name)) {
+            query.setParameter(name, value);
+          }
+        });
+  }
+
+  /** Whether the asker has office rights on all records; so has whoever looks with their eyes. */
+  static boolean opensAll(Person asker) {
+    return !asker.hasLeft() && asker.isCoordinator();
+  }
+
+  /** Whether they see a detail on every record that says nothing else of it. */
+  static boolean seesUsually(World world, Person asker, DetailKey key) {
+    long bits = world.details().forWhom(key).bits();
+    return !asker.hasLeft()
+        && (bits & asker.everywhere().bits()) != 0
+        && SeenBy.watcher(world).filter(one -> (bits & one.everywhere().bits()) == 0).isEmpty();
   }
 
   /** Every team through which this person holds what a team holds. */
@@ -168,22 +218,22 @@ public class OpenableRecords {
 
   /** The renderings in which this person is served calendars at full level. */
   static Long[] inFull(World world, Person person) {
-    Set<Long> found = new HashSet<>();
-    for (Calendar calendar : world.calendars().all()) {
-      world
-          .calendars()
-          .servedTo(person.id(), calendar.id())
-          .map(Rendering::id)
-          .filter(
-              id ->
-                  world
-                      .calendars()
-                      .audience(id)
-                      .levelOf(person.id())
-                      .filter(level -> level == Level.ALL)
-                      .isPresent())
-          .ifPresent(id -> found.add(id.value()));
-    }
-    return found.toArray(Long[]::new);
+    return servedInFull(world, person)
+        .map(Rendering::id)
+        .map(RenderingId::value)
+        .toArray(Long[]::new);
+  }
+
+  private static Stream<Rendering> servedInFull(World world, Person person) {
+    return world.calendars().all().stream()
+        .flatMap(one -> world.calendars().servedTo(person.id(), one.id()).stream())
+        .filter(
+            one ->
+                world
+                    .calendars()
+                    .audience(one.id())
+                    .levelOf(person.id())
+                    .filter(level -> level == Level.ALL)
+                    .isPresent());
   }
 }

@@ -2,20 +2,23 @@ package mellowrota.server.records;
 
 import static mellowrota.server.platform.Words.say;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.find.Piece;
 import mellowrota.core.people.Person;
+import mellowrota.core.people.PersonId;
+import mellowrota.core.people.TeamId;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
@@ -32,48 +35,12 @@ public class RecordList {
 
   private static final int AT_ONCE = 200;
   private static final int LONGEST_LINE = 200;
-  private static final Instant LAST = Instant.parse("2999-01-01T00:00:00Z");
 
-  /** Selects what the asker may open and may match by, and nothing else (SIGHT 9). */
-  private static final String SELECT =
-      "select due, id from (select r.id, %s as due from"
-          + OpenableRecords.RECORDS
-          + OpenableRecords.SEEN
-          + " where "
-          + FoundBy.CONDITION
-          + " and "
-          + OpenableRecords.MAY_OPEN
-          + ") s where %s limit :most";
+  /** More than these are not gathered first, unless they lie in one piece of time. */
+  private static final int MOST_FEW = 50_000;
 
-  /** As they were made: by their numbers alone. */
-  private static final String MADE = "cast(:undated as timestamptz)";
-
-  private static final String DUE =
-      "case when sees.times then coalesce(r.sorts_at, :undated) else :undated end";
-
-  /** In which order. */
-  enum Sort {
-    /** By due time or beginning; what has neither comes last. */
-    SOONEST(DUE, "(due, -id) > (:due, -:id) order by due, -id", Instant.EPOCH, Long.MAX_VALUE),
-    /** Likewise, the latest first. */
-    LATEST(DUE, "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
-    /** As they were made, the last one first. */
-    NEWEST(MADE, "(due, id) < (:due, :id) order by due desc, id desc", LAST, Long.MAX_VALUE),
-    OLDEST(MADE, "(due, id) > (:due, :id) order by due, id", LAST, 0);
-
-    private final String select;
-    private final Key begin;
-
-    Sort(String key, String goesOn, Instant due, long id) {
-      select = SELECT.formatted(key, goesOn);
-      begin = new Key(due, id);
-    }
-
-    /** Of what has no time, or none that its asker may know. */
-    Instant undated() {
-      return this == LATEST ? Instant.EPOCH : LAST;
-    }
-  }
+  private static final String COUNT = "select count(*) from (select 1 from (%s) n limit %d) n";
+  private static final String GATHERED = " and r.id = any(array(%s))";
 
   private final OpenableRecords opens;
   private final Finding finding;
@@ -90,7 +57,7 @@ public class RecordList {
       OptionalLong person,
       OptionalLong place,
       OptionalLong team,
-      Sort sort,
+      RecordOrder sort,
       Optional<String> cursor,
       int limit) {
 
@@ -111,7 +78,7 @@ public class RecordList {
           number(person),
           number(place),
           number(team),
-          choice("sort", sort, Sort.class),
+          choice("sort", sort, RecordOrder.class),
           Optional.empty(),
           50);
     }
@@ -119,6 +86,19 @@ public class RecordList {
     /** The same from a cursor on, so many at once. */
     public Wanted from(Optional<String> next, int most) {
       return new Wanted(find, kind, states, person, place, team, sort, next, most);
+    }
+
+    /** What is asked for beside the line. */
+    List<Piece> pieces() {
+      List<Piece> found = new ArrayList<>();
+      kind.map(Piece.KindIs::new).ifPresent(found::add);
+      states.stream().map(Piece.StateIs::new).forEach(found::add);
+      person.stream()
+          .mapToObj(one -> new Piece.On(PersonId.of(one), Optional.empty()))
+          .forEach(found::add);
+      place.stream().mapToObj(one -> new Piece.AtPlace(PlaceId.of(one))).forEach(found::add);
+      team.stream().mapToObj(one -> new Piece.OfTeam(TeamId.of(one))).forEach(found::add);
+      return found;
     }
 
     private static OptionalLong number(Long value) {
@@ -154,30 +134,29 @@ public class RecordList {
    */
   public record Page(List<RecordView> items, @Nullable String next) {}
 
-  private record Key(Instant due, long id) {}
-
   /** The records that match, as this person may see them. */
   public Page page(World world, Person asker, Wanted wanted) {
-    Key after = wanted.cursor().map(RecordList::decode).orElse(wanted.sort().begin);
-    List<Key> keys = keys(world, asker, wanted, after, wanted.limit() + 1);
-    List<Key> shown = keys.subList(0, Math.min(keys.size(), wanted.limit()));
+    RecordOrder.Spot after =
+        wanted.cursor().map(RecordOrder.Spot::of).orElse(wanted.sort().begin());
+    List<RecordOrder.Spot> spots = spots(world, asker, wanted, after, wanted.limit() + 1);
+    List<RecordOrder.Spot> shown = spots.subList(0, Math.min(spots.size(), wanted.limit()));
     return new Page(
         views(world, asker, shown),
-        keys.size() > shown.size() ? encode(shown.get(shown.size() - 1)) : null);
+        spots.size() > shown.size() ? shown.get(shown.size() - 1).cursor() : null);
   }
 
   /** All that match, whatever their page; empty where they are more than that many. */
   public Optional<List<RecordView>> all(World world, Person asker, Wanted wanted, int most) {
-    List<Key> keys = keys(world, asker, wanted, wanted.sort().begin, most + 1);
-    return keys.size() > most ? Optional.empty() : Optional.of(views(world, asker, keys));
+    List<RecordOrder.Spot> spots = spots(world, asker, wanted, wanted.sort().begin(), most + 1);
+    return spots.size() > most ? Optional.empty() : Optional.of(views(world, asker, spots));
   }
 
-  private List<RecordView> views(World world, Person asker, List<Key> keys) {
-    List<RecordView> found = new ArrayList<>(keys.size());
-    for (int from = 0; from < keys.size(); from += AT_ONCE) {
+  private List<RecordView> views(World world, Person asker, List<RecordOrder.Spot> spots) {
+    List<RecordView> found = new ArrayList<>(spots.size());
+    for (int from = 0; from < spots.size(); from += AT_ONCE) {
       List<RecordId> ids =
-          keys.subList(from, Math.min(keys.size(), from + AT_ONCE)).stream()
-              .map(key -> RecordId.of(key.id()))
+          spots.subList(from, Math.min(spots.size(), from + AT_ONCE)).stream()
+              .map(spot -> RecordId.of(spot.id()))
               .toList();
       access.standings(world, asker, store.load(ids, false)).stream()
           .flatMap(standing -> views.view(standing).stream())
@@ -186,36 +165,96 @@ public class RecordList {
     return found;
   }
 
-  /** In their order. Where a record's times are not for the asker it sorts last. */
-  private List<Key> keys(World world, Person asker, Wanted wanted, Key after, int most) {
-    NativeQuery<Key> query = opens.query(Key.class, wanted.sort().select, world, asker);
-    return new FoundBy(finding.read(world, asker, wanted.find()), wanted)
-        .give(query, world.house().zone(), clock.instant())
-        .setParameter("undated", wanted.sort().undated())
-        .setParameter("due", after.due())
-        .setParameter("id", after.id())
-        .setParameter("most", most)
-        .getResultList();
+  /** In their order, so many after one. */
+  private List<RecordOrder.Spot> spots(
+      World world, Person asker, Wanted wanted, RecordOrder.Spot after, int most) {
+    RecordOrder order = wanted.sort();
+    if (order.isByChange() && !OpenableRecords.opensAll(asker)) {
+      throw Problem.forbidden(say("records.order-is-for-the-office"));
+    }
+    FoundBy by =
+        new FoundBy(
+            finding.read(world, asker, wanted.find()),
+            wanted.pieces(),
+            world.house().zone(),
+            clock.instant());
+    Asked asked = new Asked(world, asker, order, by);
+    List<RecordOrder.Spot> found =
+        after.isRest()
+            ? new ArrayList<>()
+            : asked.ask(order.first(asked.from, asked.where), after, most);
+    if (order.detail().isPresent() && found.size() < most) {
+      boolean isUsual = OpenableRecords.seesUsually(world, asker, order.detail().get());
+      found.addAll(
+          asked.ask(
+              order.rest(asked.from, asked.where, isUsual),
+              after.isRest() ? after : order.beginRest(),
+              most - found.size()));
+    }
+    return found;
   }
 
-  private static String encode(Key key) {
-    String text = key.due().toEpochMilli() + ":" + key.id();
-    return Base64.getUrlEncoder()
-        .withoutPadding()
-        .encodeToString(text.getBytes(StandardCharsets.US_ASCII));
-  }
+  /** What one asker asks for in one order. */
+  private final class Asked {
+    private final World world;
+    private final Person asker;
+    private final RecordOrder order;
+    private final FoundBy by;
+    private final String from = OpenableRecords.RECORDS + OpenableRecords.SEEN;
+    private final String where;
 
-  private static Key decode(String cursor) {
-    try {
-      String[] parts =
-          new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.US_ASCII).split(":");
-      Instant due = Instant.ofEpochMilli(Long.parseLong(parts[0]));
-      if (due.isAfter(LAST) || due.isBefore(Instant.EPOCH)) {
-        throw new IllegalArgumentException("outside");
+    Asked(World world, Person asker, RecordOrder order, FoundBy by) {
+      this.world = world;
+      this.asker = asker;
+      this.order = order;
+      this.by = by;
+      opens.planAnew();
+      where = by.condition() + narrowed() + opened();
+    }
+
+    private String opened() {
+      return OpenableRecords.opensAll(asker) ? "" : " and " + OpenableRecords.MAY_OPEN;
+    }
+
+    /**
+     * Begins with the few that can be, if they are few. Whoever may not open all begins with what
+     * they may: how often others hold a word is not for them, nor how long it takes to look.
+     */
+    private String narrowed() {
+      List<FoundBy.Few> all =
+          OpenableRecords.opensAll(asker)
+              ? by.few()
+              : List.of(new FoundBy.Few(OpenableRecords.AMONG, true));
+      FoundBy.Few few = null;
+      long fewest = MOST_FEW + 1;
+      for (FoundBy.Few one : all) {
+        long count = query(Long.class, COUNT.formatted(one.numbers(), fewest)).getSingleResult();
+        if (count < fewest || few == null && !one.isSpread()) {
+          few = one;
+          fewest = count;
+        }
       }
-      return new Key(due, Long.parseLong(parts[1]));
-    } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException unreadable) {
-      throw Problem.badRequest(say("records.cursor-is-not-from"));
+      return few == null ? "" : GATHERED.formatted(few.numbers());
+    }
+
+    private <T> NativeQuery<T> query(Class<T> type, String sql) {
+      NativeQuery<T> query = opens.query(type, sql, world, asker);
+      by.give(query);
+      return query;
+    }
+
+    List<RecordOrder.Spot> ask(String question, RecordOrder.Spot after, int most) {
+      NativeQuery<RecordOrder.Spot> query = query(RecordOrder.Spot.class, question);
+      Map<String, Object> values = new HashMap<>();
+      values.put("at", after.at());
+      values.put("key", after.key());
+      values.put("id", after.id());
+      values.put("most", most);
+      if (order.isByPlace()) {
+        values.put("spots", order.from(world.placeList(), after.key()));
+      }
+      OpenableRecords.give(query, values);
+      return new ArrayList<>(query.getResultList());
     }
   }
 }

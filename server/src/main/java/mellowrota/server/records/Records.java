@@ -301,7 +301,7 @@ public class Records {
         changes.stream()
             .map(change -> RecordFields.forWhom(world.details(), record, change.field()))
             .toList();
-    return new RecordStore.Remembered(act.id(), changes, forThen);
+    return new RecordStore.Remembered(act.id(), act.at(), changes, forThen);
   }
 
   private static long bits(RecordStore.Remembered history) {

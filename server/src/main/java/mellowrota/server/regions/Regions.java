@@ -10,6 +10,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import lombok.RequiredArgsConstructor;
+import mellowrota.core.find.Names;
+import mellowrota.core.find.Names.Named;
+import mellowrota.core.find.Piece;
+import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.time.WorkingDays;
 import mellowrota.core.time.WorkingDays.Closure;
@@ -22,13 +26,14 @@ import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.regions.store.RegionStore;
+import mellowrota.server.sight.MoreNames;
 import mellowrota.server.sight.WorkedDays;
 import org.springframework.stereotype.Service;
 
 /** Regions and closures as they are kept. */
 @Service
 @RequiredArgsConstructor
-public class Regions implements WorkedDays {
+public class Regions implements WorkedDays, MoreNames {
 
   private final RegionStore store;
   private final Places places;
@@ -54,6 +59,16 @@ public class Regions implements WorkedDays {
    * @param week empty: as its region's, then the house's; the house's own is settled elsewhere
    */
   public record Said(Optional<Long> region, Optional<WorkingWeek> week, List<Closure> closures) {}
+
+  /** The office's alone. */
+  @Override
+  public List<Named> names(Person asker) {
+    return asker.isCoordinator() || asker.isTeamCoordinator()
+        ? all().stream()
+            .map(one -> Named.of(Names.Sort.REGION, one.name(), new Piece.InRegion(one.id())))
+            .toList()
+        : List.of();
+  }
 
   /** All of them, by name. */
   public List<Kept> all() {

@@ -95,8 +95,14 @@ final class RecordEntity {
 
   Instant dueAt;
 
-  /** By when lists sort: the due time, else when it begins. */
+  /** When its first visit begins; null where none has a span. */
+  Instant beginsAt;
+
+  /** The due time, else when it begins. */
   Instant sortsAt;
+
+  /** When it was last changed for the office, in whole milliseconds. */
+  Instant changedAt;
 
   String tzdb;
 
@@ -170,7 +176,8 @@ final class RecordEntity {
     team = record.team().map(TeamId::value).orElse(null);
     due = record.due().map(DueParts::new).orElse(null);
     dueAt = record.due().map(RecordEntity::at).orElse(null);
-    sortsAt = dueAt == null ? begins(record) : dueAt;
+    beginsAt = begins(record);
+    sortsAt = dueAt == null ? beginsAt : dueAt;
     tzdb = TZDB;
     leastHeadCount =
         record.leastHeadCount().isPresent() ? record.leastHeadCount().getAsInt() : null;

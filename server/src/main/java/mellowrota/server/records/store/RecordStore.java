@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.TypedQuery;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -12,6 +13,7 @@ import java.util.Objects;
 import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.FieldChange;
+import mellowrota.core.people.Capacities;
 import mellowrota.core.people.ForSet;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.RecordId;
@@ -120,18 +122,27 @@ public class RecordStore implements Naming {
       WorkRecord record, Optional<String> source, Optional<String> sourceId, Remembered history) {
     RecordEntity entity = new RecordEntity(record, source, sourceId);
     entity.become(record);
+    entity.changedAt = moment(history);
     kept.persist(entity);
     remember(record.id(), history);
   }
 
   /** Keeps a record that was loaded to be changed as it now is; its version rises. */
   public void write(WorkRecord record, Remembered history) {
-    kept.find(RecordEntity.class, record.id().value()).become(record);
+    RecordEntity entity = kept.find(RecordEntity.class, record.id().value());
+    entity.become(record);
+    if (history.forThen().stream().anyMatch(set -> (set.bits() & Capacities.OFFICE) != 0)) {
+      entity.changedAt = moment(history);
+    }
     remember(record.id(), history);
   }
 
   /** What history keeps of a change: the act, and whom each field was for at the time. */
-  public record Remembered(long act, List<FieldChange> changes, List<ForSet> forThen) {}
+  public record Remembered(long act, Instant at, List<FieldChange> changes, List<ForSet> forThen) {}
+
+  private static Instant moment(Remembered history) {
+    return history.at().truncatedTo(ChronoUnit.MILLIS);
+  }
 
   private void remember(RecordId record, Remembered history) {
     for (int i = 0; i < history.changes().size(); i++) {
