@@ -3406,7 +3406,7 @@ export interface components {
         FindChoice: {
             name: string;
             /** @enum {string} */
-            sort: "PERSON" | "TEAM" | "PLACE";
+            sort: "PERSON" | "TEAM" | "PLACE" | "REGION" | "CHAIN";
             /** @description What to write in its place, so that it is understood so */
             text: string;
         };
@@ -3428,7 +3428,7 @@ export interface components {
             /** @description What it asks for, in words */
             said: string;
             /** @enum {string} */
-            sort: "WORDS" | "NEAR" | "REF" | "KIND" | "STATE" | "PERSON" | "NOBODY" | "TEAM" | "PLACE" | "TAG" | "CONTACT" | "TIME";
+            sort: "WORDS" | "NEAR" | "REF" | "KIND" | "STATE" | "PERSON" | "NOBODY" | "TEAM" | "PLACE" | "REGION" | "CHAIN" | "TAG" | "CONTACT" | "TIME";
             /**
              * Format: int32
              * @description Where it ends
