@@ -17,8 +17,8 @@ create temp table titles as select no, text from unnest(array[
 create temp table made as
 select nextval(pg_get_serial_sequence('record', 'id')) as id, i, t.at,
   case when i % 10 < 6 then 'JOB' when i % 10 < 9 then 'TICKET' else 'DEADLINE' end as kind,
-  case when i % 50 = 0 then 'CANCELLED' when i % 61 = 0 then 'TENTATIVE' when t.at < now() - interval '10 days' then 'DONE'
-    else 'CONFIRMED' end as state,
+  case when i % 50 = 0 then 'CANCELLED' when i % 61 = 0 then 'TENTATIVE'
+    when t.at < now() - interval '10 days' then 'DONE' else 'CONFIRMED' end as state,
   c.id as holder, c.calendar, c.rendering, s.id as place, m.id as team
 from generate_series(1, :n) i
 cross join lateral (select date_trunc('hour', now()) - interval '4 years'
@@ -32,7 +32,8 @@ overriding system value
 select id, left(kind, 1) || '-' || nextval('ref_number'), kind, state, 'CONFIRMED',
   (select min(id) from person where account_right = 'COORDINATOR'), at - interval '10 days', place, team,
   case when kind <> 'JOB' then (at at time zone 'UTC')::timestamp end, case when kind <> 'JOB' then 'UTC' end,
-  case when kind <> 'JOB' then 'Z' end, case when kind <> 'JOB' then at end, case when kind = 'JOB' then at end, at, at - interval '9 days', ''
+  case when kind <> 'JOB' then 'Z' end, case when kind <> 'JOB' then at end, case when kind = 'JOB' then at end, at,
+  at - interval '9 days', ''
 from made order by id;
 insert into visit (record, no, local_from, local_to, zone, offset_from, offset_to, starts, ends, tzdb)
 select id, 1, case when kind = 'JOB' then (at at time zone 'UTC') end,

@@ -28,6 +28,9 @@ const IncomingPage = page(
   async () => (await import('../features/incoming/IncomingPage')).IncomingPage,
 );
 const MyDayPage = page(async () => (await import('../features/myday/MyDayPage')).MyDayPage);
+const RecordsPaper = page(
+  async () => (await import('../features/records/RecordsPaper')).RecordsPaper,
+);
 const RecordsPage = page(async () => (await import('../features/records/RecordsPage')).RecordsPage);
 const RulesPage = page(async () => (await import('../features/rules/RulesPage')).RulesPage);
 const SightPage = page(async () => (await import('../features/sight/SightPage')).SightPage);
@@ -92,6 +95,9 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
   // Paper has no frame.
   if (pathname === '/board/print' && mayMake) {
     return <CrewWeek />;
+  }
+  if (pathname === '/records/paper') {
+    return <RecordsPaper />;
   }
   return (
     <Frame session={session} mode={mode} mayMake={mayMake} mayRule={coordinates}>

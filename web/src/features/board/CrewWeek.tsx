@@ -1,6 +1,5 @@
-import { Button } from 'antd';
 import { useMemo } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import {
   addDays,
   dayNumber,
@@ -12,6 +11,7 @@ import {
 } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Paper } from '../../shared/ui/Paper';
 import { CoverSummary } from '../cover';
 import styles from './board.module.css';
 import { daysOf, type Days } from './days';
@@ -38,19 +38,14 @@ export function CrewWeek() {
     return <Loading what={words.loading} />;
   }
   return (
-    <main className={styles.paper}>
-      <div className={styles.paperBar}>
-        <Link to={`/board?from=${from}`}>{words.backToBoard}</Link>
-        <Button type="primary" onClick={() => window.print()}>
-          {words.print}
-        </Button>
-      </div>
-      <h1>
-        {words.crewWeek} <span>{daysText(from, addDays(until, -1))}</span>
-      </h1>
+    <Paper
+      back={{ to: `/board?from=${from}`, name: words.backToBoard }}
+      title={words.crewWeek}
+      about={daysText(from, addDays(until, -1))}
+    >
       <CoverSummary from={from} />
       <Weeks board={board.data} from={from} people={people} teams={teams} places={places} />
-    </main>
+    </Paper>
   );
 }
 

@@ -153,13 +153,15 @@ function Head({ name, sort, onSort }: { name: string } & Pick<Props, 'sort' | 'o
 }
 
 /** By when a ticket or deadline is due; when else the first visit is, and how many follow. */
-function whenText(row: RecordView): string {
+export function whenText(row: RecordView): string {
   const visits = (row.visits ?? []).filter((v) => v.start ?? v.first);
   if (visits.length === 0 || row.kind === 'TICKET' || row.kind === 'DEADLINE') {
     return dueText(row.due);
   }
   return spanText(visits[0]!) + (visits.length > 1 ? ` +${visits.length - 1}` : '');
 }
+
+export const namesOf = (row: RecordView) => [...new Set((row.people ?? []).map((p) => p.name))];
 
 interface RowProps {
   row: RecordView;
@@ -174,7 +176,7 @@ interface RowProps {
 }
 
 function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }: RowProps) {
-  const names = [...new Set((row.people ?? []).map((p) => p.name))];
+  const names = namesOf(row);
   const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
   const late = open && isOverdue(row.due);
   return (

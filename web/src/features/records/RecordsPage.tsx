@@ -17,15 +17,7 @@ import { words } from './words';
 /** The list, and beside it the chosen record or the form. */
 export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare: boolean }) {
   const page = useRecordsPage();
-  const wish = {
-    find: page.find,
-    state: page.state,
-    kind: page.kind,
-    person: page.person,
-    place: page.place,
-    sort: page.sort,
-  };
-  const list = useRecords(wish);
+  const list = useRecords(page.wish);
   const [chosen, setChosen] = useState<number[]>([]);
   const turn = (id: number) =>
     setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]));
@@ -52,7 +44,7 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
           {!side && (
             <>
               <SavedViews query={page.query} mayShare={mayShare} onShow={page.show} />
-              <Files wish={wish} mayMake={mayMake} />
+              <Files wish={page.wish} query={page.query} mayMake={mayMake} />
             </>
           )}
           {mayMake && (
@@ -136,13 +128,14 @@ function Facets({ page }: { page: ReturnType<typeof useRecordsPage> }) {
 }
 
 /** The list as a file, and work from a file. */
-function Files({ wish, mayMake }: { wish: ListWish; mayMake: boolean }) {
+function Files({ wish, query, mayMake }: { wish: ListWish; query: string; mayMake: boolean }) {
   return (
     <Dropdown
       trigger={['click']}
       menu={{
         items: [
           ...(mayMake ? [{ key: 'in', label: <Link to="/files">{words.bringIn}</Link> }] : []),
+          { key: 'paper', label: <Link to={'/records/paper?' + query}>{words.onPaper}</Link> },
           { key: 'csv', label: <a href={fileOf('csv', wish)}>{words.csv}</a> },
           { key: 'ics', label: <a href={fileOf('ics', wish)}>{words.ics}</a> },
         ],

@@ -69,6 +69,7 @@ export function useRecordsPage() {
     person,
     place,
     sort,
+    wish: { find, state, kind, person, place, sort },
     filter,
     open: (id: number) => go('/' + id),
     edit: (id: number) => go('/' + id, true),

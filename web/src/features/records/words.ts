@@ -24,6 +24,10 @@ const ACTS: Record<string, string> = {
 export const words = {
   ...text,
   columns: ['Ref', 'What', 'Place', 'People', 'When', 'State'],
+  stateOfList: { open: text.open, done: text.done } as Record<string, string>,
+  readSoFar: (n: number) => `the list, ${n} so far`,
+  count: (n: number, more: boolean) =>
+    more ? `the first ${n} of more` : n === 1 ? '1 record' : `${n} records`,
   pieces: text.pieces as Record<string, string>,
   orNear: (name: string) => `or ${name}`,
   notAlso: (name: string) => `not ${name}`,

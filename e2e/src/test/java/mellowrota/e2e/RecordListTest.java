@@ -87,13 +87,13 @@ public class RecordListTest {
     return found;
   }
 
-  /** By due time, those without one last; of one time the newest first. */
+  /** By due time, those without one last; of one time as they were made. */
   private List<Long> wanted(java.util.function.Predicate<Made> which) {
     return made.stream()
         .filter(which)
         .sorted(
             java.util.Comparator.comparing((Made m) -> m.due().isEmpty() ? "9" : m.due())
-                .thenComparing(m -> -m.id()))
+                .thenComparing(Made::id))
         .map(Made::id)
         .toList();
   }

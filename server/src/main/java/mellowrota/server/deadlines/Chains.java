@@ -70,10 +70,10 @@ public class Chains implements MoreNames {
     return store.all();
   }
 
-  /** The office's alone. */
+  /** The coordinators' alone, as chains are. */
   @Override
   public List<Names.Named> names(Person asker) {
-    return asker.isCoordinator() || asker.isTeamCoordinator()
+    return asker.isCoordinator()
         ? all().stream()
             .map(one -> Names.Named.of(Names.Sort.CHAIN, one.name(), new Piece.OfChain(one.id())))
             .toList()
