@@ -78,7 +78,7 @@ public class PaperTest extends InBrowser {
     Page page =
         signedIn(
             "ines", ColorScheme.LIGHT, "/records/paper?state=all&find=tickets+Ines&sort=LATEST");
-    assertThat(page.getByRole(AriaRole.HEADING)).containsText("ticket · Ines Okafor");
+    assertThat(page.getByRole(AriaRole.HEADING)).containsText("Ticket · Ines Okafor");
     assertThat(String.join("", sheets(page, false)))
         .contains("Ines Okafor")
         .doesNotContain("This list")
