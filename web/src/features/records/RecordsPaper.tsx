@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { usePeople, usePlaces } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { Paper } from '../../shared/ui/Paper';
@@ -18,6 +19,8 @@ export function RecordsPaper() {
   const page = useRecordsPage();
   const list = useRecords(page.wish);
   const reading = useReading(page.find);
+  const people = usePeople();
+  const places = usePlaces();
   const rows = list.data?.pages.flatMap((one) => one.items) ?? [];
   const { hasNextPage, isFetching, fetchNextPage } = list;
   const whole = list.data !== undefined && (!hasNextPage || rows.length >= MOST);
@@ -32,7 +35,14 @@ export function RecordsPaper() {
   if (!whole) {
     return <Loading what={words.readSoFar(rows.length)} />;
   }
-  const said = (reading.data?.pieces ?? []).map((piece) => piece.said);
+  const named = (all: { id: number; name: string }[] | undefined, id: number) =>
+    all?.find((one) => one.id === id)?.name;
+  const said = [
+    words.kindChoices.find((one) => one.value === page.kind)?.label,
+    named(people.data, page.person),
+    named(places.data, page.place),
+    ...(reading.data?.pieces ?? []).map((piece) => piece.said),
+  ];
   return (
     <Paper
       back={{ to: '/records' + (page.query ? '?' + page.query : ''), name: words.backToList }}

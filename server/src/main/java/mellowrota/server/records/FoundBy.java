@@ -13,7 +13,6 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import mellowrota.core.find.Piece;
 import mellowrota.core.find.Reading;
-import org.hibernate.query.NativeQuery;
 
 /**
  * What was understood of a line, said as conditions of a query beside {@link OpenableRecords#SEEN}:
@@ -80,7 +79,7 @@ final class FoundBy {
         || piece instanceof Piece.Contact;
   }
 
-  /** With the values that {@link #give} gives. */
+  /** With {@link #values}. */
   String condition() {
     return conditions.isEmpty()
         ? "true"
@@ -99,8 +98,8 @@ final class FoundBy {
     return few;
   }
 
-  void give(NativeQuery<?> query) {
-    OpenableRecords.give(query, values);
+  Map<String, Object> values() {
+    return values;
   }
 
   private String value(Object value) {

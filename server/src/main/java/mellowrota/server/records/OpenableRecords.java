@@ -3,6 +3,7 @@ package mellowrota.server.records;
 import jakarta.persistence.EntityManager;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -116,15 +117,15 @@ public class OpenableRecords {
   private final EntityManager kept;
 
   /** The values that these want. */
-  private static Map<String, Object> values(World world, Person asker) {
+  static Map<String, Object> values(World world, Person asker) {
     Map<String, Object> values = new HashMap<>();
     values.put("me", asker.id().value());
     values.put("always", asker.hasLeft() ? 0 : asker.everywhere().bits());
     values.put("teams", teams(world.crew(), asker.id()));
-    values.put("inFull", inFull(world, asker));
+    List<Rendering> inFull = servedInFull(world, asker).toList();
+    values.put("inFull", numbersOf(inFull.stream()));
     values.put(
-        "calendarsInFull",
-        servedInFull(world, asker).map(one -> one.calendar().value()).toArray(Long[]::new));
+        "calendarsInFull", inFull.stream().map(one -> one.calendar().value()).toArray(Long[]::new));
     led(world.crew(), asker, values);
     Optional<Person> watcher = SeenBy.watcher(world);
     values.put("watcher", watcher.map(one -> one.id().value()).orElse(0L));
@@ -149,8 +150,19 @@ public class OpenableRecords {
    * @param type of its rows: one value, or a record with a component for each column
    */
   public <T> NativeQuery<T> query(Class<T> type, String sql, World world, Person asker) {
+    return query(type, sql, values(world, asker));
+  }
+
+  /** A question with those of these values that it names. */
+  <T> NativeQuery<T> query(Class<T> type, String sql, Map<String, Object> values) {
     NativeQuery<T> query = kept.unwrap(Session.class).createNativeQuery(sql, type);
-    give(query, values(world, asker));
+    Set<String> wanted = query.getParameterMetadata().getNamedParameterNames();
+    values.forEach(
+        (name, value) -> {
+          if (wanted.contains(name)) {
+            query.setParameter(name, value);
+          }
+        });
     return query;
   }
 
@@ -160,17 +172,6 @@ public class OpenableRecords {
         .createNativeQuery(
             "select set_config('plan_cache_mode', 'force_custom_plan', true)", String.class)
         .getSingleResult();
-  }
-
-  /** Gives a question those of the values that it names. */
-  static void give(NativeQuery<?> query, Map<String, Object> values) {
-    Set<String> wanted = query.getParameterMetadata().getNamedParameterNames();
-    values.forEach(
-        (name, value) -> {
-          if (wanted.contains(name)) {
-            query.setParameter(name, value);
-          }
-        });
   }
 
   /** Whether the asker has office rights on all records; so has whoever looks with their eyes. */
@@ -218,10 +219,11 @@ public class OpenableRecords {
 
   /** The renderings in which this person is served calendars at full level. */
   static Long[] inFull(World world, Person person) {
-    return servedInFull(world, person)
-        .map(Rendering::id)
-        .map(RenderingId::value)
-        .toArray(Long[]::new);
+    return numbersOf(servedInFull(world, person));
+  }
+
+  private static Long[] numbersOf(Stream<Rendering> renderings) {
+    return renderings.map(Rendering::id).map(RenderingId::value).toArray(Long[]::new);
   }
 
   private static Stream<Rendering> servedInFull(World world, Person person) {

@@ -5,7 +5,6 @@ import static mellowrota.server.platform.Words.say;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -24,7 +23,6 @@ import mellowrota.core.work.State;
 import mellowrota.server.platform.Problem;
 import mellowrota.server.records.store.RecordStore;
 import mellowrota.server.sight.World;
-import org.hibernate.query.NativeQuery;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -196,39 +194,39 @@ public class RecordList {
 
   /** What one asker asks for in one order. */
   private final class Asked {
+    private final Map<String, Object> values;
     private final World world;
-    private final Person asker;
     private final RecordOrder order;
-    private final FoundBy by;
     private final String from = OpenableRecords.RECORDS + OpenableRecords.SEEN;
     private final String where;
 
     Asked(World world, Person asker, RecordOrder order, FoundBy by) {
       this.world = world;
-      this.asker = asker;
       this.order = order;
-      this.by = by;
+      values = OpenableRecords.values(world, asker);
+      values.putAll(by.values());
       opens.planAnew();
-      where = by.condition() + narrowed() + opened();
-    }
-
-    private String opened() {
-      return OpenableRecords.opensAll(asker) ? "" : " and " + OpenableRecords.MAY_OPEN;
+      where =
+          OpenableRecords.opensAll(asker)
+              ? by.condition() + among(by.few())
+              : by.condition()
+                  + among(List.of(new FoundBy.Few(OpenableRecords.AMONG, true)))
+                  + " and "
+                  + OpenableRecords.MAY_OPEN;
     }
 
     /**
      * Begins with the few that can be, if they are few. Whoever may not open all begins with what
      * they may: how often others hold a word is not for them, nor how long it takes to look.
      */
-    private String narrowed() {
-      List<FoundBy.Few> all =
-          OpenableRecords.opensAll(asker)
-              ? by.few()
-              : List.of(new FoundBy.Few(OpenableRecords.AMONG, true));
+    private String among(List<FoundBy.Few> all) {
       FoundBy.Few few = null;
       long fewest = MOST_FEW + 1;
       for (FoundBy.Few one : all) {
-        long count = query(Long.class, COUNT.formatted(one.numbers(), fewest)).getSingleResult();
+        long count =
+            opens
+                .query(Long.class, COUNT.formatted(one.numbers(), fewest), values)
+                .getSingleResult();
         if (count < fewest || few == null && !one.isSpread()) {
           few = one;
           fewest = count;
@@ -237,15 +235,7 @@ public class RecordList {
       return few == null ? "" : GATHERED.formatted(few.numbers());
     }
 
-    private <T> NativeQuery<T> query(Class<T> type, String sql) {
-      NativeQuery<T> query = opens.query(type, sql, world, asker);
-      by.give(query);
-      return query;
-    }
-
     List<RecordOrder.Spot> ask(String question, RecordOrder.Spot after, int most) {
-      NativeQuery<RecordOrder.Spot> query = query(RecordOrder.Spot.class, question);
-      Map<String, Object> values = new HashMap<>();
       values.put("at", after.at());
       values.put("key", after.key());
       values.put("id", after.id());
@@ -253,8 +243,7 @@ public class RecordList {
       if (order.isByPlace()) {
         values.put("spots", order.from(world.placeList(), after.key()));
       }
-      OpenableRecords.give(query, values);
-      return new ArrayList<>(query.getResultList());
+      return new ArrayList<>(opens.query(RecordOrder.Spot.class, question, values).getResultList());
     }
   }
 }
