@@ -7,6 +7,7 @@ import { ProblemError } from '../shared/api/client';
 import { eyes } from '../shared/api/client';
 import { Fault } from '../shared/ui/Fault';
 import { Loading } from '../shared/ui/Loading';
+import { useNarrow } from '../shared/ui/useNarrow';
 import { themeFor } from './theme';
 import { page } from './page';
 import { useMode } from './useMode';
@@ -16,10 +17,13 @@ const SignIn = page(async () => (await import('../features/session/SignIn')).Sig
 const Welcome = page(async () => (await import('../features/session/Welcome')).Welcome);
 const AccountPage = page(async () => (await import('../features/account/AccountPage')).AccountPage);
 const BoardPage = page(async () => (await import('../features/board/BoardPage')).BoardPage);
-const CrewWeek = page(async () => (await import('../features/board/CrewWeek')).CrewWeek);
+const BoardPaper = page(async () => (await import('../features/board/BoardPaper')).BoardPaper);
+const PhoneBoard = page(async () => (await import('../features/board/PhoneBoard')).PhoneBoard);
+const OpenEntry = page(async () => (await import('../features/records/OpenEntry')).OpenEntry);
 const CopiesPage = page(async () => (await import('../features/copies/CopiesPage')).CopiesPage);
 const CoverPage = page(async () => (await import('../features/cover/CoverPage')).CoverPage);
 const CrewPage = page(async () => (await import('../features/crew/CrewPage')).CrewPage);
+const CoverPaper = page(async () => (await import('../features/cover/CoverPaper')).CoverPaper);
 const DeadlinesPage = page(
   async () => (await import('../features/deadlines/DeadlinesPage')).DeadlinesPage,
 );
@@ -28,6 +32,7 @@ const IncomingPage = page(
   async () => (await import('../features/incoming/IncomingPage')).IncomingPage,
 );
 const MyDayPage = page(async () => (await import('../features/myday/MyDayPage')).MyDayPage);
+const RecordPaper = page(async () => (await import('../features/records/RecordPaper')).RecordPaper);
 const RecordsPaper = page(
   async () => (await import('../features/records/RecordsPaper')).RecordsPaper,
 );
@@ -87,24 +92,34 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
   const coordinates = session.right === 'COORDINATOR';
   const mayMake = coordinates || session.right === 'TEAM_COORDINATOR';
   const { pathname } = useLocation();
+  const narrow = useNarrow();
   const myDay = <MyDayPage person={session.person ?? 0} name={session.name ?? ''} />;
   // On a phone it is the whole page.
-  if (pathname === '/my-day' && window.matchMedia('(max-width: 760px)').matches) {
+  if (pathname === '/my-day' && narrow) {
     return myDay;
   }
   // Paper has no frame.
-  if (pathname === '/board/print' && mayMake) {
-    return <CrewWeek />;
-  }
-  if (pathname === '/records/paper') {
-    return <RecordsPaper />;
+  if (/\/(paper|print)$/.test(pathname)) {
+    return (
+      <Routes>
+        <Route path="/board/paper" element={<BoardPaper mayMake={mayMake} />} />
+        <Route path="/board/print" element={<Navigate to="/board/paper?days=7" replace />} />
+        {mayMake && <Route path="/cover/paper" element={<CoverPaper />} />}
+        <Route path="/records/paper" element={<RecordsPaper />} />
+        <Route path="/records/:id/paper" element={<RecordPaper />} />
+        <Route path="*" element={<Navigate to="/board/paper" replace />} />
+      </Routes>
+    );
   }
   return (
     <Frame session={session} mode={mode} mayMake={mayMake} mayRule={coordinates}>
       <Routes>
         <Route path="/today" element={<TodayPage />} />
         <Route path="/my-day" element={myDay} />
-        <Route path="/board" element={<BoardPage mayMake={mayMake} />} />
+        <Route
+          path="/board"
+          element={narrow ? <PhoneBoard mayMake={mayMake} /> : <BoardPage mayMake={mayMake} />}
+        />
         <Route path="/records" element={<RecordsPage mayMake={mayMake} mayShare={coordinates} />} />
         <Route
           path="/records/:id"
@@ -116,6 +131,7 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
         {mayMake && (
           <Route path="/deadlines/:id" element={<DeadlinesPage mayChange={coordinates} />} />
         )}
+        <Route path="/open/:entry" element={<OpenEntry />} />
         {mayMake && <Route path="/cover" element={<CoverPage mayRule={coordinates} />} />}
         <Route path="/crew" element={<Navigate to="/crew/people" replace />} />
         <Route path="/crew/:tab" element={<CrewPage mayChange={coordinates} />} />

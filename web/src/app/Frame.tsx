@@ -1,5 +1,12 @@
 import { AutoComplete, Button, Dropdown, Input, Modal, type InputRef } from 'antd';
-import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react';
+import {
+  useDeferredValue,
+  useEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import { Link, NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { GoesOut, useGoesOut } from '../features/copies';
 import { useReading, useReleases } from '../features/records';
@@ -266,6 +273,21 @@ function FindBox({
   const [text, setText] = useState(asked);
   useEffect(() => setText(asked), [asked]);
   const reading = useReading(useDeferredValue(text));
+  /** Whether somebody moved to a completion: Enter takes none that only came to lie under it. */
+  const moved = useRef(false);
+  const type = (line: string) => {
+    moved.current = false;
+    setText(line);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'Escape') {
+      inputRef.current?.blur();
+    } else if (event.key === 'Enter' && !moved.current) {
+      event.stopPropagation();
+    } else if (event.key.startsWith('Arrow')) {
+      moved.current = true;
+    }
+  };
   const find = () => {
     const sick = onSick && whoIsSick(text, (people.data ?? []).filter(takesWork));
     if (sick) {
@@ -292,7 +314,7 @@ function FindBox({
         value={text}
         options={text === asked ? [] : completions(text, reading.data?.completions)}
         defaultActiveFirstOption={false}
-        onChange={setText}
+        onChange={type}
       >
         <Input
           ref={inputRef}
@@ -301,7 +323,7 @@ function FindBox({
           placeholder={words.find}
           maxLength={200}
           suffix={<kbd className={styles.kbd}>/</kbd>}
-          onKeyDown={(event) => event.key === 'Escape' && inputRef.current?.blur()}
+          onKeyDown={onKey}
         />
       </AutoComplete>
     </form>

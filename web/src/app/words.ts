@@ -42,6 +42,7 @@ export const frameWords = {
     ['L', 'preview, on the Rules page'],
     ['.', 'what can I do here'],
     ['Esc', 'close'],
+    ['P', 'on paper'],
     ['?', 'this list'],
   ] as const,
 };

@@ -145,6 +145,13 @@ export function momentWithin(
   return null;
 }
 
+/** Hours within a day of a zone: 07–19, 06:30–14; its end is 24. */
+export function hoursText(start: number, end: number, zone: string): string {
+  const clock = (moment: number) => clockOf(localAt(moment, zone)).replace(/:00$/, '');
+  const until = clock(end);
+  return `${clock(start)}–${until === '00' ? '24' : until}`;
+}
+
 /** A local time so much later on the clock. */
 export function laterOnClock(local: string, days: number, minutes: number): string {
   return dayjs.utc(local).add(days, 'day').add(minutes, 'minute').format('YYYY-MM-DDTHH:mm');

@@ -1,3 +1,4 @@
+import type { Schemas } from './api/client';
 import text from './words.json';
 
 /** What every form and dialog says. */
@@ -20,6 +21,14 @@ export function worded(words: Readonly<Record<string, string>>, value: string): 
 export function choices<Value extends string>(words: Readonly<Record<Value, string>>) {
   return (Object.keys(words) as Value[]).map((value) => ({ value, label: words[value] }));
 }
+
+/** How a value of a detail is typed. */
+export const valueHints: Partial<Record<Schemas['Detail']['sort'], string>> = {
+  DATE: '2026-11-27',
+  MONEY: '120.00',
+  MAIL: 'name@host.example',
+  LINK: 'https://',
+};
 
 /** What was changed for the crew and the organisation, by the kind of its act. */
 const SETTLED: Record<string, string> = {
@@ -44,6 +53,8 @@ const SETTLED: Record<string, string> = {
   'duty.remove': 'Duty deleted',
   'cover.let-stand': 'Clash accepted',
   'cover.open-again': 'Clash reopened',
+  'rules.change': 'Rules, wordings or details changed',
+  'rules.undo': 'Undone',
   'account.title': 'Personal titles changed',
   'file.take': 'File imported',
   'settled.undo': 'Undone',

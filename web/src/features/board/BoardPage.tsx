@@ -1,7 +1,8 @@
 import { Button, Checkbox, Modal, Popover, Segmented } from 'antd';
 import type { Dayjs } from 'dayjs';
 import { useMemo, useState } from 'react';
-import { dueText, spanText, today, viewerZone } from '../../shared/time';
+import { Link } from 'react-router';
+import { daysBetween, dueText, spanText, today, viewerZone } from '../../shared/time';
 import { eyes } from '../../shared/api/client';
 import { useCalendars } from '../../shared/api/house';
 import { Picker } from '../../shared/ui/Moments';
@@ -10,6 +11,7 @@ import { errorText } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
+import { usePaperKey } from '../../shared/ui/usePaperKey';
 import { CoverCounts, CoverRows, useTakers } from '../cover';
 import { Many, RecordSide } from '../records';
 import { daysOf, placeOf, type Zoom } from './days';
@@ -73,6 +75,7 @@ type Page = ReturnType<typeof useBoardPage>;
 
 function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: boolean }) {
   const [picking, setPicking] = useState(false);
+  const paper = paperOf(page);
   useKeys({
     '[': () => page.turn(-1),
     ']': () => page.turn(1),
@@ -81,6 +84,7 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
     '-': () => page.setZoom(farther(page.zoom)),
     d: () => setPicking(true),
   });
+  usePaperKey(!beside && paper);
   return (
     <div className={styles.bar}>
       <h1 className={styles.title}>{page.title}</h1>
@@ -133,6 +137,11 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
         />
       )}
       {!beside && <CalendarPicker page={page} />}
+      {!beside && (
+        <Link className={styles.quietLink} to={paper}>
+          {words.onPaper}
+        </Link>
+      )}
       <span className={styles.grow} />
       {mayMake && !eyes() && !beside && <CoverCounts from={page.from} until={page.until} />}
       {mayMake && (
@@ -143,6 +152,11 @@ function Bar({ page, mayMake, beside }: { page: Page; mayMake: boolean; beside: 
     </div>
   );
 }
+
+/** The days that are shown, on paper; of one calendar where that is all that was put on the board. */
+const paperOf = ({ from, until, calendars }: Page) =>
+  `/board/paper?from=${from}&days=${Math.min(28, daysBetween(from, until))}` +
+  (calendars.length === 1 ? `&of=calendar-${calendars[0]}` : '');
 
 /** Which calendars lie on the board beside its people, side by side or overlaid. */
 function CalendarPicker({ page }: { page: Page }) {

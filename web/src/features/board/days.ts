@@ -17,9 +17,9 @@ export interface Days {
 
 export const lengthOf = (zoom: Zoom) => LENGTH[zoom];
 
-export function daysOf(zoom: Zoom, from: string, zone: string): Days {
-  const dates = Array.from({ length: LENGTH[zoom] }, (_, i) => addDays(from, i));
-  const edges = [...dates, addDays(from, LENGTH[zoom])].map((date) => dayStart(date, zone));
+export function daysOf(zoom: Zoom, from: string, zone: string, count = LENGTH[zoom]): Days {
+  const dates = Array.from({ length: count }, (_, i) => addDays(from, i));
+  const edges = [...dates, addDays(from, count)].map((date) => dayStart(date, zone));
   return { zoom, zone, dates, edges };
 }
 

@@ -38,6 +38,18 @@ export function hours(piece: Piece): string {
   return piece.allDay ? '' : `${short(piece.item.when?.start)}–${short(piece.item.when?.end)}`;
 }
 
+/** When, in a line of its own: a shift's hours, a due time named as such. */
+export function whenOf(piece: Piece): string {
+  switch (piece.shape) {
+    case 'shift':
+      return piece.allDay ? words.allDay : hours(piece);
+    case 'job':
+      return piece.allDay ? words.allDay : clock(piece);
+    default:
+      return `${words.due} ${piece.allDay ? '' : clock(piece)}`.trim();
+  }
+}
+
 /** All that is known of a piece, for hover and for readers of screens. */
 export function describe(piece: Piece, code?: string): string {
   const { item } = piece;

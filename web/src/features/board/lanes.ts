@@ -168,7 +168,7 @@ function emptyLane(key: string, name: string, days: Days, more: Partial<Lane> = 
 }
 
 /** Who works on it: everybody on it but those who only look. */
-function working(item: Item): number[] {
+export function working(item: Item): number[] {
   const found: number[] = [];
   for (const on of item.people ?? []) {
     if (on.role !== INFORMED && on.person != null && !found.includes(on.person)) {

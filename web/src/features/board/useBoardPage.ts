@@ -3,15 +3,20 @@ import { useSearchParams } from 'react-router';
 import { addDays, daysText, today } from '../../shared/time';
 import { beginning, lengthOf, startsToday, turned, type Zoom } from './days';
 import type { Grouping } from './lanes';
+import { ofText } from './part';
 
 const ZOOMS: Zoom[] = ['day', 'week', 'weeks', 'season'];
 const GROUPINGS: Grouping[] = ['team', 'place', 'one'];
 
-/** The page's state, all of it in the address: from when, how much, by what, the chosen record. */
-export function useBoardPage() {
+/**
+ * The page's state, all of it in the address: from when, how much, by what, the chosen record.
+ *
+ * @param only where it shows nothing else
+ */
+export function useBoardPage(only?: Zoom) {
   const [search, setSearch] = useSearchParams();
   const asked = search.get('zoom') as Zoom;
-  const zoom: Zoom = ZOOMS.includes(asked) ? asked : 'week';
+  const zoom: Zoom = only ?? (ZOOMS.includes(asked) ? asked : 'week');
   const by = search.get('by') as Grouping;
   const grouping: Grouping = GROUPINGS.includes(by) ? by : 'team';
   const start = /^\d{4}-\d{2}-\d{2}$/.test(search.get('from') ?? '')
@@ -50,6 +55,8 @@ export function useBoardPage() {
     grouping,
     calendars,
     overlaid: search.get('overlaid') === '1',
+    of: ofText(search.get('of')),
+    setOf: (to: string) => set({ of: to === 'crew-0' ? null : to }),
     from: start,
     until: addDays(last, 1),
     title: daysText(start, last),

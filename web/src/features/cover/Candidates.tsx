@@ -40,7 +40,7 @@ export function Candidates({
   return (
     <>
       <Table
-        className={styles.table}
+        className={`${styles.table} ${styles.candidates}`}
         heads={[
           words.whoCould(could.length, who.data.length),
           words.week,

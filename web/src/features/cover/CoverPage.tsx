@@ -5,6 +5,7 @@ import { addDays, daysText, mondayOf, today } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
+import { usePaperKey } from '../../shared/ui/usePaperKey';
 import { Bands } from './Bands';
 import { ClashPart } from './ClashPart';
 import { DutyDialog } from './DutyDialog';
@@ -33,6 +34,8 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
     setSearch({ ...Object.fromEntries(search), ...next });
   const go = (by: number) => set({ from: addDays(from, by * (days > 21 ? 28 : 7)) });
   const toToday = () => set({ from: mondayOf(today()) });
+  const paper = `/cover/paper?from=${from}&days=${days}`;
+  usePaperKey(paper);
   useKeys({ '[': () => go(-1), ']': () => go(1), t: toToday });
   if (cover.isPending) {
     return <Loading what={words.loading} />;
@@ -50,6 +53,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
   // What is below the chart is about none of what is short or wrong.
   const other = fills || load || away > 0;
   const newDuty = mayRule ? () => setDutyOpen({ id: null }) : undefined;
+  const closePart = () => setSearch({ from, zoom });
   const choose = (on: string) => {
     setFills(false);
     setSearch({ from, zoom, on });
@@ -71,7 +75,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           <h2>{daysText(from, addDays(until, -1))}</h2>
           <Span zoom={zoom} onZoom={(value) => set({ zoom: value })} onGo={go} onToday={toToday} />
           <span className={styles.grow} />
-          <Link className={styles.printLink} to={`/board/print?from=${mondayOf(from)}`}>
+          <Link className={styles.printLink} to={paper}>
             {words.print}
           </Link>
           <Button
@@ -99,14 +103,9 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
           />
         )}
         {away > 0 ? (
-          <Left
-            person={away}
-            search={search}
-            from={from}
-            onClose={() => setSearch({ from, zoom })}
-          />
+          <Left person={away} search={search} from={from} onClose={closePart} />
         ) : load ? (
-          <LoadPart from={from} until={until} onClose={() => setSearch({ from, zoom })} />
+          <LoadPart from={from} until={until} onClose={closePart} />
         ) : fills ? (
           <FillPart from={from} until={until} asks={asks} onClose={() => setFills(false)} />
         ) : (

@@ -1,21 +1,18 @@
-import { addDays } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import styles from './cover.module.css';
 import { useCover } from './queries';
 import { askName, clashText, gapWhen, words } from './words';
 
-const WEEK = 7;
-
-/** What is short and clashes in a week, in words; for paper. */
-export function CoverSummary({ from }: { from: string }) {
-  const asked = useCover(from, addDays(from, WEEK));
+/** What is short and clashes in these days, in words; for paper. */
+export function CoverSummary({ from, until }: { from: string; until: string }) {
+  const asked = useCover(from, until);
   const cover = asked.data;
   // On paper nothing short and nothing known of it would look the same.
   if (asked.error) {
     return <Fault error={asked.error} again={() => void asked.refetch()} />;
   }
-  if (!cover || cover.from !== from) {
+  if (!cover || cover.from !== from || cover.until !== until) {
     return <Loading what={words.loading} />;
   }
   const ask = (key: string) => cover.asks.find((one) => one.key === key);

@@ -12,6 +12,7 @@ export const words = {
     { value: 'season', label: 'Season' },
   ],
   share: (perMille: number) => `${(perMille / 10).toFixed(1)} % of required hours covered`,
+  ofNeeded: (filled: number, needed: number) => `${filled} of ${needed}`,
   short: (n: number) => `Short · ${n}`,
   inHours: (h: number) => (h < 48 ? `in ${h} h` : `in ${Math.round(h / 24)} days`),
   missing: (n: number) => `${n} short`,

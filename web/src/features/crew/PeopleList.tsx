@@ -1,18 +1,11 @@
-import { Button } from 'antd';
-import { useState } from 'react';
-import type { Schemas } from '../../shared/api/client';
+import { Link, useSearchParams } from 'react-router';
 import { usePeople, useTeams } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { useDecided } from '../copies';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
-import { InviteDialog } from './InviteDialog';
-import { PersonDialog } from './PersonDialog';
-import { SkillsDialog } from './SkillsDialog';
-import { TimesDialog } from './TimesDialog';
-import { useAddPerson, type Person } from './queries';
-import { worded } from '../../shared/words';
+import { PersonSheet } from './PersonSheet';
+import { useAddPerson } from './queries';
 import { Table } from '../../shared/ui/Table';
 import { words } from './words';
 
@@ -20,9 +13,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
   const people = usePeople();
   const teams = useTeams();
   const add = useAddPerson();
-  const decided = useDecided();
-  const linked = (id: number) => decided.data?.find((one) => one.person === id)?.by;
-  const [open, setOpen] = useState<{ what: What; person: Person } | null>(null);
+  const [search, setSearch] = useSearchParams();
   if (people.isPending) {
     return <Loading what={words.loading} />;
   }
@@ -30,7 +21,8 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
     return <Fault error={people.error} again={() => void people.refetch()} />;
   }
   const teamName = (id: number) => teams.data?.find((t) => t.id === id)?.name ?? '';
-  return (
+  const chosen = people.data.find((one) => one.id === Number(search.get('person')));
+  const list = (
     <>
       {mayChange && (
         <AddLine
@@ -43,19 +35,18 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
       )}
       {people.data.length < 2 && <p className={styles.teach}>{words.noPeople}</p>}
       <div className={styles.scroll}>
-        <Table
-          heads={[
-            words.name,
-            words.standing,
-            words.inTeams,
-            mayChange && words.account,
-            mayChange && words.linked,
-            mayChange && { unseen: 'Actions' },
-          ]}
-        >
+        <Table heads={[words.name, words.standing, words.inTeams, mayChange && words.account]}>
           {people.data.map((person) => (
             <tr key={person.id} className={person.standing === 'LEFT' ? styles.faded : ''}>
-              <th scope="row">{person.name}</th>
+              <th scope="row">
+                {mayChange ? (
+                  <Link to={`?person=${person.id}`} aria-current={person === chosen || undefined}>
+                    {person.name}
+                  </Link>
+                ) : (
+                  person.name
+                )}
+              </th>
               <td>{words.standings[person.standing]}</td>
               <td>{person.teams.map(teamName).join(', ')}</td>
               {mayChange && (
@@ -65,72 +56,23 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
                     : `${words.rights[person.right ?? 'NONE']}, ${words.accounts[person.account ?? 'NONE']}`}
                 </td>
               )}
-              {mayChange && <td>{worded(words.deciderWords, linked(person.id) ?? '')}</td>}
-              {mayChange && (
-                <td className={styles.buttons}>
-                  <Deeds person={person} onDo={(what) => setOpen({ what, person })} />
-                </td>
-              )}
             </tr>
           ))}
         </Table>
       </div>
-      {open && <OpenDialog {...open} teams={teams.data ?? []} onClose={() => setOpen(null)} />}
     </>
   );
-}
-
-type What = 'invite' | 'skills' | 'times' | 'change';
-
-/** What may be done about somebody. */
-function Deeds({ person, onDo }: { person: Person; onDo: (what: What) => void }) {
-  return (
-    <>
-      {person.standing !== 'LEFT' && (
-        <Button size="small" onClick={() => onDo('invite')}>
-          {person.account === 'NONE' ? words.invite : words.inviteAgain}
-        </Button>
-      )}
-      <Button
-        size="small"
-        onClick={() => onDo('skills')}
-        aria-label={words.skillsTitle(person.name)}
-      >
-        {words.skills}
-      </Button>
-      <Button size="small" onClick={() => onDo('times')} aria-label={words.timesTitle(person.name)}>
-        {words.times}
-      </Button>
-      <Button
-        size="small"
-        onClick={() => onDo('change')}
-        aria-label={words.changeTitle(person.name)}
-      >
-        {words.change}
-      </Button>
-    </>
+  return chosen && mayChange ? (
+    <div className={styles.beside}>
+      <div className={styles.besideList}>{list}</div>
+      <PersonSheet
+        key={chosen.id}
+        person={chosen}
+        teams={teams.data ?? []}
+        onClose={() => setSearch({})}
+      />
+    </div>
+  ) : (
+    list
   );
-}
-
-function OpenDialog({
-  what,
-  person,
-  teams,
-  onClose,
-}: {
-  what: What;
-  person: Person;
-  teams: Schemas['Team'][];
-  onClose: () => void;
-}) {
-  switch (what) {
-    case 'invite':
-      return <InviteDialog person={person} onClose={onClose} />;
-    case 'skills':
-      return <SkillsDialog person={person} onClose={onClose} />;
-    case 'times':
-      return <TimesDialog person={person} onClose={onClose} />;
-    case 'change':
-      return <PersonDialog person={person} teams={teams} onClose={onClose} />;
-  }
 }

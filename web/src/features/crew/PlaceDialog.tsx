@@ -1,4 +1,4 @@
-import { Checkbox, Form, InputNumber } from 'antd';
+import { Checkbox, Form, Input, InputNumber } from 'antd';
 import { usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { partSaved, tagOf, toldOf } from '../../shared/ui/useFormOf';
@@ -21,6 +21,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
   const save = async ({
     capacity,
     ofPeople,
+    address,
     latitude,
     longitude,
     ways,
@@ -32,6 +33,7 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
         tag: tagOf(form, 'terms'),
         capacity: capacity ?? null,
         ofPeople,
+        address: address?.trim() ? address.trim() : null,
         latitude: latitude ?? null,
         longitude: longitude ?? null,
         ways,
@@ -75,6 +77,9 @@ export function PlaceDialog({ place, onClose }: { place: Place; onClose: () => v
               <Checkbox>{words.ofPeople}</Checkbox>
             </Form.Item>
           </div>
+          <Form.Item label={words.address} name="address">
+            <Input maxLength={200} autoComplete="off" />
+          </Form.Item>
           <div className={styles.adds}>
             <Form.Item label={words.latitude} name="latitude">
               <InputNumber min={-90} max={90} />

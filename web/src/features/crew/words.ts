@@ -79,6 +79,8 @@ export const words = {
     { value: 'WARN', label: 'warn' },
     { value: 'REASON', label: 'warn, and ask for a reason' },
   ],
+  skillUntil: (skill: string, last: string) =>
+    `${skill} until ${shortDayText(last)} ${last.slice(0, 4)}`,
   skillsTitle: (name: string) => `Skills of ${name}`,
   deciderWords: {
     LOCK: 'set by the organisation',

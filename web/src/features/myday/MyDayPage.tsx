@@ -1,26 +1,22 @@
-import { Button, Input } from 'antd';
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { Button } from 'antd';
+import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/client';
 import {
   clockOf,
-  isOverdue,
   leaveText,
   longDayText,
   momentText,
-  nowMoment,
   shortDayText,
+  today,
 } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import { INFORMED, LEAD } from '../records';
-import type { Mark } from './kept';
 import styles from './myday.module.css';
+import { isToday, piecesOf, type Piece, type RecordView } from './pieces';
 import { useMyDay, useMyLeave, useMyTimes } from './useMyDay';
+import { clock, Work } from './Work';
 import { words } from './words';
-
-type RecordView = Schemas['RecordView'];
-type Visit = Schemas['VisitView'];
 
 /** A worker's own day on a phone; opens without network and keeps ticks until it returns. */
 export function MyDayPage({ person, name }: { person: number; name: string }) {
@@ -38,6 +34,11 @@ export function MyDayPage({ person, name }: { person: number; name: string }) {
     <div className={styles.page}>
       <header className={styles.head}>
         <h1>{my.day ? longDayText(my.day.today) : words.tabs[0].label}</h1>
+        {my.day && !my.without && (
+          <Link to={`/board/paper?of=person-${person}&from=${my.day.today}&days=14`}>
+            {words.onPaper}
+          </Link>
+        )}
         <Link to="/account">{name.split(' ')[0]}</Link>
       </header>
       {my.without && my.at !== null && (
@@ -94,46 +95,6 @@ function Waits({ my }: { my: My }) {
   );
 }
 
-/** One visit of a record, or the record by its due time. */
-interface Piece {
-  key: string;
-  record: RecordView;
-  visit?: Visit;
-  day: string;
-  sort: string;
-}
-
-function piecesOf(work: RecordView[]): Piece[] {
-  const found: Piece[] = [];
-  for (const record of work) {
-    const spans = (record.visits ?? []).flatMap((visit) => {
-      const at = visit.start ?? visit.first;
-      return at ? [{ visit, at }] : [];
-    });
-    for (const { visit, at } of spans) {
-      found.push({
-        key: `${record.id}:${visit.no}`,
-        record,
-        visit,
-        day: at.slice(0, 10),
-        sort: at,
-      });
-    }
-    const due = record.due?.at ?? record.due?.date;
-    if (spans.length === 0 && due) {
-      found.push({ key: String(record.id), record, day: due.slice(0, 10), sort: due });
-    }
-  }
-  return found.sort((a, b) => a.sort.localeCompare(b.sort, 'en'));
-}
-
-function isToday(piece: Piece, today: string): boolean {
-  const { visit, record } = piece;
-  const last = visit?.last ?? visit?.end?.slice(0, 10) ?? piece.day;
-  const late = !visit && record.state !== 'DONE' && piece.day < today;
-  return late || (piece.day <= today && last >= today);
-}
-
 function Day({ my, person }: { my: My; person: number }) {
   const day = my.day!;
   const pieces = piecesOf(day.work);
@@ -143,14 +104,32 @@ function Day({ my, person }: { my: My; person: number }) {
   return (
     <>
       {day.changed.length > 0 && (
-        <Section name={words.changed(day.changed.length)}>
+        <Section
+          name={words.changed(day.changed.length)}
+          aside={
+            day.changed.length > 1 && (
+              <Button
+                size="small"
+                disabled={my.without}
+                onClick={() => void my.seen(...day.changed.map((c) => c.record.id))}
+              >
+                {words.seenAll}
+              </Button>
+            )
+          }
+        >
           {day.changed.map((c) => (
             <div key={c.record.id} className={styles.changed}>
               <div>
-                <strong>{c.record.title ?? words.work}</strong>
+                <Link to={`/records/${c.record.id}`}>{c.record.title ?? words.work}</Link>
+                <div className={styles.small}>{whenAndWhere(c.record)}</div>
                 <div className={styles.small}>{what(c)}</div>
               </div>
-              <Button disabled={my.without} onClick={() => void my.seen(c.record.id)}>
+              <Button
+                aria-label={`${words.seen}: ${c.record.title ?? words.work}`}
+                disabled={my.without}
+                onClick={() => void my.seen(c.record.id)}
+              >
                 {words.seen}
               </Button>
             </div>
@@ -204,158 +183,19 @@ function Lost({ my }: { my: My }) {
   );
 }
 
+/** The day of its first piece that is not over, and the place. */
+function whenAndWhere(record: RecordView): string {
+  const pieces = piecesOf([record]);
+  const [next] = [...pieces.filter((piece) => piece.day >= today()), ...pieces.slice(-1)];
+  return [next && shortDayText(next.day), record.place?.name].filter(Boolean).join(' · ');
+}
+
 function what(change: Schemas['UnseenChange']): string {
   const told = (change.change?.changes ?? [])
     .filter((c) => c.before !== '' && c.label !== 'People')
     .map((c) => `${c.label.toLowerCase()} ${c.before} → ${c.after || '–'}`);
   const by = change.change ? `, by ${change.change.who.split(' ')[0]}` : '';
   return (told.length > 0 ? told.join('; ') : words.isNew) + by;
-}
-
-function Work({ piece, my, person }: { piece: Piece; my: My; person: number }) {
-  const { record, visit } = piece;
-  const [asking, setAsking] = useState<'cant' | 'note' | null>(null);
-  const [text, setText] = useState('');
-  const done = record.state === 'DONE';
-  const may = (field: string) => record.mayChange.includes(field);
-  const mark = (change: Mark) => my.mark(record.id, change);
-  const detail = (key: string) => record.details.find((d) => d.key === key)?.value ?? '';
-  const phone = detail('phone');
-  const told = [
-    [detail('contact'), phone].filter(Boolean).join(', '),
-    detail('gate code') && `gate ${detail('gate code')}`,
-    detail('parts'),
-    detail('notes'),
-  ].filter(Boolean);
-  return (
-    <article className={`${styles.work} ${record.started && !done ? styles.running : ''}`}>
-      <div className={styles.clock}>
-        <strong className="number">{clock(piece)}</strong>
-        <span className="number">{until(piece, my.day!.today)}</span>
-      </div>
-      <div>
-        <div className={styles.top}>
-          <strong>
-            {done ? '✓ ' : ''}
-            {record.title ?? words.work}
-          </strong>
-          <span className={styles.small}>{state(piece)}</span>
-        </div>
-        <div className={styles.small}>
-          {[record.place?.name, others(record, visit, person)].filter(Boolean).join(' · ')}
-        </div>
-        {told.map((line) => (
-          <div key={line} className={styles.told}>
-            {line}
-          </div>
-        ))}
-        {asking ? (
-          <form
-            className={styles.ask}
-            onSubmit={(event) => {
-              event.preventDefault();
-              mark(asking === 'cant' ? { cant: true, note: text } : { note: text });
-              setAsking(null);
-              setText('');
-            }}
-          >
-            <Input.TextArea
-              autoFocus
-              aria-label={asking === 'cant' ? words.why : words.noteHint}
-              placeholder={asking === 'cant' ? words.why : words.noteHint}
-              maxLength={1000}
-              autoSize={{ minRows: 2, maxRows: 6 }}
-              value={text}
-              onChange={(e) => setText(e.target.value)}
-            />
-            <Button type="primary" htmlType="submit" size="large" disabled={text.trim() === ''}>
-              {words.send}
-            </Button>
-            <Button size="large" onClick={() => setAsking(null)}>
-              {words.cancel}
-            </Button>
-          </form>
-        ) : (
-          <div className={styles.buttons}>
-            {!done && may('started') && !record.started && (
-              <Button size="large" onClick={() => mark({ started: true })}>
-                {words.start}
-              </Button>
-            )}
-            {!done && may('state') && (
-              <Button
-                size="large"
-                type={record.started ? 'primary' : 'default'}
-                onClick={() => mark({ state: 'DONE' })}
-              >
-                {words.finish}
-              </Button>
-            )}
-            {!done && may('cant') && !record.cant && (
-              <Button size="large" onClick={() => setAsking('cant')}>
-                {words.cant}
-              </Button>
-            )}
-            {may('note') && (
-              <Button size="large" onClick={() => setAsking('note')}>
-                {words.note}
-              </Button>
-            )}
-            {phone && !done && (
-              <Button size="large" href={'tel:' + phone.replace(/[^+\d]/g, '')}>
-                {words.call}
-              </Button>
-            )}
-          </div>
-        )}
-      </div>
-    </article>
-  );
-}
-
-function clock({ visit, record }: Piece): string {
-  if (visit?.start) {
-    return clockOf(visit.start);
-  }
-  return record.due?.at && !visit ? clockOf(record.due.at) : 'all day';
-}
-
-function until(piece: Piece, today: string): string {
-  const { visit } = piece;
-  if (visit?.end) {
-    return `${words.to} ${clockOf(visit.end)}`;
-  }
-  if (visit) {
-    return '';
-  }
-  return piece.day < today ? shortDayText(piece.day) : words.due;
-}
-
-function state({ record, visit }: Piece): string {
-  if (record.state === 'DONE') {
-    return words.done;
-  }
-  if (record.cant) {
-    return words.cantSaid;
-  }
-  if (record.started) {
-    return words.started;
-  }
-  if (!visit && isOverdue(record.due)) {
-    return words.overdue;
-  }
-  if (!visit && record.due?.instant) {
-    return words.left((Date.parse(record.due.instant) - nowMoment()) / 3_600_000);
-  }
-  return '';
-}
-
-function others(record: RecordView, visit: Visit | undefined, person: number): string {
-  const on = (record.people ?? []).filter(
-    (p) => p.person !== person && p.role !== INFORMED && (p.visit == null || p.visit === visit?.no),
-  );
-  const names = [...new Set(on.map((p) => (p.role === LEAD ? words.leads(p.name) : p.name)))];
-  return names.length > 0 ? words.with(names.join(', ')) : '';
 }
 
 function Short({ piece }: { piece: Piece }) {
@@ -437,7 +277,15 @@ function Times({ person }: { person: number }) {
   );
 }
 
-function Section({ name, aside, children }: { name: string; aside?: string; children: ReactNode }) {
+function Section({
+  name,
+  aside,
+  children,
+}: {
+  name: string;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <section aria-label={name}>
       <h2 className={styles.section}>

@@ -4,6 +4,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { Field } from './fields';
 import styles from './records.module.css';
 import type { RecordFormState } from './useRecordForm';
+import { valueHints } from '../../shared/words';
 import { words } from './words';
 
 type Detail = Schemas['Detail'];
@@ -36,7 +37,7 @@ function One({ form, detail }: { form: RecordFormState; detail: Detail }) {
   const shared = {
     id,
     disabled: !form.may(detail.key),
-    placeholder: form.isKept(detail.key) ? words.keptTyping : words.sortHints[detail.sort],
+    placeholder: form.isKept(detail.key) ? words.keptTyping : valueHints[detail.sort],
     value,
   };
   const choices = detail.sort === 'YES_NO' ? ['yes', 'no'] : detail.choices;
@@ -62,6 +63,7 @@ function One({ form, detail }: { form: RecordFormState; detail: Detail }) {
           {...shared}
           maxLength={200}
           autoComplete="off"
+          suffix={detail.unit}
           inputMode={detail.sort === 'NUMBER' || detail.sort === 'MONEY' ? 'decimal' : undefined}
           onChange={(e) => set(e.target.value)}
         />

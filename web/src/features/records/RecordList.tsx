@@ -1,15 +1,17 @@
 import { Button, Checkbox } from 'antd';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
 import { dueText, isOverdue, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import type { Column } from './columns';
 import type { RecordView } from './model';
 import type { Order, useRecords } from './queries';
 import styles from './records.module.css';
 import { words } from './words';
 
 const ROW = 38;
+const NONE: Column[] = [];
 
 interface Props {
   list: ReturnType<typeof useRecords>;
@@ -18,6 +20,8 @@ interface Props {
   sort: Order;
   onSort: (sort: Order) => void;
   filtered: boolean;
+  /** Columns beside those that every list has. */
+  extra?: Column[];
   onOpen: (id: number) => void;
   onMake?: () => void;
   /** Which are chosen for what is done to many at once; absent where nothing may be. */
@@ -32,6 +36,7 @@ export function RecordList({
   sort,
   onSort,
   filtered,
+  extra = NONE,
   onOpen,
   onMake,
   many,
@@ -87,13 +92,17 @@ export function RecordList({
     );
   }
   const shape = narrow ? styles.narrow : styles.wide;
+  const more = narrow ? NONE : extra;
+  const columns = { '--more': more.length } as CSSProperties;
   return (
-    <div className={styles.table} role="table" aria-label="Records" aria-rowcount={rows.length}>
-      <div className={`${styles.row} ${styles.head} ${shape}`} role="row">
-        {words.columns.map((name) => (
-          <Head key={name} name={name} sort={sort} onSort={onSort} />
-        ))}
-      </div>
+    <div
+      className={`${styles.table} ${more.length > 0 ? styles.wider : ''}`}
+      style={columns}
+      role="table"
+      aria-label="Records"
+      aria-rowcount={rows.length}
+    >
+      <Heads shape={shape ?? ''} extra={more} sort={sort} onSort={onSort} />
       <div className={styles.scroll} ref={scroller} onKeyDown={move} role="rowgroup">
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="presentation">
           {items.map((item) => {
@@ -105,6 +114,7 @@ export function RecordList({
                 index={item.index}
                 top={item.start}
                 shape={shape ?? ''}
+                extra={more}
                 chosen={row.id === chosen}
                 tabbable={item.index === at || (at >= rows.length && item.index === 0)}
                 onFocus={() => setAt(item.index)}
@@ -115,6 +125,23 @@ export function RecordList({
           })}
         </div>
       </div>
+    </div>
+  );
+}
+
+/** The extra ones stand before the state. */
+function Heads({
+  shape,
+  extra,
+  ...sorting
+}: { shape: string; extra: Column[] } & Pick<Props, 'sort' | 'onSort'>) {
+  const own = words.columns.slice(0, -1);
+  const names = [...own, ...extra.map((one) => one.label), ...words.columns.slice(-1)];
+  return (
+    <div className={`${styles.row} ${styles.head} ${shape}`} role="row">
+      {names.map((name) => (
+        <Head key={name} name={name} {...sorting} />
+      ))}
     </div>
   );
 }
@@ -168,6 +195,7 @@ interface RowProps {
   index: number;
   top: number;
   shape: string;
+  extra: Column[];
   chosen: boolean;
   tabbable: boolean;
   onFocus: () => void;
@@ -175,7 +203,7 @@ interface RowProps {
   many?: { ids: number[]; turn: (id: number) => void };
 }
 
-function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }: RowProps) {
+function Row({ row, index, top, shape, extra, chosen, tabbable, onFocus, onOpen, many }: RowProps) {
   const names = namesOf(row);
   const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
   const late = open && isOverdue(row.due);
@@ -229,6 +257,11 @@ function Row({ row, index, top, shape, chosen, tabbable, onFocus, onOpen, many }
       <span role="cell" className={`number ${late ? styles.late : ''}`}>
         {whenText(row)}
       </span>
+      {extra.map((one) => (
+        <span key={one.key} role="cell" title={one.text(row)}>
+          {one.text(row)}
+        </span>
+      ))}
       <span role="cell" className={late ? styles.late : styles.quiet}>
         {late
           ? words.overdue

@@ -1,7 +1,8 @@
 import { Button } from 'antd';
-import { ProblemError } from '../../shared/api/client';
+import { ProblemError, type Schemas } from '../../shared/api/client';
 import { useDetails } from '../../shared/api/house';
 import { dueText, momentText, spanText, zoneMark, type Due } from '../../shared/time';
+import { telOf } from '../../shared/dial';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
@@ -141,13 +142,13 @@ function outcome(done: { entries?: number; calendars?: number }): string {
     : '';
 }
 
-function due(record: RecordView): string {
+export function due(record: RecordView): string {
   const wantsOne = record.kind === 'TICKET' || record.kind === 'DEADLINE';
   return record.due ? 'due ' + dueText(record.due) : wantsOne ? words.notDue : '';
 }
 
 /** Each visit with its margins, who is on it where that differs, and the further dates. */
-function When({ record }: { record: RecordView }) {
+export function When({ record }: { record: RecordView }) {
   const visits = (record.visits ?? []).filter((v) => v.start ?? v.first);
   const several = (record.visits ?? []).length > 1;
   const dates = record.dates ?? [];
@@ -215,7 +216,7 @@ function When({ record }: { record: RecordView }) {
   );
 }
 
-function People({ record }: { record: RecordView }) {
+export function People({ record }: { record: RecordView }) {
   const people = record.people ?? [];
   if (people.length === 0) {
     return <em className={styles.quiet}>{words.nobody}</em>;
@@ -235,13 +236,13 @@ function People({ record }: { record: RecordView }) {
   );
 }
 
-function Details({ record }: { record: RecordView }) {
+export function Details({ record }: { record: RecordView }) {
   const definitions = useDetails();
   const shown = record.details.filter((d) => d.value !== '');
   if (shown.length === 0) {
     return <em className={styles.quiet}>none</em>;
   }
-  const links = new Set(definitions.data?.filter((d) => d.sort === 'LINK').map((d) => d.key));
+  const definition = (key: string) => definitions.data?.find((d) => d.key === key);
   return (
     <>
       {record.warnings?.map((w) => (
@@ -256,12 +257,8 @@ function Details({ record }: { record: RecordView }) {
             <dd>
               {d.value === undefined ? (
                 <span aria-label={words.kept}>••••</span>
-              ) : links.has(d.key) ? (
-                <a href={d.value} target="_blank" rel="noreferrer noopener">
-                  {d.value}
-                </a>
               ) : (
-                d.value
+                <Value definition={definition(d.key)} value={d.value} />
               )}
               <span className={styles.forWhom}>{words.forWhom(d.forWhom)}</span>
             </dd>
@@ -270,4 +267,34 @@ function Details({ record }: { record: RecordView }) {
       </dl>
     </>
   );
+}
+
+/** A value as its sort is read: with its unit, as a day, or as what it leads to. */
+function Value({
+  definition,
+  value,
+}: {
+  definition: Schemas['Detail'] | undefined;
+  value: string;
+}) {
+  switch (definition?.sort) {
+    case 'LINK':
+      return (
+        <a href={value} target="_blank" rel="noreferrer noopener">
+          {value}
+        </a>
+      );
+    case 'MAIL':
+      return <a href={'mailto:' + value}>{value}</a>;
+    case 'PHONE':
+      return <a href={telOf(value)}>{value}</a>;
+    case 'DATE':
+      // Text of before stands as it was typed.
+      return /^\d{4}-\d\d-\d\d$/.test(value) ? dueText({ date: value }) : value;
+    case 'NUMBER':
+    case 'MONEY':
+      return [value, definition.unit].filter(Boolean).join(' ');
+    default:
+      return value;
+  }
 }

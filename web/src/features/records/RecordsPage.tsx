@@ -1,18 +1,23 @@
-import { Button, Dropdown, Segmented } from 'antd';
+import { Button, Checkbox, Dropdown, Popover, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { usePeople, usePlaces } from '../../shared/api/house';
+import type { Schemas } from '../../shared/api/client';
+import { useDetails, usePeople, usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
+import { usePaperKey } from '../../shared/ui/usePaperKey';
+import { columnsOf, type Column } from './columns';
 import { Found } from './Found';
 import { Many } from './Many';
 import { RecordList } from './RecordList';
 import { RecordSide } from './RecordSide';
 import styles from './records.module.css';
 import { SavedViews } from './SavedViews';
-import { useRecords, wishQuery, type ListWish } from './queries';
+import { useFacets, useRecords, wishQuery, type ListWish } from './queries';
 import { useRecordsPage } from './useRecordsPage';
 import { words } from './words';
+
+type Facet = Schemas['RecordFacet'];
 
 /** The list, and beside it the chosen record or the form. */
 export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare: boolean }) {
@@ -21,8 +26,12 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
   const [chosen, setChosen] = useState<number[]>([]);
   const turn = (id: number) =>
     setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]));
-  useKeys({ Escape: () => (chosen.length > 0 ? setChosen([]) : page.close()) });
   const side = page.making || page.chosen !== null;
+  const details = useDetails();
+  const all = columnsOf(details.data ?? []);
+  const extra = all.filter((one) => page.columns.includes(one.key));
+  useKeys({ Escape: () => (chosen.length > 0 ? setChosen([]) : page.close()) });
+  usePaperKey(!side && '/records/paper?' + page.query);
   return (
     <div className={side ? styles.split : styles.whole}>
       <section className={styles.left} aria-label="Records">
@@ -39,10 +48,15 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
             ]}
             onChange={(value) => page.filter('state', value)}
           />
-          {!side && <Facets page={page} />}
+          {!side && <Facets page={page} mayShare={mayShare} />}
           <span className={styles.grow} />
           {!side && (
             <>
+              <ColumnChoice
+                all={all}
+                chosen={page.columns}
+                onChoose={(keys) => page.filter('columns', keys.join(','))}
+              />
               <SavedViews query={page.query} mayShare={mayShare} onShow={page.show} />
               <Files wish={page.wish} query={page.query} mayMake={mayMake} />
             </>
@@ -68,6 +82,7 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
             page.person > 0 ||
             page.place > 0
           }
+          extra={extra}
           onOpen={page.open}
           onMake={mayMake ? page.make : undefined}
           many={mayMake && !side ? { ids: chosen, turn } : undefined}
@@ -91,16 +106,37 @@ export function RecordsPage({ mayMake, mayShare }: { mayMake: boolean; mayShare:
 }
 
 /** Of which kind, whose and where. */
-function Facets({ page }: { page: ReturnType<typeof useRecordsPage> }) {
+function Facets({
+  page,
+  mayShare,
+}: {
+  page: ReturnType<typeof useRecordsPage>;
+  mayShare: boolean;
+}) {
   const people = usePeople();
   const places = usePlaces();
+  const facets = useFacets(page.wish).data;
+  /** What there is much of comes first; where counts are known, each says its own. */
+  const counted = <V extends string | number>(
+    sort: Facet['sort'],
+    options: { value: V; label: string }[],
+  ) => {
+    const values = facets?.facets.find((one) => one.sort === sort)?.values ?? [];
+    const counts = new Map(
+      values.map((one) => [String(one.kind ?? one.state ?? one.id), one.count]),
+    );
+    return options
+      .map((one) => ({ ...one, count: counts.get(String(one.value)) ?? 0 }))
+      .sort((a, b) => b.count - a.count)
+      .map(({ count, ...one }) => (count > 0 ? { ...one, hint: words.number(count) } : one));
+  };
   return (
     <>
       <Choice
         className={styles.facet}
         aria-label={words.kind}
         value={page.kind}
-        options={[{ value: '', label: words.allKinds }, ...words.kindChoices]}
+        options={[{ value: '', label: words.allKinds }, ...counted('KIND', words.kindChoices)]}
         onChange={(kind) => page.filter('kind', kind)}
       />
       <Choice
@@ -109,7 +145,10 @@ function Facets({ page }: { page: ReturnType<typeof useRecordsPage> }) {
         value={page.person}
         options={[
           { value: 0, label: words.allPeople },
-          ...(people.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+          ...counted(
+            'PERSON',
+            (people.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+          ),
         ]}
         onChange={(person) => page.filter('person', String(person))}
       />
@@ -119,11 +158,54 @@ function Facets({ page }: { page: ReturnType<typeof useRecordsPage> }) {
         value={page.place}
         options={[
           { value: 0, label: words.allPlaces },
-          ...(places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+          ...counted(
+            'PLACE',
+            (places.data ?? []).map((p) => ({ value: p.id, label: p.name })),
+          ),
         ]}
         onChange={(place) => page.filter('place', String(place))}
       />
+      <Choice
+        className={styles.facet}
+        aria-label={words.order}
+        value={page.sort}
+        options={words.orders.filter((one) => mayShare || !one.value.startsWith('CHANGED'))}
+        onChange={(sort) => page.filter('sort', sort)}
+      />
+      {facets && (
+        <span className={styles.total}>
+          {facets.over ? words.overTotal(facets.total) : words.count(facets.total, false)}
+        </span>
+      )}
     </>
+  );
+}
+
+/** Which columns there are beside those that every list has. */
+function ColumnChoice({
+  all,
+  chosen,
+  onChoose,
+}: {
+  all: Column[];
+  chosen: string[];
+  onChoose: (keys: string[]) => void;
+}) {
+  return (
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      content={
+        <Checkbox.Group
+          className={styles.columnChoice}
+          value={chosen}
+          options={all.map((one) => ({ value: one.key, label: one.label }))}
+          onChange={onChoose}
+        />
+      }
+    >
+      <Button type="text">{words.chooseColumns}</Button>
+    </Popover>
   );
 }
 

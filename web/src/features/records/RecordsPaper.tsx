@@ -1,10 +1,11 @@
 import { useEffect } from 'react';
-import { usePeople, usePlaces } from '../../shared/api/house';
+import { useDetails, usePeople, usePlaces } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { Paper } from '../../shared/ui/Paper';
 import { isOverdue } from '../../shared/time';
 import { namesOf, whenText } from './RecordList';
+import { columnsOf, type Column } from './columns';
 import type { RecordView } from './model';
 import { useReading, useRecords } from './queries';
 import styles from './records.module.css';
@@ -21,6 +22,8 @@ export function RecordsPaper() {
   const reading = useReading(page.find);
   const people = usePeople();
   const places = usePlaces();
+  const details = useDetails();
+  const extra = columnsOf(details.data ?? []).filter((one) => page.columns.includes(one.key));
   const rows = list.data?.pages.flatMap((one) => one.items) ?? [];
   const { hasNextPage, isFetching, fetchNextPage } = list;
   const whole = list.data !== undefined && (!hasNextPage || rows.length >= MOST);
@@ -54,7 +57,7 @@ export function RecordsPaper() {
       <table className={styles.onPaper}>
         <thead>
           <tr>
-            {words.columns.map((name) => (
+            {[...words.columns, ...extra.map((one) => one.label)].map((name) => (
               <th key={name} scope="col">
                 {name}
               </th>
@@ -63,7 +66,7 @@ export function RecordsPaper() {
         </thead>
         <tbody>
           {rows.map((row) => (
-            <Row key={row.id} row={row} />
+            <Row key={row.id} row={row} extra={extra} />
           ))}
         </tbody>
       </table>
@@ -71,7 +74,7 @@ export function RecordsPaper() {
   );
 }
 
-function Row({ row }: { row: RecordView }) {
+function Row({ row, extra }: { row: RecordView; extra: Column[] }) {
   const open = row.state !== 'DONE' && row.state !== 'CANCELLED';
   return (
     <tr>
@@ -81,6 +84,9 @@ function Row({ row }: { row: RecordView }) {
       <td>{namesOf(row).join(', ') || words.nobody}</td>
       <td>{whenText(row)}</td>
       <td>{open && isOverdue(row.due) ? words.overdue : row.state && words.states[row.state]}</td>
+      {extra.map((one) => (
+        <td key={one.key}>{one.text(row)}</td>
+      ))}
     </tr>
   );
 }

@@ -1,6 +1,8 @@
 import { Button, Dropdown, Form, Input } from 'antd';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { ProblemError } from '../../shared/api/client';
+import { usePaperKey } from '../../shared/ui/usePaperKey';
 import { takesWork, useCalendars, usePeople } from '../../shared/api/house';
 import { addDays } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
@@ -11,6 +13,7 @@ import { useTakers } from '../cover';
 import { againOn, dayOf, handedOver, onDay, withException } from './later';
 import type { Change, RecordView } from './model';
 import { fetchRecord, useSeveralLookedAt, type Several } from './queries';
+import styles from './records.module.css';
 import { words } from './words';
 
 /** What is asked before something is done with a record. */
@@ -88,14 +91,18 @@ export function SheetActions({
   const people = (record.people ?? []).filter((p) => p.person != null);
   const open = record.state !== 'DONE' && record.state !== 'CANCELLED';
   const spans = (record.visits ?? []).some((visit) => visit.start ?? visit.first);
+  const navigate = useNavigate();
+  const paper = () => void navigate(`/records/${record.id}/paper`);
+  usePaperKey(`/records/${record.id}/paper`);
   if (!may('title')) {
-    return null;
+    return <Button onClick={paper}>{words.sheetOnPaper}</Button>;
   }
   const items = [
     open && may('people') && people.length > 0 && { key: 'handOver', label: words.handOver },
     { key: 'copy', label: words.copyTo },
     open && record.kind === 'JOB' && spans && { key: 'again', label: words.comeAgain },
     may('exceptions') && { key: 'oneMore', label: words.oneMore },
+    { key: 'paper', label: words.sheetOnPaper },
     record.state !== 'CANCELLED' && { key: 'off', label: words.callOff },
   ].filter((one) => one !== false);
   const close = () => setAsked(null);
@@ -127,9 +134,11 @@ export function SheetActions({
         menu={{
           items,
           onClick: ({ key }) =>
-            key === 'off'
-              ? void deeds.change(words.calledOff(ref), () => ({ state: 'CANCELLED' }))
-              : setAsked(key as Asked),
+            key === 'paper'
+              ? paper()
+              : key === 'off'
+                ? void deeds.change(words.calledOff(ref), () => ({ state: 'CANCELLED' }))
+                : setAsked(key as Asked),
         }}
       >
         <Button loading={deeds.pending}>{words.moreActions}</Button>
@@ -168,7 +177,10 @@ export function SheetActions({
 
 const required = (message: string) => ({ required: true, message });
 
-/** From whom and to whom, each with what the trial says of them. */
+/** As many as are seen at once. */
+const MOST_BEST = 5;
+
+/** From whom and to whom, the best at a touch, each with what the trial says of them. */
 function HandOver({ record }: { record: RecordView }) {
   const form = Form.useFormInstance<Values>();
   const from = Form.useWatch<number | undefined>('from', form);
@@ -182,17 +194,19 @@ function HandOver({ record }: { record: RecordView }) {
   const on = new Map(
     (record.people ?? []).flatMap((p) => (p.person == null ? [] : [[p.person, p.name] as const])),
   );
+  // The trial tells the best first; of what has no time of its own nothing is tried.
+  const best = [...(takers.data?.keys() ?? [])];
+  const place = (id: number) => (best.includes(id) ? best.indexOf(id) : best.length);
+  const theirs = everybody.data?.find((one) => one.id === from)?.teams ?? [];
+  const apart = (teams: number[]) => (teams.some((team) => theirs.includes(team)) ? 0 : 1);
   const crew = (everybody.data ?? [])
     .filter((one) => takesWork(one) && one.id !== from)
+    .sort((a, b) => place(a.id) - place(b.id) || apart(a.teams) - apart(b.teams))
     .map((one) => ({
       value: one.id,
       label: one.name,
       hint: takers.data?.get(one.id)?.text,
     }));
-  // The trial tells the best first.
-  const best = [...(takers.data?.keys() ?? [])];
-  const place = (id: number) => (best.includes(id) ? best.indexOf(id) : best.length);
-  crew.sort((a, b) => place(a.value) - place(b.value));
   return (
     <>
       {on.size > 1 && (
@@ -208,6 +222,22 @@ function HandOver({ record }: { record: RecordView }) {
       <Form.Item label={words.handTo} name="person" rules={[required(words.handToMissing)]}>
         <Choice options={crew} />
       </Form.Item>
+      <ul className={styles.best}>
+        {(takers.isLoading ? [] : crew).slice(0, MOST_BEST).map((one) => (
+          <li key={one.value}>
+            <button
+              type="button"
+              onClick={() => {
+                form.setFieldValue('person', one.value);
+                form.submit();
+              }}
+            >
+              <strong>{one.label}</strong>
+              <span>{one.hint}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

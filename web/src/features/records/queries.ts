@@ -7,7 +7,19 @@ import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
 /** By due time or beginning, as they were made, or by place. */
-export type Order = 'SOONEST' | 'LATEST' | 'NEWEST' | 'OLDEST' | 'PLACE' | 'PLACE_LAST';
+export type Order =
+  | 'SOONEST'
+  | 'LATEST'
+  | 'DUE'
+  | 'DUE_LAST'
+  | 'BEGIN'
+  | 'BEGIN_LAST'
+  | 'CHANGED'
+  | 'CHANGED_FIRST'
+  | 'NEWEST'
+  | 'OLDEST'
+  | 'PLACE'
+  | 'PLACE_LAST';
 
 export interface ListWish {
   find: string;
@@ -57,6 +69,16 @@ export function useRecords(wish: ListWish) {
   });
 }
 
+/** How many of the list there are of each sort. */
+export function useFacets(wish: ListWish) {
+  const query = wishQuery({ ...wish, sort: 'SOONEST' });
+  return useRead(
+    keys.facets(query),
+    () => api.GET('/api/v1/records/facets', { params: { query } }),
+    { placeholderData: asBefore },
+  );
+}
+
 /** What a line that finds is understood as. */
 export const useReading = (line: string) =>
   useRead(keys.reading(line), () => api.GET('/api/v1/find', { params: { query: { line } } }), {
@@ -74,6 +96,12 @@ export function useRecord(id: number | null) {
 
 export const useLandings = (id: number) =>
   useRead(keys.landings(id), () => api.GET('/api/v1/records/{id}/landings', of({ id })));
+
+/** The record that an entry of a calendar is of. */
+export const useEntryHome = (entry: string) =>
+  useRead(keys.entryHome(entry), () =>
+    api.GET('/api/v1/open/{entry}', { params: { path: { entry } } }),
+  );
 
 export const useHistory = (id: number) =>
   useRead(keys.history(id), () => api.GET('/api/v1/records/{id}/history', of({ id })));

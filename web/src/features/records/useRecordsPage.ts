@@ -29,7 +29,7 @@ export function useRecordsPage() {
   );
 
   const filter = useCallback(
-    (name: 'find' | 'state' | 'kind' | 'person' | 'place' | 'sort', value: string) => {
+    (name: 'find' | 'state' | 'kind' | 'person' | 'place' | 'sort' | 'columns', value: string) => {
       const next = new URLSearchParams(search);
       const usual = name === 'state' ? 'open' : name === 'sort' ? 'SOONEST' : '';
       if (value === usual || value === '0') {
@@ -69,6 +69,8 @@ export function useRecordsPage() {
     person,
     place,
     sort,
+    /** Beside those that every list has, by their keys. */
+    columns: (search.get('columns') ?? '').split(',').filter(Boolean),
     wish: { find, state, kind, person, place, sort },
     filter,
     open: (id: number) => go('/' + id),

@@ -1,13 +1,8 @@
 import type { NumberField } from './numbers';
 import type { Schemas } from '../../shared/api/client';
+import type { Order } from './queries';
 import type { Understood } from './shortLine';
 import text from './words.json';
-
-const SORT_HINTS: Partial<Record<Schemas['Detail']['sort'], string>> = {
-  DATE: '2026-11-27',
-  MONEY: '120.00',
-  LINK: 'https://',
-};
 
 /** Of acts that changed a record; all others changed it too. */
 const ACTS: Record<string, string> = {
@@ -29,12 +24,27 @@ export const words = {
   count: (n: number, more: boolean) =>
     more ? `the first ${n} of more` : n === 1 ? '1 record' : `${n} records`,
   pieces: text.pieces as Record<string, string>,
+  number: (n: number) => n.toLocaleString('en-GB'),
+  overTotal: (n: number) => `over ${n.toLocaleString('en-GB')} records`,
+  orders: [
+    { value: 'SOONEST', label: 'Soonest first' },
+    { value: 'LATEST', label: 'Latest first' },
+    { value: 'DUE', label: 'Due first' },
+    { value: 'DUE_LAST', label: 'Due last' },
+    { value: 'BEGIN', label: 'Beginning first' },
+    { value: 'BEGIN_LAST', label: 'Beginning last' },
+    { value: 'CHANGED', label: 'Changed last' },
+    { value: 'CHANGED_FIRST', label: 'Changed first' },
+    { value: 'NEWEST', label: 'Newest' },
+    { value: 'OLDEST', label: 'Oldest' },
+    { value: 'PLACE', label: 'Place A–Z' },
+    { value: 'PLACE_LAST', label: 'Place Z–A' },
+  ] satisfies { value: Order; label: string }[],
   orNear: (name: string) => `or ${name}`,
   notAlso: (name: string) => `not ${name}`,
   takeOut: (said: string) => `Take out ${said}`,
   mayMean: (text: string) => `“${text}” may mean`,
   forWhom: (set: string) => `for ${set}`,
-  sortHints: SORT_HINTS,
   standsInside: (detail: string, inside: string, readers: string) =>
     `${detail} also appears in ${inside}, visible to ${readers}`,
   lands: (n: number) => (n === 1 ? 'Lands on 1 calendar' : `Lands on ${n} calendars`),

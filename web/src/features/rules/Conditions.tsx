@@ -1,8 +1,17 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import { Choice } from '../../shared/ui/Choice';
-import { worded } from '../../shared/words';
+import { valueHints, worded } from '../../shared/words';
 import { ClockField } from '../../shared/ui/Moments';
-import { begin, conditionText, isGroup, partsOf, sortOf, type Condition } from './model';
+import {
+  begin,
+  conditionText,
+  isGroup,
+  isOrdered,
+  partsOf,
+  sortOf,
+  type Condition,
+  type ValueTest,
+} from './model';
 import type { World } from './queries';
 import styles from './rules.module.css';
 import { Token } from './Token';
@@ -123,6 +132,17 @@ function Part({
       return one('role', world.roles);
     case 'detail':
       return one('detail', world.details);
+    case 'over':
+    case 'under':
+    case 'is':
+      return (
+        <Valued
+          test={sortOf(part) as ValueTest}
+          part={part}
+          details={world.details}
+          onChange={onChange}
+        />
+      );
     case 'madeBy':
       return one('madeBy', world.people);
     case 'startsBetween': {
@@ -147,4 +167,53 @@ function Part({
     default:
       return null;
   }
+}
+
+/** A detail, and what its value is compared with. */
+function Valued({
+  test,
+  part,
+  details,
+  onChange,
+}: {
+  test: ValueTest;
+  part: Condition;
+  details: World['details'];
+  onChange: (part: Condition) => void;
+}) {
+  const [detail, than] = part[test] ?? ['', ''];
+  const fits = details.filter((one) => one.isWritten && (test === 'is' || isOrdered(one.sort)));
+  const chosen = fits.find((one) => one.value === detail);
+  const shared = {
+    'aria-label': words.value,
+    value: than,
+    onChange: (value: string) => onChange({ [test]: [detail ?? '', value] }),
+  };
+  return (
+    <span className={styles.hours}>
+      <Choice
+        autoFocus
+        className={styles.choice}
+        aria-label={words.detailOf}
+        value={detail || null}
+        options={fits}
+        onChange={(value) => onChange({ [test]: [value, ''] })}
+      />
+      {chosen?.choices.length ? (
+        <Choice
+          {...shared}
+          className={styles.choice}
+          options={chosen.choices.map((value) => ({ value, label: value }))}
+        />
+      ) : (
+        <Input
+          {...shared}
+          maxLength={200}
+          placeholder={chosen && valueHints[chosen.sort]}
+          suffix={chosen?.unit}
+          onChange={(event) => shared.onChange(event.target.value)}
+        />
+      )}
+    </span>
+  );
 }

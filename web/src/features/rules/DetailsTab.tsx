@@ -203,27 +203,42 @@ function Sort({ detail, onChange }: { detail: Detail; onChange: (detail: Detail)
   if (!detail.typed) {
     return <span className={styles.quiet}>{words.computed}</span>;
   }
-  if (!detail.own) {
+  if (detail.key === 'title') {
     return words.sortsOfDetail[detail.sort];
   }
+  // What is typed from now on is of the new sort; only text can become another.
+  const sorts = choices(words.sortsOfDetail).filter(
+    (one) => detail.own || [one.value, detail.sort].includes('TEXT') || one.value === detail.sort,
+  );
+  const hasUnit = detail.sort === 'MONEY' || detail.sort === 'NUMBER';
   return (
     <Token
-      text={words.sortsOfDetail[detail.sort]}
+      text={[words.sortsOfDetail[detail.sort], hasUnit && detail.unit].filter(Boolean).join(', ')}
       label={`${detail.label}: ${words.sort}`}
       boxed={false}
     >
       <Radio.Group
         className={styles.checks}
         value={detail.sort}
-        options={choices(words.sortsOfDetail)}
+        options={sorts}
         onChange={(event) =>
           onChange({
             ...detail,
             sort: event.target.value as typeof detail.sort,
             choices: [],
+            unit: undefined,
           })
         }
       />
+      {hasUnit && (
+        <Input
+          aria-label={words.unit}
+          placeholder={detail.sort === 'MONEY' ? words.currency : words.unitHint}
+          maxLength={12}
+          value={detail.unit ?? ''}
+          onChange={(event) => onChange({ ...detail, unit: event.target.value || undefined })}
+        />
+      )}
       {detail.sort === 'CHOICE' && (
         <Input.TextArea
           aria-label={words.choices}

@@ -12,6 +12,7 @@ import { RuleRow } from './RuleRow';
 import styles from './rules.module.css';
 import { useSetFile } from './SetFile';
 import { TryRecord } from './TryRecord';
+import { detailChoice } from './model';
 import { useRules } from './useRules';
 import { Wordings } from './Wordings';
 import { WorkStrip } from './WorkStrip';
@@ -34,7 +35,7 @@ export function RulesPage() {
   // Details are named as they are edited here, before they are in force.
   const drafted = {
     ...world,
-    details: (page.set?.details ?? []).map((d) => ({ value: d.key, label: d.label })),
+    details: (page.set?.details ?? []).map(detailChoice),
     names: {
       ...world.names,
       detail: (key: string) => page.set?.details.find((d) => d.key === key)?.label ?? key,

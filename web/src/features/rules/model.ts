@@ -35,6 +35,25 @@ export function partsOf(condition: Condition): Condition[] {
   return condition.all ?? condition.any ?? condition.none ?? [];
 }
 
+/** How a detail's value is compared; what each is for, by {@link Detail.sort}. */
+export const VALUE_TESTS = ['over', 'under', 'is'] as const;
+export type ValueTest = (typeof VALUE_TESTS)[number];
+
+/** A detail as it is chosen. */
+export const detailChoice = (
+  one: Pick<Detail, 'key' | 'label' | 'sort' | 'choices' | 'unit' | 'typed'>,
+) => ({
+  value: one.key,
+  label: one.label,
+  sort: one.sort,
+  choices: one.sort === 'YES_NO' ? ['yes', 'no'] : one.choices,
+  unit: one.unit,
+  isWritten: one.typed && one.key !== 'title',
+});
+
+export const isOrdered = (sort: Detail['sort']) =>
+  sort === 'NUMBER' || sort === 'MONEY' || sort === 'DATE';
+
 /** A condition of a sort, as it begins. */
 export function begin(sort: string): Condition {
   switch (sort) {
@@ -52,6 +71,10 @@ export function begin(sort: string): Condition {
       return { role: 0 };
     case 'detail':
       return { detail: 'phone' };
+    case 'over':
+    case 'under':
+    case 'is':
+      return { [sort]: ['', ''] };
     case 'madeBy':
       return { madeBy: 0 };
     case 'startsBetween':
@@ -109,6 +132,12 @@ export function conditionText(condition: Condition, names: Names): string {
   }
   if (c.detail !== undefined) {
     return words.detail(names.detail(c.detail));
+  }
+  for (const test of VALUE_TESTS) {
+    const [detail, than] = c[test] ?? [];
+    if (detail !== undefined) {
+      return words.valued[test](names.detail(detail), than || '…');
+    }
   }
   if (c.madeBy !== undefined) {
     return words.madeBy(names.person(c.madeBy));

@@ -9,7 +9,7 @@ import {
   useTeams,
 } from '../../shared/api/house';
 import { keys } from '../../shared/api/keys';
-import type { Names } from './model';
+import { detailChoice, type Names } from './model';
 
 export type Wish = Schemas['RuleSetWish'];
 type Preview = Schemas['SetPreview'];
@@ -98,7 +98,7 @@ export function useNames() {
     places: choices(places.data),
     people: choices(people.data),
     lists: choices(calendars.data?.filter((c) => c.sort === 'DATE_LIST' || c.sort === 'NAMED')),
-    details: (details.data ?? []).map((d) => ({ value: d.key, label: d.label })),
+    details: (details.data ?? []).map(detailChoice),
   };
 }
 

@@ -1,5 +1,5 @@
-import { useNavigate } from 'react-router';
-import { clockOf, shortDayText } from '../../shared/time';
+import { Link, useNavigate } from 'react-router';
+import { clockOf, shortDayText, today } from '../../shared/time';
 import { CoverSoon } from '../cover';
 import type { RecordView } from '../records';
 import styles from './today.module.css';
@@ -28,7 +28,10 @@ export function NextDays({ records, open }: { records: RecordView[]; open: (id: 
     <>
       <CoverSoon />
       <div className={styles.ahead}>
-        <h2>{words.ahead}</h2>
+        <h2>
+          {words.ahead}
+          <Link to={`/board/paper?from=${today()}&days=14`}>{words.onPaper}</Link>
+        </h2>
         {days.length === 0 && <p className={styles.note}>{words.nothingAhead}</p>}
         {days.map((day) => (
           <section key={day}>

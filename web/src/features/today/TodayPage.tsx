@@ -8,6 +8,7 @@ import { longDayText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useKeys } from '../../shared/ui/keys';
+import { usePaperKey } from '../../shared/ui/usePaperKey';
 import { OutsideLines } from '../copies';
 import { useAhead, useSkillsEnding } from '../cover';
 import { RecordSide, useReleases } from '../records';
@@ -42,6 +43,8 @@ export function TodayPage() {
       return next;
     });
   const close = () => go(null);
+  // What is printed in the evening is tomorrow.
+  usePaperKey(chosen === null && '/board/paper');
   useKeys({ Escape: close });
   // Drawn at once, so that nothing moves under somebody's hand.
   if (today.isPending || ahead.pending) {
@@ -55,7 +58,7 @@ export function TodayPage() {
     );
   }
   return (
-    <div className={styles.page}>
+    <div className={`${styles.page} ${chosen ? styles.reading : ''}`}>
       <div className={styles.left}>
         <div className={styles.title}>
           <h1>{longDayText(today.data.today)}</h1>

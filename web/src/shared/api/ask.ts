@@ -25,7 +25,11 @@ export const asBefore = <T>(before: T | undefined) => before;
 
 /** What a form begins with: nothing kept from before, also not while it is being read anew. */
 export function useReadNow<T>(queryKey: QueryKey, call: () => Answer<T>) {
-  const { data, error, isFetchedAfterMount, refetch } = useRead(queryKey, call, { gcTime: 0 });
+  const { data, error, isFetchedAfterMount, refetch } = useRead(queryKey, call, {
+    gcTime: 0,
+    // What stands beside the form has read it too, and not for the form.
+    refetchOnMount: 'always',
+  });
   return {
     data: isFetchedAfterMount ? data : undefined,
     error,

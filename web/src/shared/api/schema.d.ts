@@ -1346,6 +1346,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/open/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record that an entry of a calendar is of, by the entry's identity */
+        get: operations["home"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/outside-changes": {
         parameters: {
             query?: never;
@@ -1702,6 +1719,23 @@ export interface paths {
         };
         /** Records the caller may open, as iCalendar, filtered like the list */
         get: operations["recordsAsCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/records/facets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many of a list's records there are of each kind, state, team and so on */
+        get: operations["facets"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2679,10 +2713,12 @@ export interface components {
             allDay?: boolean;
             any?: components["schemas"]["Condition"][];
             detail?: string;
+            is?: string[];
             kind?: ("JOB" | "TICKET" | "SHIFT" | "DEADLINE")[];
             /** Format: int64 */
             madeBy?: number;
             none?: components["schemas"]["Condition"][];
+            over?: string[];
             /** Format: int64 */
             place?: number;
             private?: boolean;
@@ -2693,6 +2729,7 @@ export interface components {
             tag?: string;
             /** Format: int64 */
             team?: number;
+            under?: string[];
         };
         CopiesHeld: {
             /** @description Nothing is sent: the organisation was restored from a backup and nobody has confirmed yet */
@@ -3139,8 +3176,10 @@ export interface components {
             kinds: ("JOB" | "TICKET" | "SHIFT" | "DEADLINE")[];
             label: string;
             /** @enum {string} */
-            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
+            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "MAIL" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
             typed: boolean;
+            /** @description What a number counts, or the currency of an amount */
+            unit?: string;
         };
         DetailDefinition: {
             choices: string[];
@@ -3150,9 +3189,10 @@ export interface components {
             label: string;
             own: boolean;
             /** @enum {string} */
-            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
+            sort: "TEXT" | "NOTES" | "NUMBER" | "MONEY" | "DATE" | "PHONE" | "MAIL" | "ADDRESS" | "CHOICE" | "YES_NO" | "LINK";
             states: ("DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED")[];
             typed: boolean;
+            unit?: string;
         };
         DetailShown: {
             because?: string;
@@ -3278,6 +3318,10 @@ export interface components {
             sort: "FEED" | "SHARE" | "LINK" | "APP_PASSWORD";
             /** Format: date */
             until?: string;
+        };
+        EntryHome: {
+            /** Format: int64 */
+            record: number;
         };
         EventNotRead: {
             /**
@@ -3428,7 +3472,7 @@ export interface components {
             /** @description What it asks for, in words */
             said: string;
             /** @enum {string} */
-            sort: "WORDS" | "NEAR" | "REF" | "KIND" | "STATE" | "PERSON" | "NOBODY" | "TEAM" | "PLACE" | "REGION" | "CHAIN" | "TAG" | "CONTACT" | "TIME";
+            sort: "WORDS" | "NEAR" | "REF" | "KIND" | "STATE" | "PERSON" | "NOBODY" | "TEAM" | "PLACE" | "REGION" | "CHAIN" | "TAG" | "CONTACT" | "DETAIL" | "TIME";
             /**
              * Format: int32
              * @description Where it ends
@@ -4099,6 +4143,8 @@ export interface components {
             zone?: string;
         };
         PlaceTerms: {
+            /** @description In one line; for whom the place is */
+            address?: string;
             /**
              * Format: int32
              * @description What it holds at once; not there: nobody has said
@@ -4122,6 +4168,7 @@ export interface components {
             ways: components["schemas"]["Way"][];
         };
         PlaceTermsChange: {
+            address?: string | null;
             /** Format: int32 */
             capacity?: number | null;
             /** Format: double */
@@ -4133,9 +4180,20 @@ export interface components {
             ways?: components["schemas"]["Way"][];
         };
         PlaceView: {
+            address?: string;
             code: string;
             /** Format: int64 */
             id: number;
+            /**
+             * Format: double
+             * @description Latitude (WGS 84)
+             */
+            latitude?: number;
+            /**
+             * Format: double
+             * @description Longitude (WGS 84)
+             */
+            longitude?: number;
             name: string;
         };
         Problem: {
@@ -4214,6 +4272,28 @@ export interface components {
             visits?: components["schemas"]["VisitChange"][];
             /** @description How many people each visit needs */
             wants?: components["schemas"]["Wants"];
+        };
+        RecordFacet: {
+            /** @enum {string} */
+            sort: "KIND" | "STATE" | "TEAM" | "PLACE" | "PERSON";
+            values: components["schemas"]["RecordFacetValue"][];
+        };
+        RecordFacetValue: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            id?: number;
+            /** @enum {string} */
+            kind?: "JOB" | "TICKET" | "SHIFT" | "DEADLINE";
+            name: string;
+            /** @enum {string} */
+            state?: "DRAFT" | "TENTATIVE" | "CONFIRMED" | "DONE" | "CANCELLED";
+        };
+        RecordFacets: {
+            facets: components["schemas"]["RecordFacet"][];
+            over: boolean;
+            /** Format: int32 */
+            total: number;
         };
         /** @description A record as the caller may see it */
         RecordView: {
@@ -7938,6 +8018,34 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
+    home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["EntryHome"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            404: components["responses"]["NOT_FOUND"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
+        };
+    };
     changes: {
         parameters: {
             query?: {
@@ -8830,6 +8938,38 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
+        };
+    };
+    facets: {
+        parameters: {
+            query?: {
+                find?: string;
+                kind?: string;
+                state?: string;
+                person?: number;
+                place?: number;
+                team?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RecordFacets"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            422: components["responses"]["FAULTS"];
+            503: components["responses"]["BUSY"];
         };
     };
     several: {

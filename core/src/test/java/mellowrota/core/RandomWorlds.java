@@ -67,6 +67,7 @@ public final class RandomWorlds {
       List.of(
           "{title}",
           "{ref} {title}[ · {place}]",
+          "{title}[, {place address}]",
           "{title}[ · {lead}][ with {others}]",
           "{contact} {phone}\n[Gate code {gate code}]\n{notes}",
           "[{quote} · ]{title}: {due} {given}",
@@ -180,7 +181,8 @@ public final class RandomWorlds {
               one.typed(),
               one.sort(),
               one.choices(),
-              states));
+              states,
+              one.unit()));
     }
     return list;
   }

@@ -54,6 +54,7 @@ import mellowrota.core.work.Kind;
 import mellowrota.core.work.MarginSettings;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.core.work.RecordId;
 import mellowrota.core.work.State;
 import mellowrota.core.work.WorkDays;
@@ -183,7 +184,14 @@ public final class Worlds {
     }
 
     public Builder place(long id, String code, String name) {
-      places.add(new Place(PlaceId.of(id), code, name, Optional.empty()));
+      places.add(
+          new Place(
+              PlaceId.of(id),
+              code,
+              name,
+              Optional.empty(),
+              Optional.of(name + " Lane"),
+              Optional.of(new Position(id % 90, id % 180))));
       return this;
     }
 

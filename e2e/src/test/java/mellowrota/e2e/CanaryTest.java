@@ -89,7 +89,7 @@ public class CanaryTest {
     hana.change(open, "{\"due\": {\"at\": \"2026-11-28T11:00\"}}");
     // Before what ends a session.
     tell(hana, lead);
-    define(open, secret, act, lead);
+    define(hana, open, secret, act, lead);
     operations.putAll(new DeadlineOperations(hana, secret, CANARIES.get("title")).all());
     cover(hana);
     links(hana, outside);
@@ -390,13 +390,17 @@ public class CanaryTest {
         "Joss Hallard");
   }
 
-  private void define(long open, long secret, long act, long lead) {
+  private void define(Api hana, long open, long secret, long act, long lead) {
     String one = "/api/v1/records/{id}";
     find("GET " + one, a -> a.get("/api/v1/records/" + open), "cnrquote7");
     find("GET " + one + " #lead", a -> a.get("/api/v1/records/" + open), "cnrgate7");
     find("GET " + one + " #private", a -> a.get("/api/v1/records/" + secret), "cnrprivate7");
     find("GET " + one + "/sight", a -> a.get("/api/v1/records/" + open + "/sight"), "cnrquote7");
+    String all = hana.get("/api/v1/calendars/" + hana.idOf("calendars", "Master") + ".ics").text();
+    String uid = all.substring(all.indexOf("UID:") + 4, all.indexOf("UID:") + 40);
+    call("GET /api/v1/open/{entry}", a -> a.get("/api/v1/open/" + uid));
     find("GET /api/v1/records", a -> a.get("/api/v1/records?limit=200"), "cnrquote7");
+    call("GET /api/v1/records/facets", a -> a.get("/api/v1/records/facets?find=cnrphone7"));
     find("GET /api/v1/records #find", a -> a.get("/api/v1/records?find=cnrphone7"), "cnrphone7");
     find("GET /api/v1/records #part", a -> a.get("/api/v1/records?find=cnrquo"), "cnrquote7");
     find(

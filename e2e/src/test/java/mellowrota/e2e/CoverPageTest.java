@@ -232,13 +232,14 @@ public class CoverPageTest extends InBrowser {
     button(phone, "Request leave").click();
     assertThat(phone.getByText("requested")).isVisible();
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/people");
+    link(page, "Ines Okafor").click();
     button(page, "Hours and leave of Ines Okafor").click();
-    assertThat(page.getByText("requested")).isVisible();
+    assertThat(page.getByRole(AriaRole.DIALOG).getByText("requested")).isVisible();
     button(page, "Approve").click();
     assertThat(page.getByText("requested")).hasCount(0);
     page.getByLabel("Contracted hours a week").fill("36");
     button(page, "Save").click();
-    assertThat(page.getByText("Weekly hours")).hasCount(0);
+    assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
     button(page, "Hours and leave of Ines Okafor").click();
     assertThat(page.getByLabel("Contracted hours a week")).hasValue("36");
   }
@@ -357,6 +358,8 @@ public class CoverPageTest extends InBrowser {
   @Test
   public void whatSomebodyLeavesIsHandedOverAndTakenBack() {
     Page page = signedIn("hana", ColorScheme.DARK, "/crew/people");
+    link(page, "Anneke Dray").click();
+    assertThat(page.getByRole(AriaRole.COMPLEMENTARY)).containsText("No skills entered.");
     button(page, "Hours and leave of Anneke Dray").click();
     page.getByText("work to reassign").first().click();
     assertThat(page.getByText(Pattern.compile("^Work to reassign from Anneke Dray"))).isVisible();
@@ -421,7 +424,7 @@ public class CoverPageTest extends InBrowser {
     assertThat(link(page, open(week) + " clashes")).isVisible();
     assertThat(page.locator("button[aria-label$=' short']")).hasCount(week.get("gaps").size());
     page.navigate(server.url("/cover?from=2026-11-23"));
-    link(page, "Print the week").click();
+    link(page, "On paper").click();
     assertThat(page.getByText("Short · " + week.get("gaps").size())).isVisible();
     assertThat(page.getByText("Clashes · " + open(week))).isVisible();
     assertThat(page.locator("section[aria-label=Cover] li"))

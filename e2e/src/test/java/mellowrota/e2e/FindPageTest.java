@@ -108,4 +108,23 @@ public class FindPageTest extends InBrowser {
     assertThat(rows(page).first()).containsText(first);
     assertThat(first).isNotEmpty();
   }
+
+  /** Kept in the address, so that paper, a saved view and whoever gets the link have them too. */
+  @Test
+  public void columnsAreChosen() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/records?find=Rehang&state=all");
+    rows(page).first().waitFor();
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Columns")).click();
+    page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Team")).click();
+    page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Parts")).click();
+    assertThat(page).hasURL(Pattern.compile("columns=team%2Cparts"));
+    Locator heads = page.getByRole(AriaRole.COLUMNHEADER);
+    assertThat(heads.filter(new Locator.FilterOptions().setHasText("Team"))).isVisible();
+    assertThat(rows(page).first()).containsText("Thornmere crew");
+    assertThat(rows(page).first()).containsText("hinge pins");
+    press(page, "Escape", "P");
+    assertThat(page.getByRole(AriaRole.TABLE)).containsText("hinge pins");
+    page.reload();
+    assertThat(page.getByRole(AriaRole.TABLE)).containsText("hinge pins");
+  }
 }

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.function.Predicate;
@@ -348,8 +349,52 @@ public class FindingTest extends OnDemo {
         (who, api) -> {
           Set<String> expected = refs(seen.get(who).stream().filter(like));
           assertThat(refs(walk(api, query, 50).stream())).as(who + ": " + line).isEqualTo(expected);
+          counted(
+              who + ": " + line,
+              api.get("/api/v1/records/facets?x" + query).expect(200).json(),
+              seen.get(who).stream().filter(like).toList());
           found += expected.isEmpty() ? 0 : 1;
         });
+  }
+
+  /** Of each sort as many as their reader sees so. */
+  private static void counted(String of, JsonNode facets, List<JsonNode> records) {
+    assertThat(facets.get("total").asInt()).as(of).isEqualTo(records.size());
+    Map<String, Map<String, Long>> told = new TreeMap<>();
+    facets
+        .get("facets")
+        .forEach(
+            facet ->
+                facet
+                    .get("values")
+                    .forEach(
+                        one ->
+                            told.computeIfAbsent(
+                                    facet.get("sort").asString(), key -> new TreeMap<>())
+                                .put(valueOf(one), one.get("count").asLong())));
+    Map<String, Map<String, Long>> expected = new TreeMap<>();
+    for (JsonNode record : records) {
+      count(expected, "KIND", Stream.of(record.get("kind")));
+      count(expected, "STATE", Stream.of(record.path("state")));
+      count(expected, "TEAM", Stream.of(record.path("team").path("id")));
+      count(expected, "PLACE", Stream.of(record.path("place").path("id")));
+      count(expected, "PERSON", record.path("people").valueStream().map(one -> one.path("person")));
+    }
+    assertThat(told).as(of).isEqualTo(expected);
+  }
+
+  private static String valueOf(JsonNode one) {
+    return one.path("kind").asString(one.path("state").asString(one.path("id").asString("")));
+  }
+
+  private static void count(
+      Map<String, Map<String, Long>> counts, String sort, Stream<JsonNode> values) {
+    values
+        .filter(one -> !one.isMissingNode())
+        .map(JsonNode::asString)
+        .distinct()
+        .forEach(
+            one -> counts.computeIfAbsent(sort, key -> new TreeMap<>()).merge(one, 1L, Long::sum));
   }
 
   private static Set<String> refs(Stream<JsonNode> records) {

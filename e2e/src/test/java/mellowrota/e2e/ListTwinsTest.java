@@ -129,7 +129,8 @@ public class ListTwinsTest extends OnDemo {
     for (long id : shown) {
       ObjectNode body = Api.JSON.createObjectNode();
       ObjectNode details = body.putObject("details");
-      HIDDEN_FROM_CREW.forEach(key -> details.put(key, mark + "x" + twin + key.charAt(0)));
+      HIDDEN_FROM_CREW.forEach(
+          key -> details.put(key, random.nextInt(4) == 0 ? "" : mark + "x" + twin + key.charAt(0)));
       if (reader.contains(" ")) {
         body.putArray("tags").add(mark + "tag" + twin);
         details.put("notes", mark + "x" + twin + "n");
@@ -266,6 +267,12 @@ public class ListTwinsTest extends OnDemo {
             "%23" + mark + "taga",
             "region+Quill+Vale",
             "chain+planned+stoppage",
+            "with+quote",
+            "without+quote",
+            "without+notes",
+            "quote+is+" + mark + "xaq",
+            "gate+code+is+" + mark + "xag",
+            "priced",
             "Joss+as+Support&sort=LATEST")) {
       filters.add("&find=" + mark + "+" + piece);
     }
@@ -281,6 +288,12 @@ public class ListTwinsTest extends OnDemo {
     }
     for (String filter : filters) {
       found.put("/api/v1/records?limit=1" + filter, pages(api, filter));
+      found.put(
+          "facets" + filter,
+          plain(
+              api.get("/api/v1/records/facets?x" + filter.replaceAll("&sort=[A-Z_]+", ""))
+                  .expect(200)
+                  .text()));
       found.put(
           "csv" + filter, api.get("/api/v1/records.csv?x" + filter.replaceFirst("&x", "")).text());
     }

@@ -13,6 +13,7 @@ import java.util.stream.StreamSupport;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.apache.pdfbox.text.TextPosition;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -20,14 +21,32 @@ import tools.jackson.databind.JsonNode;
 /** What is printed, read back from the PDF that a browser makes of it. */
 public class PaperTest extends InBrowser {
 
-  /** The text of each sheet of A4. */
+  /** Half a point, for what rounding moves. */
+  private static final double ROUNDED = 0.5;
+
+  /** The text of each sheet; none lies on its edge. */
   private static List<String> sheets(Page page, boolean across) throws IOException {
-    byte[] pdf =
-        page.pdf(
-            new Page.PdfOptions().setFormat("A4").setLandscape(across).setPrintBackground(false));
+    return sheets(page, new Page.PdfOptions().setFormat("A4").setLandscape(across));
+  }
+
+  /** The same, of the size and lie that the page asks for. */
+  private static List<String> sheets(Page page) throws IOException {
+    return sheets(page, new Page.PdfOptions().setPreferCSSPageSize(true));
+  }
+
+  private static List<String> sheets(Page page, Page.PdfOptions how) throws IOException {
     List<String> found = new ArrayList<>();
-    try (PDDocument document = Loader.loadPDF(pdf)) {
-      PDFTextStripper text = new PDFTextStripper();
+    try (PDDocument document = Loader.loadPDF(page.pdf(how.setPrintBackground(false)))) {
+      PDFTextStripper text =
+          new PDFTextStripper() {
+            @Override
+            protected void processTextPosition(TextPosition at) {
+              assertThat(at.getXDirAdj() + at.getWidthDirAdj())
+                  .as("what stands beside the sheet: %s", at)
+                  .isLessThan((float) (at.getPageWidth() + ROUNDED));
+              super.processTextPosition(at);
+            }
+          };
       text.setSortByPosition(true);
       for (int sheet = 1; sheet <= document.getNumberOfPages(); sheet++) {
         text.setStartPage(sheet);
@@ -35,7 +54,15 @@ public class PaperTest extends InBrowser {
         found.add(text.getText(document));
       }
     }
+    for (int i = 0; i < found.size(); i++) {
+      assertThat(found.get(i)).contains("%d / %d".formatted(i + 1, found.size()));
+    }
     return found;
+  }
+
+  /** In one line, however it is broken. */
+  private static String together(List<String> sheets) {
+    return String.join(" ", sheets).replaceAll("\\s+", " ");
   }
 
   @DataProvider
@@ -60,10 +87,7 @@ public class PaperTest extends InBrowser {
     assertThat(page.getByRole(AriaRole.HEADING)).containsText(refs.size() + " records");
     List<String> sheets = sheets(page, across);
     assertThat(sheets).hasSizeGreaterThan(4);
-    for (int i = 0; i < sheets.size(); i++) {
-      assertThat(sheets.get(i)).contains("Ref").contains("People").contains("State");
-      assertThat(sheets.get(i)).contains("%d / %d".formatted(i + 1, sheets.size()));
-    }
+    sheets.forEach(one -> assertThat(one).contains("Ref").contains("People").contains("State"));
     List<String> printed =
         sheets.stream()
             .flatMap(String::lines)
@@ -85,20 +109,118 @@ public class PaperTest extends InBrowser {
         .doesNotContain("Back to the list");
   }
 
-  /** Everybody and every day of the week, all across. */
+  /** Where it is had, what must stand on it, and how many sheets it may take. */
+  @DataProvider
+  public Object[][] sorts() {
+    long team = idOf("/api/v1/teams", "Thornmere crew");
+    long ines = idOf("/api/v1/people", "Ines Okafor");
+    long lock = idOf("/api/v1/places", "Lock 7, Thornmere Flight");
+    JsonNode master =
+        StreamSupport.stream(
+                Api.of(server, "hana").get("/api/v1/calendars").json().spliterator(), false)
+            .filter(one -> one.get("sort").asString().equals("MASTER"))
+            .findFirst()
+            .orElseThrow();
+    long rehang =
+        Api.of(server, "hana")
+            .get("/api/v1/records?find=rehang&limit=1")
+            .json()
+            .get("items")
+            .get(0)
+            .get("id")
+            .asLong();
+    String day = "&from=2026-11-26&days=1";
+    String weeks = "&from=2026-11-23&days=14";
+    return new Object[][] {
+      {"/board/paper", List.of("Crew", "Thursday 26 November", "Short ·", "Unassigned"), 6},
+      {"/board/paper?of=team-" + team + day, List.of("Thornmere crew", "Kofi Brandreth"), 2},
+      {"/board/paper?of=team-" + team + weeks, List.of("Mon 23", "Sun 6", "Kofi Brandreth"), 6},
+      {"/board/paper?of=person-" + ines + weeks, List.of("Ines Okafor", "With", "Sun 6 Dec"), 3},
+      {"/board/paper?of=place-" + lock + weeks, List.of("Lock 7", "Mon 23 Nov", "Rehang"), 4},
+      {
+        "/board/paper?of=calendar-" + master.get("id").asLong() + day,
+        List.of(master.get("name").asString(), "People"),
+        4
+      },
+      {"/cover/paper?from=2026-11-23&days=7", List.of("Short ·", "Flood watch", "1 of 2"), 6},
+      {"/cover/paper?from=2026-11-23&days=21", List.of("Sun 13", "Flood watch"), 20},
+      {"/records/" + rehang + "/paper", List.of("People", "Details", "Lands on", "History"), 4},
+    };
+  }
+
+  private long idOf(String path, String name) {
+    return StreamSupport.stream(Api.of(server, "hana").get(path).json().spliterator(), false)
+        .filter(one -> one.get("name").asString().equals(name))
+        .findFirst()
+        .orElseThrow(() -> new AssertionError(path + " without " + name))
+        .get("id")
+        .asLong();
+  }
+
+  @Test(dataProvider = "sorts")
+  public void everySortOfPaperIsWhole(String path, List<String> holds, int most)
+      throws IOException {
+    Page page = signedIn("hana", ColorScheme.DARK, path);
+    page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setLevel(1)).waitFor();
+    holds.forEach(text -> assertThat(page.getByRole(AriaRole.MAIN)).containsText(text));
+    List<String> sheets = sheets(page);
+    assertThat(together(sheets)).contains(holds).doesNotContain("Back to").doesNotContain("Undo");
+    assertThat(sheets).hasSizeLessThanOrEqualTo(most);
+  }
+
+  /** Everybody and every day of the week, all across; of sixty people too. */
   @Test
   public void theCrewsWeekHoldsEverybody() throws IOException {
-    Page page = signedIn("hana", ColorScheme.LIGHT, "/board/print?from=2026-11-23");
+    Api hana = Api.of(server, "hana");
+    for (int i = 1; i <= 36; i++) {
+      hana.post("/api/v1/people", "{\"name\": \"Hand-%02d of a longish name\"}".formatted(i))
+          .expect(201);
+    }
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/board/paper?from=2026-11-23&days=7");
     page.getByRole(AriaRole.TABLE).waitFor();
-    String text = String.join(" ", sheets(page, true)).replaceAll("\\s+", " ");
     List<String> people =
-        StreamSupport.stream(
-                Api.of(server, "hana").get("/api/v1/people").json().spliterator(), false)
+        StreamSupport.stream(hana.get("/api/v1/people").json().spliterator(), false)
             .filter(one -> one.path("standing").asString("").equals("HOUSE"))
             .map(one -> one.get("name").asString())
             .toList();
-    assertThat(people).hasSizeGreaterThan(20);
+    assertThat(people).hasSizeGreaterThan(58);
+    List<String> sheets = sheets(page);
+    String text = together(sheets);
     people.forEach(name -> assertThat(text).contains(name));
-    assertThat(text).contains("Mon 23").contains("Sun 29").contains("1 / ");
+    assertThat(text).contains("Mon 23").contains("Sun 29");
+    assertThat(sheets).hasSizeLessThan(15);
+  }
+
+  /** Three keys: on paper, the second team, print. */
+  @Test
+  public void tomorrowOfATeamIsThreeKeysAway() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/today");
+    page.addInitScript("window.print = () => document.body.dataset.printed = 'yes'");
+    page.reload();
+    page.getByText("Next two weeks").last().waitFor();
+    press(page, "P");
+    page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Crew")).waitFor();
+    press(page, "2");
+    String second =
+        Api.of(server, "hana").get("/api/v1/teams").json().get(1).get("name").asString();
+    assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setLevel(1)))
+        .hasText(second + " Thursday 26 November");
+    press(page, "Enter");
+    assertThat(page.locator("body")).hasAttribute("data-printed", "yes");
+  }
+
+  /** A worker prints their own weeks, of which they see what they see. */
+  @Test
+  public void aWorkersOwnWeeksArePrinted() throws IOException {
+    Page page = signedIn("wren", ColorScheme.LIGHT, "/my-day");
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("On paper")).click();
+    page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Wren")).waitFor();
+    assertThat(together(sheets(page)))
+        .contains("Wren Adeyemi")
+        .contains("Wed 25 Nov")
+        .doesNotContain("Short ·");
+    page.navigate(server.url("/cover/paper"));
+    page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Crew")).waitFor();
+    assertThat(page.getByText("Short ·")).hasCount(0);
   }
 }

@@ -328,6 +328,7 @@ public class RulesTest extends OnDemo {
       {"sort", "\"COLOUR\"", "sort", "must be one of TEXT"},
       {"sort", "\"CHOICE\"", "choices", "list the choices"},
       {"choices", "[\"A\"]", "choices", "to a detail of type CHOICE"},
+      {"unit", "\"EUR\"", "unit", "only to a detail of type NUMBER or MONEY"},
       {"states", "[\"OPEN\"]", "states", "only DRAFT"},
     };
   }
@@ -360,9 +361,9 @@ public class RulesTest extends OnDemo {
         .contains("lack phone")
         .contains("/details");
     ObjectNode other = set();
-    detail(other, "phone").put("sort", "PHONE");
+    detail(other, "notes").put("sort", "DATE");
     assertThat(hana.post("/api/v1/rules/look", other.toString()).expect(422).text())
-        .contains("was TEXT and cannot change");
+        .contains("was NOTES and can become only TEXT");
     ObjectNode without = set();
     long plain = without.get("fallback").asLong();
     ((ArrayNode) without.get("wordings")).removeIf(one -> one.get("id").asLong() == plain);
@@ -381,6 +382,9 @@ public class RulesTest extends OnDemo {
     ((ArrayNode) set.get("details")).add(fee);
     wording(set, "Ticket").put("text", "[Fee {fee}]");
     long act = take(set);
+    JsonNode told = hana.get("/api/v1/settled").expect(200).json().get("items").get(0);
+    assertThat(told.get("act").asLong()).isEqualTo(act);
+    assertThat(told.get("kind").asString()).isEqualTo("rules.change");
     String body =
         """
         {"title": "With a fee", "due": {"at": "2026-12-05T10:00"}, "people": [{"role": 0,

@@ -94,7 +94,14 @@ public class Screenshots {
           "Will land on",
           ColorScheme.LIGHT);
       shoot(browser, server, "my-day", "tam", "/my-day", "Coming up", ColorScheme.LIGHT);
-      shoot(browser, server, "crew", "hana", "/crew/people", "Anneke Dray", ColorScheme.LIGHT);
+      shoot(
+          browser,
+          server,
+          "crew",
+          "hana",
+          "/crew/people?person=2",
+          "Weekly hours",
+          ColorScheme.LIGHT);
       shoot(browser, server, "rules", "hana", "/rules", "Test a record", ColorScheme.LIGHT);
       shoot(
           browser,

@@ -46,7 +46,7 @@ public class ArrowsTest {
           Map.entry("crew", Set.of("acts")),
           Map.entry("sight", Set.of("crew")),
           Map.entry("records", Set.of("acts", "calendars", "sight", "crew")),
-          Map.entry("calendars", Set.of("acts", "sight")),
+          Map.entry("calendars", Set.of("acts", "ical", "sight")),
           Map.entry("rules", Set.of("acts", "records", "sight", "crew", "calendars")),
           Map.entry("caldav", Set.of("calendars", "ical", "sight", "crew")),
           Map.entry("accounts", Set.of("acts", "crew")),

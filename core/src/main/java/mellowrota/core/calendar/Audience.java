@@ -60,6 +60,11 @@ public final class Audience {
     return readers.isEmpty() && !passedOn;
   }
 
+  /** Whether all who read it are known by name, and so can sign in and open what it holds. */
+  public boolean isOfPeople() {
+    return !readers.isEmpty() && !passedOn;
+  }
+
   public boolean contains(PersonId person) {
     return readers.containsKey(person);
   }

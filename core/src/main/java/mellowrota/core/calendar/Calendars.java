@@ -214,6 +214,11 @@ public final class Calendars {
     return Optional.ofNullable(master);
   }
 
+  /** Whether all who read it so may open whatever it holds in full (SIGHT 3). */
+  public boolean opens(RenderingId rendering) {
+    return audience(rendering).isOfPeople();
+  }
+
   /** What is known of somebody who reads here. */
   public Optional<Person> reader(PersonId id) {
     return crew.person(id);

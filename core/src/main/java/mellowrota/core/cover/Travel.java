@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 
 /**
  * How long it takes from one place to another: by the house's table, else by the great circle at
@@ -21,16 +22,6 @@ public record Travel(Map<Way, Duration> table, Map<PlaceId, Position> positions,
 
   /** From one place to another. */
   public record Way(PlaceId from, PlaceId to) {}
-
-  /** Degrees north and east (WGS 84). */
-  public record Position(double latitude, double longitude) {
-    public Position {
-      if (!(Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180)) {
-        throw new IllegalArgumentException(
-            "no place on earth: " + latitude + " north, " + longitude + " east");
-      }
-    }
-  }
 
   public Travel {
     table = Map.copyOf(table);

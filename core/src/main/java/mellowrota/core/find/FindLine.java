@@ -1,5 +1,6 @@
 package mellowrota.core.find;
 
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
@@ -19,8 +20,11 @@ import mellowrota.core.find.Reading.Offer;
 import mellowrota.core.find.Reading.Understood;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.text.Near;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.State;
+import mellowrota.core.work.ValueTest;
 
 /** Reads a line that finds, from left to right, the longest that is understood first. */
 public final class FindLine {
@@ -54,12 +58,24 @@ public final class FindLine {
           "region", Names.Sort.REGION,
           "chain", Names.Sort.CHAIN);
 
+  private static final Map<String, ValueTest> TESTS =
+      Map.of(
+          "over", ValueTest.OVER,
+          "above", ValueTest.OVER,
+          "after", ValueTest.OVER,
+          "under", ValueTest.UNDER,
+          "below", ValueTest.UNDER,
+          "before", ValueTest.UNDER,
+          "is", ValueTest.IS,
+          "on", ValueTest.IS);
+
   /** Of the line's own words none is a name that was misspelt. */
   private static final Set<String> OWN =
       Stream.of(
               EDGES.keySet(),
               SORTS.keySet(),
-              Set.of("contact", "tag", "before", "after", "since", "until", "from", "between"))
+              Set.of("contact", "tag", "before", "after", "since", "until", "from", "between"),
+              Set.of("with", "without", "priced"))
           .flatMap(Set::stream)
           .collect(Collectors.toUnmodifiableSet());
 
@@ -91,6 +107,7 @@ public final class FindLine {
     boolean understood =
         !tokens.at(next).quoted()
             && (when()
+                || valued()
                 || marked()
                 || word()
                 || exact(next, one -> true)
@@ -173,6 +190,75 @@ public final class FindLine {
     }
     Names.Sort sort = SORTS.get(word);
     return sort != null && exact(next + 1, one -> one.sort() == sort);
+  }
+
+  // ---- Values of details -----------------------------------------------------------------------
+
+  /** "count over 20", "survey before 2 Dec", "with quote", "without gate code", "priced". */
+  private boolean valued() {
+    String word = tokens.plain(next);
+    if (word.equals("with") || word.equals("without")) {
+      return detail(next + 1)
+          .filter(found -> take(found.until(), any(List.of(found.detail()), word.equals("with"))))
+          .isPresent();
+    }
+    if (word.equals("priced")) {
+      List<DetailDefinition> amounts =
+          names.details().stream().filter(one -> one.sort() == DetailSort.MONEY).toList();
+      return !amounts.isEmpty() && take(next + 1, any(amounts, true));
+    }
+    return detail(next).filter(found -> compared(found.detail(), found.until())).isPresent();
+  }
+
+  private static Piece any(List<DetailDefinition> details, boolean isSo) {
+    return new Piece.Valued(details, Optional.empty(), "", isSo);
+  }
+
+  private boolean compared(DetailDefinition detail, int at) {
+    ValueTest test = TESTS.get(tokens.plain(at));
+    if (test == null || !test.isFor(detail.sort()) || at + 1 >= tokens.size()) {
+      return false;
+    }
+    if (detail.sort() == DetailSort.DATE) {
+      Optional<SaidTimes.Said> said = times.at(at + 1);
+      return said.isPresent() && day(detail, test, said.get());
+    }
+    Optional<String> than =
+        detail.read(tokens.at(at + 1).text()).value().filter(value -> !value.isEmpty());
+    return than.isPresent() && take(at + 2, valued(detail, test, than.get()));
+  }
+
+  /** After days is after their last one. */
+  private boolean day(DetailDefinition detail, ValueTest test, SaidTimes.Said said) {
+    LocalDate first = said.from().toLocalDate();
+    LocalDate last = said.until().minusNanos(1).toLocalDate();
+    boolean one = first.equals(last);
+    return (one || test != ValueTest.IS)
+        && take(
+            said.next(), valued(detail, test, (test == ValueTest.OVER ? last : first).toString()));
+  }
+
+  private static Piece valued(DetailDefinition detail, ValueTest test, String than) {
+    return new Piece.Valued(List.of(detail), Optional.of(test), than, true);
+  }
+
+  /** A detail that is named there, and where its name ends; the longest name first. */
+  private record OfDetail(DetailDefinition detail, int until) {}
+
+  private Optional<OfDetail> detail(int from) {
+    for (int until = Math.min(tokens.size(), from + LONGEST); until > from; until--) {
+      String said = tokens.plain(from, until);
+      int end = until;
+      Optional<OfDetail> found =
+          names.details().stream()
+              .filter(one -> plain(one.label()).equals(said) || one.key().name().equals(said))
+              .findFirst()
+              .map(one -> new OfDetail(one, end));
+      if (found.isPresent() && !said.isEmpty()) {
+        return found;
+      }
+    }
+    return Optional.empty();
   }
 
   private boolean word() {

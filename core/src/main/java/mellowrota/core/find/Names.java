@@ -5,13 +5,15 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import mellowrota.core.people.RoleId;
+import mellowrota.core.work.DetailDefinition;
 
 /**
  * What the asker may know by name.
  *
  * @param roles by what they are called
+ * @param details what is written on records
  */
-public record Names(List<Named> all, Map<String, RoleId> roles) {
+public record Names(List<Named> all, Map<String, RoleId> roles, List<DetailDefinition> details) {
 
   /** What may be named. */
   public enum Sort {
@@ -45,5 +47,6 @@ public record Names(List<Named> all, Map<String, RoleId> roles) {
   public Names {
     all = List.copyOf(all);
     roles = Map.copyOf(roles);
+    details = List.copyOf(details);
   }
 }

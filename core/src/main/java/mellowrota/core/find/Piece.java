@@ -1,14 +1,17 @@
 package mellowrota.core.find;
 
 import java.time.LocalDateTime;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.State;
+import mellowrota.core.work.ValueTest;
 
 /**
  * One thing that a record must be like. It must be like all of them; of pieces that ask for a kind,
@@ -75,6 +78,22 @@ public sealed interface Piece {
   record OfChain(long chain) implements Piece {}
 
   record Tagged(String tag) implements Piece {}
+
+  /**
+   * It has a value in one of these details, or none in the one.
+   *
+   * @param test how the value must stand to another; empty: any
+   * @param than of the detail's sort, in its canonical form; blank where any will do
+   * @param isSo false: it has no such value
+   */
+  record Valued(List<DetailDefinition> details, Optional<ValueTest> test, String than, boolean isSo)
+      implements Piece {
+    public Valued {
+      details = List.copyOf(details);
+      Objects.requireNonNull(test, "test");
+      Objects.requireNonNull(than, "than");
+    }
+  }
 
   /** Stands in whom to talk to, or their number. */
   record Contact(String text) implements Piece {}

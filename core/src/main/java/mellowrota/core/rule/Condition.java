@@ -10,10 +10,12 @@ import java.util.stream.Collectors;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.State;
+import mellowrota.core.work.ValueTest;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
@@ -191,6 +193,33 @@ public sealed interface Condition {
     @Override
     public Set<DetailKey> tests() {
       return Set.of(detail);
+    }
+  }
+
+  /**
+   * The record has a value in the detail that stands so to another, and the detail applies there.
+   *
+   * @param than a value of its sort, in its canonical form
+   */
+  record DetailValued(DetailDefinition detail, ValueTest test, String than) implements Condition {
+
+    @Override
+    public boolean holds(WorkRecord record, Visit visit) {
+      return detail.appliesTo(record)
+          && record
+              .text(detail.key())
+              .filter(value -> test.holds(detail.sort(), value, than))
+              .isPresent();
+    }
+
+    @Override
+    public Reason.Code code() {
+      return Reason.Code.RULE_DETAIL;
+    }
+
+    @Override
+    public Set<DetailKey> tests() {
+      return Set.of(detail.key());
     }
   }
 

@@ -10,15 +10,18 @@ import java.time.ZonedDateTime;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.entry.Hash;
 import mellowrota.core.time.DaySpan;
+import mellowrota.core.work.Position;
 
 /**
  * What one audience gets of an entry: the only form in which a record leaves the server for other
  * eyes. It holds values that may be shown and nothing else.
  *
+ * @param position of the place, where that is shown
  * @param bare whether it is served below level <i>all</i>, where nothing stands in words (LANDING
  *     18)
  */
@@ -31,6 +34,7 @@ public record Face(
     List<String> categories,
     List<Alarm> alarms,
     List<Attendee> attendees,
+    Optional<Position> position,
     boolean bare) {
 
   private static final char FIELD = '\u001f';
@@ -45,6 +49,7 @@ public record Face(
     categories = List.copyOf(categories);
     alarms = List.copyOf(alarms);
     attendees = List.copyOf(attendees);
+    Objects.requireNonNull(position, "position");
   }
 
   /** One that rings for nobody and invites nobody. */
@@ -55,12 +60,23 @@ public record Face(
       EntryTimes times,
       Entry.Marks marks,
       List<String> categories) {
-    this(title, place, text, times, marks, categories, List.of(), List.of(), false);
+    this(
+        title,
+        place,
+        text,
+        times,
+        marks,
+        categories,
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        false);
   }
 
   /** Below level <i>all</i>: its times and marks, perhaps where it is, and no words. */
   public static Face bare(String title, String place, EntryTimes times, Entry.Marks marks) {
-    return new Face(title, place, "", times, marks, List.of(), List.of(), List.of(), true);
+    return new Face(
+        title, place, "", times, marks, List.of(), List.of(), List.of(), Optional.empty(), true);
   }
 
   /**
@@ -91,7 +107,7 @@ public record Face(
     for (int i = 0; i < categories.size(); i++) {
       out.append(i == 0 ? "" : ITEM).append(categories.get(i));
     }
-    if (!alarms.isEmpty() || !attendees.isEmpty()) {
+    if (!alarms.isEmpty() || !attendees.isEmpty() || position.isPresent()) {
       rare(out);
     }
     return out.toString();
@@ -110,6 +126,14 @@ public record Face(
       out.append(i == 0 ? "" : ITEM).append(one.informed() ? 'I' : 'P');
       out.append(one.id()).append(' ').append(one.name());
     }
+    // Faces of before have none.
+    position.ifPresent(
+        at -> out.append(FIELD).append(at.latitude()).append(' ').append(at.longitude()));
+  }
+
+  private static Position position(String text) {
+    String[] degrees = text.split(" ");
+    return new Position(Double.parseDouble(degrees[0]), Double.parseDouble(degrees[1]));
   }
 
   private static List<Alarm> alarms(String text) {
@@ -172,6 +196,7 @@ public record Face(
         items(f[next + 1]),
         rare ? alarms(f[next + 2]) : List.of(),
         rare ? attendees(f[next + 3]) : List.of(),
+        f.length > next + 4 ? Optional.of(position(f[next + 4])) : Optional.empty(),
         flags.length() > 5 && on(flags, 5));
   }
 

@@ -20,7 +20,8 @@ final class PatternParser {
           "start", DetailKey.TIMES,
           "end", DetailKey.TIMES,
           "given", DetailKey.TIMES,
-          "due", DetailKey.TIMES);
+          "due", DetailKey.TIMES,
+          "place address", DetailKey.PLACE);
 
   private static final String FORMAT_LETTERS = "yMLdEHhmsa";
 

@@ -23,7 +23,6 @@ import mellowrota.core.people.Team;
 import mellowrota.core.rule.Places;
 import mellowrota.core.work.Assignment;
 import mellowrota.core.work.DetailKey;
-import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Due;
 import mellowrota.core.work.Place;
@@ -39,7 +38,6 @@ final class RecordWords {
 
   private static final DateTimeFormatter TIME = Pattern.formatter("EEE d MMM HH:mm");
   private static final DateTimeFormatter DATE = Pattern.formatter("EEE d MMM");
-  private static final DateTimeFormatter DAY = Pattern.formatter("EEE d MMM yyyy");
 
   /** What a value rests on, beside the record; of the entry whatever else it reads. */
   private record Asked(
@@ -67,6 +65,7 @@ final class RecordWords {
     return switch (name) {
       case "ref" -> Optional.of(record.ref());
       case "place" -> placeName();
+      case "place address" -> record.place().flatMap(places::find).flatMap(Place::address);
       case "lead", "people", "start", "end", "due" -> made(entry, name, format, Optional.empty());
       case "others" -> made(entry, name, format, owner(entry));
       case "given" -> made(entry, name, format, entry.given());
@@ -75,10 +74,8 @@ final class RecordWords {
   }
 
   private Optional<String> typed(DetailKey detail) {
-    boolean day = details.find(detail).filter(one -> one.sort() == DetailSort.DATE).isPresent();
-    return day
-        ? record.text(detail).map(value -> DAY.format(LocalDate.parse(value)))
-        : record.text(detail);
+    Optional<String> value = record.text(detail);
+    return details.find(detail).map(one -> value.map(one::said)).orElse(value);
   }
 
   Optional<String> placeName() {

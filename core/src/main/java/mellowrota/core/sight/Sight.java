@@ -36,6 +36,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Details;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.core.work.WorkRecord;
 
 /** Chooses what an audience is shown of an entry (SIGHT 4 to 8, LANDING 16 to 25). */
@@ -536,7 +537,19 @@ public final class Sight {
         categories,
         Alarm.of(said.entry(), times, days(said, standings, uncovered)),
         seen ? attendees : List.of(),
+        position(said, standings, uncovered),
         false);
+  }
+
+  /** Where its place is, where the wording asks for the place and it is for all of them. */
+  private Optional<Position> position(
+      Said said, List<Audience.Standing> standings, Predicate<DetailKey> uncovered) {
+    boolean asked =
+        Stream.of(said.title(), said.place(), said.text())
+            .anyMatch(pattern -> pattern.asksFor().contains(DetailKey.PLACE));
+    return asked && allowedTo(standings, said, DetailKey.PLACE) && uncovered.test(DetailKey.PLACE)
+        ? said.site().flatMap(places::find).flatMap(Place::position)
+        : Optional.empty();
   }
 
   /**

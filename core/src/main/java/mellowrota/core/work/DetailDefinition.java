@@ -16,6 +16,8 @@ import mellowrota.core.people.ForSet;
  * @param sort what may be typed
  * @param choices what a choice may be, in their order
  * @param states in which it applies; none: in all of them
+ * @param unit what a number counts, or the currency of an amount by its ISO 4217 code; blank: not
+ *     said
  */
 public record DetailDefinition(
     DetailKey key,
@@ -25,13 +27,15 @@ public record DetailDefinition(
     boolean typed,
     DetailSort sort,
     List<String> choices,
-    Set<State> states) {
+    Set<State> states,
+    String unit) {
 
   public DetailDefinition {
     Objects.requireNonNull(key, "key");
     Objects.requireNonNull(label, "label");
     Objects.requireNonNull(forWhom, "forWhom");
     Objects.requireNonNull(sort, "sort");
+    Objects.requireNonNull(unit, "unit");
     kinds = Set.copyOf(kinds);
     choices = List.copyOf(choices);
     states = Set.copyOf(states);
@@ -40,12 +44,22 @@ public record DetailDefinition(
   /** A detail of one line that always applies. */
   public DetailDefinition(
       DetailKey key, String label, Set<Kind> kinds, ForSet forWhom, boolean typed) {
-    this(key, label, kinds, forWhom, typed, DetailSort.TEXT, List.of(), Set.of());
+    this(key, label, kinds, forWhom, typed, DetailSort.TEXT, List.of(), Set.of(), "");
   }
 
   /** The same for others. */
   public DetailDefinition withFor(ForSet set) {
-    return new DetailDefinition(key, label, kinds, set, typed, sort, choices, states);
+    return new DetailDefinition(key, label, kinds, set, typed, sort, choices, states, unit);
+  }
+
+  /** Reads what somebody typed into it. */
+  public DetailSort.Reading read(String text) {
+    return sort.read(text, choices, unit);
+  }
+
+  /** A value as people read it, with its unit. */
+  public String said(String value) {
+    return sort.said(value, unit);
   }
 
   /** Whether people write it on the record, beside its title. */

@@ -66,7 +66,8 @@ public final class Details {
             true,
             DetailSort.NOTES,
             List.of(),
-            Set.of()),
+            Set.of(),
+            ""),
         new DetailDefinition(DetailKey.QUOTE, "Quote", all, ForSet.OFFICE, true));
   }
 

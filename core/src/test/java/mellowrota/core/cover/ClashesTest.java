@@ -27,6 +27,7 @@ import mellowrota.core.time.TimeSpan;
 import mellowrota.core.time.Validity;
 import mellowrota.core.work.Margins;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -707,8 +708,8 @@ public class ClashesTest {
         new Travel(
             Map.of(),
             Map.of(
-                PlaceId.of(1), new Travel.Position(0, 0),
-                PlaceId.of(2), new Travel.Position(0, 1)),
+                PlaceId.of(1), new Position(0, 0),
+                PlaceId.of(2), new Position(0, 1)),
             60);
     // A degree of the equator is 111.195 km.
     assertThat(travel.between(PlaceId.of(1), PlaceId.of(2))).contains(minutes(112));

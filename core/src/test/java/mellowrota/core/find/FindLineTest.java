@@ -7,13 +7,19 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.stream.Collectors;
 import mellowrota.core.find.Names.Named;
 import mellowrota.core.find.Names.Sort;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
+import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -42,7 +48,25 @@ public class FindLineTest {
               place(9, "Osier Weir", "OW"),
               place(10, "Twice", "T1"),
               new Named(Sort.TEAM, "Twice", Optional.empty(), new Piece.OfTeam(TeamId.of(11)))),
-          Map.of("Lead", RoleId.LEAD, "Informed", RoleId.INFORMED));
+          Map.of("Lead", RoleId.LEAD, "Informed", RoleId.INFORMED),
+          List.of(
+              detail("price", "Agreed price", DetailSort.MONEY, "EUR"),
+              detail("count", "Count", DetailSort.NUMBER, ""),
+              detail("survey", "Survey", DetailSort.DATE, ""),
+              detail("gate code", "Gate code", DetailSort.TEXT, "")));
+
+  private static DetailDefinition detail(String key, String label, DetailSort sort, String unit) {
+    return new DetailDefinition(
+        new DetailKey(key),
+        label,
+        Set.of(Kind.values()),
+        ForSet.EVERYONE,
+        true,
+        sort,
+        List.of(),
+        Set.of(),
+        unit);
+  }
 
   private static Named person(long id, String name) {
     return new Named(
@@ -132,6 +156,23 @@ public class FindLineTest {
       {"from 23 Nov to Fri", "ANY 2026-11-23T00:00..2026-11-28T00:00"},
       {"between Mon and Tue", "ANY 2026-11-30T00:00..2026-12-02T00:00"},
       {"between Mon", "'between' ANY 2026-11-30T00:00..2026-12-01T00:00"},
+      {"count over 20", "count OVER 20"},
+      {"count under 2.50 paddle", "count UNDER 2.5 'paddle'"},
+      {"agreed price above 100", "price OVER 100.00"},
+      {"price below EUR100", "price UNDER 100.00"},
+      {"count over many", "'count' 'over' 'many'"},
+      {"count over", "'count' 'over'"},
+      {"gate code is 4711", "gate code IS 4711"},
+      {"gate code over 4711", "'gate' 'code' 'over' '4711'"},
+      {"survey before 2 Dec", "survey UNDER 2026-12-02"},
+      {"survey after next week", "survey OVER 2026-12-06"},
+      {"survey on Fri", "survey IS 2026-11-27"},
+      {"survey is next week", "'survey' 'is' ANY 2026-11-30T00:00..2026-12-07T00:00"},
+      {"with gate code", "with gate code"},
+      {"tickets without price", "TICKET without price"},
+      {"with care", "'with' 'care'"},
+      {"priced", "with price"},
+      {"count", "'count'"},
       {"from Mon", "ANY 2026-11-30T00:00.."},
       {
         "tickets Ines due before 2 Dec at Lock 7 paddle",
@@ -184,6 +225,13 @@ public class FindLineTest {
           + when.from().map(String::valueOf).orElse("")
           + ".."
           + when.until().map(String::valueOf).orElse("");
+    } else if (piece instanceof Piece.Valued valued) {
+      String names =
+          valued.details().stream().map(one -> one.key().name()).collect(Collectors.joining("|"));
+      return valued
+          .test()
+          .map(test -> names + " " + test + " " + valued.than())
+          .orElse((valued.isSo() ? "with " : "without ") + names);
     }
     return "overdue";
   }
@@ -198,7 +246,8 @@ public class FindLineTest {
     List<String> words =
         List.of(
             "due", "before", "Fri", "2", "Dec", "–", "\"", "Ines", "as", "Lead", "#", "tag", ",",
-            "Lock", "7", "next", "week", "no", "nobody", "place", "Twice", "23–27", "Pell", "x");
+            "Lock", "7", "next", "week", "no", "nobody", "place", "Twice", "23–27", "Pell", "x",
+            "count", "over", "with", "without", "survey", "is", "gate", "code");
     for (long seed = 0; seed < LINES; seed++) {
       SplittableRandom random = new SplittableRandom(seed);
       StringBuilder line = new StringBuilder();

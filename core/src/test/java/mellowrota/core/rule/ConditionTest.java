@@ -9,14 +9,18 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import mellowrota.core.Worlds;
+import mellowrota.core.people.ForSet;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.MarginSetting;
 import mellowrota.core.work.State;
+import mellowrota.core.work.ValueTest;
 import mellowrota.core.work.Visit;
 import mellowrota.core.work.When;
 import mellowrota.core.work.WorkRecord;
@@ -121,5 +125,42 @@ public class ConditionTest {
     Condition lead = new Condition.RolePresent(RoleId.LEAD);
     assertThat(lead.holds(record, Visit.bare(1))).isTrue();
     assertThat(lead.holds(record, Visit.bare(2))).isFalse();
+  }
+
+  @DataProvider
+  Object[][] values() {
+    return new Object[][] {
+      {"30", State.CONFIRMED, ValueTest.OVER, true},
+      {"20", State.CONFIRMED, ValueTest.OVER, false},
+      {"20", State.CONFIRMED, ValueTest.IS, true},
+      {"7", State.CONFIRMED, ValueTest.UNDER, true},
+      {"a dozen", State.CONFIRMED, ValueTest.UNDER, false},
+      {"", State.CONFIRMED, ValueTest.UNDER, false},
+      // It applies while the work is confirmed only.
+      {"30", State.TENTATIVE, ValueTest.OVER, false},
+    };
+  }
+
+  @Test(dataProvider = "values")
+  public void aValueIsComparedWhereItsDetailApplies(
+      String value, State state, ValueTest test, boolean holds) {
+    DetailKey count = new DetailKey("count");
+    DetailDefinition definition =
+        new DetailDefinition(
+            count,
+            "Count",
+            Set.of(Kind.TICKET),
+            ForSet.CREW,
+            true,
+            DetailSort.NUMBER,
+            List.of(),
+            Set.of(State.CONFIRMED),
+            "gates");
+    WorkRecord record = Worlds.ticket().state(state).detail(count, DetailValue.of(value)).build();
+    Condition condition = new Condition.DetailValued(definition, test, "20");
+    assertThat(condition.holds(record, Visit.bare(1))).isEqualTo(holds);
+    assertThat(condition.failing(record, Visit.bare(1), key -> false))
+        .as("for whom may not know of it")
+        .containsExactly(Reason.Code.RULE_NOT_MET);
   }
 }

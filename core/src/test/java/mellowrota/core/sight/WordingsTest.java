@@ -146,7 +146,8 @@ public class WordingsTest {
             true,
             DetailSort.DATE,
             List.of(),
-            states));
+            states,
+            ""));
     return all;
   }
 

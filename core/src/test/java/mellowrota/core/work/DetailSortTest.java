@@ -29,6 +29,7 @@ public class DetailSortTest {
       {DetailSort.DATE, "2026-11-27", "2026-11-27"},
       {DetailSort.DATE, "2028-02-29", "2028-02-29"},
       {DetailSort.PHONE, "+44 (0555) 01-88", "+44 (0555) 01-88"},
+      {DetailSort.MAIL, "lock-7@quillwater.example", "lock-7@quillwater.example"},
       {DetailSort.CHOICE, "north BANK", "North bank"},
       {DetailSort.YES_NO, "Yes", "yes"},
       {DetailSort.YES_NO, "false", "no"},
@@ -43,8 +44,8 @@ public class DetailSortTest {
 
   @Test(dataProvider = "kept")
   public void isKeptInOneForm(DetailSort sort, String typed, String kept) {
-    assertThat(sort.read(typed, CHOICES).value()).contains(kept);
-    assertThat(sort.read(kept, CHOICES).value()).as("read again").contains(kept);
+    assertThat(sort.read(typed, CHOICES, "").value()).contains(kept);
+    assertThat(sort.read(kept, CHOICES, "").value()).as("read again").contains(kept);
   }
 
   @DataProvider
@@ -58,6 +59,8 @@ public class DetailSortTest {
       {DetailSort.DATE, "27/11/2026", "such as 2026-11-27"},
       {DetailSort.DATE, "2026-02-30", "such as 2026-11-27"},
       {DetailSort.PHONE, "ask at the lock", "be a phone number"},
+      {DetailSort.MAIL, "lock 7 at quillwater", "be a mail address"},
+      {DetailSort.MAIL, "keeper@quillwater", "be a mail address"},
       {DetailSort.CHOICE, "West bank", "one of North bank, South bank"},
       {DetailSort.YES_NO, "perhaps", "be yes or no"},
       {DetailSort.LINK, "javascript:alert(1)", "begins with https://"},
@@ -69,7 +72,7 @@ public class DetailSortTest {
 
   @Test(dataProvider = "refused")
   public void saysWhatIsWantedInstead(DetailSort sort, String typed, String remedy) {
-    DetailSort.Reading reading = sort.read(typed, CHOICES);
+    DetailSort.Reading reading = sort.read(typed, CHOICES, "");
     assertThat(reading.value()).isEmpty();
     assertThat(reading.remedy()).contains(remedy);
   }
@@ -77,7 +80,59 @@ public class DetailSortTest {
   @Test
   public void blankIsEmptyInEverySort() {
     for (DetailSort sort : DetailSort.values()) {
-      assertThat(sort.read("  ", CHOICES).value()).as(sort.name()).contains("");
+      assertThat(sort.read("  ", CHOICES, "").value()).as(sort.name()).contains("");
     }
+  }
+
+  @DataProvider
+  public Object[][] withUnits() {
+    return new Object[][] {
+      {DetailSort.MONEY, "EUR", "120", "120.00", "120.00 EUR"},
+      {DetailSort.MONEY, "EUR", "EUR 120,5", "120.50", "120.50 EUR"},
+      {DetailSort.MONEY, "EUR", "120.50 eur", "120.50", "120.50 EUR"},
+      {DetailSort.MONEY, "JPY", "1200", "1200", "1200 JPY"},
+      {DetailSort.MONEY, "TND", "1.005", "1.005", "1.005 TND"},
+      {DetailSort.NUMBER, "gates", "12 gates", "12", "12 gates"},
+      {DetailSort.NUMBER, "", "12", "12", "12"},
+      {DetailSort.DATE, "", "2026-11-27", "2026-11-27", "Fri 27 Nov 2026"},
+      {DetailSort.TEXT, "gates", "12 gates", "12 gates", "12 gates"},
+    };
+  }
+
+  @Test(dataProvider = "withUnits")
+  public void unitsMayBeTypedAndAreSaid(
+      DetailSort sort, String unit, String typed, String kept, String said) {
+    assertThat(sort.read(typed, List.of(), unit).value()).contains(kept);
+    assertThat(sort.said(kept, unit)).isEqualTo(said);
+  }
+
+  @Test
+  public void amountsHaveAsManyDecimalsAsTheirCurrency() {
+    assertThat(DetailSort.MONEY.read("12.5", List.of(), "JPY").remedy())
+        .isEqualTo("must be an amount such as 120, which is in JPY");
+    assertThat(DetailSort.MONEY.read("12 EUR", List.of(), "JPY").value()).isEmpty();
+  }
+
+  @DataProvider
+  public Object[][] compared() {
+    return new Object[][] {
+      {DetailSort.NUMBER, "9", ValueTest.UNDER, "20", true},
+      {DetailSort.NUMBER, "20", ValueTest.OVER, "20", false},
+      {DetailSort.NUMBER, "20.5", ValueTest.OVER, "20", true},
+      {DetailSort.MONEY, "20.00", ValueTest.IS, "20", true},
+      {DetailSort.DATE, "2026-11-27", ValueTest.OVER, "2026-09-30", true},
+      {DetailSort.CHOICE, "North bank", ValueTest.IS, "north bank", true},
+      {DetailSort.YES_NO, "no", ValueTest.IS, "yes", false},
+      // What was typed before it was a number is none.
+      {DetailSort.NUMBER, "a dozen", ValueTest.OVER, "1", false},
+      {DetailSort.NUMBER, "a dozen", ValueTest.IS, "1", false},
+      {DetailSort.DATE, "soon", ValueTest.UNDER, "2026-09-30", false},
+    };
+  }
+
+  @Test(dataProvider = "compared")
+  public void valuesOfASortAreCompared(
+      DetailSort sort, String value, ValueTest test, String than, boolean holds) {
+    assertThat(test.holds(sort, value, than)).isEqualTo(holds);
   }
 }

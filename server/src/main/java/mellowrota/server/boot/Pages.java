@@ -59,9 +59,10 @@ class Pages implements WebMvcConfigurer {
       "/who-sees-what",
       "/account/**",
       "/copies",
-      "/cover",
+      "/cover/**",
       "/deadlines/**",
       "/sign-in",
+      "/open/{entry}",
       "/welcome/{token}"
     })
     ResponseEntity<Resource> page() {

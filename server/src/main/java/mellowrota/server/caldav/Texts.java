@@ -7,6 +7,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.server.calendars.store.Faces;
 import mellowrota.server.ical.IcalendarWriter;
+import mellowrota.server.sight.Worlds;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -17,6 +18,7 @@ class Texts {
 
   private final Faces faces;
   private final IcalendarWriter writer;
+  private final Worlds worlds;
   private final TransactionTemplate transaction;
   private final ThreadLocal<List<Made>> waiting = ThreadLocal.withInitial(ArrayList::new);
 
@@ -26,12 +28,13 @@ class Texts {
   List<Faces.Kept> with(RenderingId rendering, List<Faces.Kept> kept) {
     List<Faces.Kept> all = new ArrayList<>(kept.size());
     List<Faces.Kept> made = new ArrayList<>();
+    boolean opens = worlds.now().calendars().opens(rendering);
     for (Faces.Kept face : kept) {
       if (!face.live() || face.text().isPresent()) {
         all.add(face);
         continue;
       }
-      Faces.Kept with = written(face);
+      Faces.Kept with = written(face, opens);
       made.add(with);
       all.add(with);
     }
@@ -51,8 +54,8 @@ class Texts {
     }
   }
 
-  private Faces.Kept written(Faces.Kept face) {
-    String text = writer.write(face.uid(), face.sequence(), face.modified(), face.face());
+  private Faces.Kept written(Faces.Kept face, boolean opens) {
+    String text = writer.write(face.written(opens));
     return new Faces.Kept(
         face.entry(),
         face.uid(),

@@ -19,6 +19,7 @@ import mellowrota.core.cover.Travel;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.cover.store.LimitStore;
 import mellowrota.server.crew.store.HouseStore;
@@ -136,7 +137,7 @@ public class HouseLimits {
     Map<PlaceId, Clashes.Capacity> capacities = new HashMap<>();
     Map<PlaceId, Hours> openings = new HashMap<>();
     Map<Travel.Way, Duration> table = new HashMap<>();
-    Map<PlaceId, Travel.Position> positions = new HashMap<>();
+    Map<PlaceId, Position> positions = new HashMap<>();
     places
         .terms()
         .forEach(
@@ -155,10 +156,7 @@ public class HouseLimits {
                   .forEach(
                       (to, minutes) ->
                           table.put(new Travel.Way(place, to), Duration.ofMinutes(minutes)));
-              if (terms.latitude().isPresent() && terms.longitude().isPresent()) {
-                positions.put(
-                    place, new Travel.Position(terms.latitude().get(), terms.longitude().get()));
-              }
+              terms.position().ifPresent(at -> positions.put(place, at));
             });
     return new OfPlaces(capacities, openings, new Travel(table, positions, travelSpeed()));
   }
@@ -174,7 +172,7 @@ public class HouseLimits {
 
   void setPlace(PersonId actor, PlaceId id, Places.Terms terms) {
     acts.run(
-        Acts.Wanted.by(actor, "house.place", Optional.empty(), ""),
+        Acts.Wanted.by(actor, "house.place", Optional.empty(), "").changingTheWorld(),
         act -> {
           places.setTerms(id, terms);
           return "";

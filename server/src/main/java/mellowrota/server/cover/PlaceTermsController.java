@@ -16,6 +16,7 @@ import lombok.RequiredArgsConstructor;
 import lombok.With;
 import mellowrota.core.people.Person;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.server.acts.AsSeen;
 import mellowrota.server.crew.store.Places;
 import mellowrota.server.platform.Asker;
@@ -67,6 +68,7 @@ class PlaceTermsController {
       @Schema(description = "What it holds at once; not there: nobody has said")
           @Nullable Integer capacity,
       @Schema(description = "Count people instead of visits") boolean ofPeople,
+      @Schema(description = "In one line; for whom the place is") @Nullable String address,
       @Schema(description = "Latitude (WGS 84)") @Nullable Double latitude,
       @Schema(description = "Longitude (WGS 84)") @Nullable Double longitude,
       List<WayView> ways,
@@ -79,6 +81,7 @@ class PlaceTermsController {
   record TermsSchema(
       @Schema(nullable = true) @Nullable Integer capacity,
       @Nullable Boolean ofPeople,
+      @Schema(nullable = true) @Nullable String address,
       @Schema(nullable = true) @Nullable Double latitude,
       @Schema(nullable = true) @Nullable Double longitude,
       @Nullable List<WayView> ways,
@@ -103,8 +106,9 @@ class PlaceTermsController {
         new TermsView(
             terms.capacity().orElse(null),
             terms.ofPeople(),
-            terms.latitude().orElse(null),
-            terms.longitude().orElse(null),
+            terms.address().orElse(null),
+            terms.position().map(Position::latitude).orElse(null),
+            terms.position().map(Position::longitude).orElse(null),
             terms.ways().entrySet().stream()
                 .map(way -> new WayView(way.getKey().value(), way.getValue()))
                 .sorted((one, other) -> Long.compare(one.to(), other.to()))
@@ -156,13 +160,14 @@ class PlaceTermsController {
     }
     List<Places.Opening> opening = opening(input);
     boolean ofPeople = input.flag("ofPeople").orElse(false);
+    String address = input.text("address", 200);
     input.check();
     Places.Terms terms =
         new Places.Terms(
             capacity.isPresent() ? Optional.of((int) capacity.getAsLong()) : Optional.empty(),
             ofPeople,
-            latitude,
-            longitude,
+            address.isEmpty() ? Optional.empty() : Optional.of(address),
+            latitude.flatMap(north -> longitude.map(east -> new Position(north, east))),
             ways,
             opening);
     asSeen.change(

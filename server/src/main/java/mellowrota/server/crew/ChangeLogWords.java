@@ -90,6 +90,7 @@ final class ChangeLogWords {
           Map.entry("capacity", "Capacity"),
           Map.entry("open_hours", "Opening hours"),
           Map.entry("capacity_of_people", "Count people"),
+          Map.entry("address", "Address"),
           Map.entry("latitude", "Latitude"),
           Map.entry("longitude", "Longitude"),
           Map.entry("week", "Working days"),

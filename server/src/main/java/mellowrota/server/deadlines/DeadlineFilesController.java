@@ -122,7 +122,8 @@ class DeadlineFilesController {
                     text(step.sum()),
                     step.date(),
                     step.standing() == Reckoned.Standing.DONE),
-                parent));
+                parent,
+                false));
       }
     }
     return Attachment.of(name(set) + ".ics", Attachment.ICALENDAR, writer.writeAll(written));

@@ -145,15 +145,12 @@ class FeedsController {
     if (Optional.ofNullable(known).filter(tag::equals).isPresent()) {
       return ResponseEntity.status(304).eTag(tag).build();
     }
+    boolean opens = worlds.now().calendars().opens(rendering);
     return ResponseEntity.ok()
         .eTag(tag)
         .contentType(CALENDAR)
         .cacheControl(CacheControl.noCache().cachePrivate())
         .header("Content-Disposition", "attachment; filename=\"calendar.ics\"")
-        .body(writer.writeAll(live.stream().map(FeedsController::written).toList()));
-  }
-
-  private static IcalendarWriter.Written written(Faces.Kept kept) {
-    return new IcalendarWriter.Written(kept.uid(), kept.sequence(), kept.modified(), kept.face());
+        .body(writer.writeAll(live.stream().map(face -> face.written(opens)).toList()));
   }
 }

@@ -101,10 +101,10 @@ class FilesController {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   ResponseEntity<String> calendarAsCalendar(Asker asker, @PathVariable long id) {
     World world = worlds.now();
+    RenderingId rendering = read(world, asker, id);
+    boolean opens = world.calendars().opens(rendering);
     List<IcalendarWriter.Written> written =
-        faces.live(read(world, asker, id)).stream()
-            .map(f -> new IcalendarWriter.Written(f.uid(), f.sequence(), f.modified(), f.face()))
-            .toList();
+        faces.live(rendering).stream().map(f -> f.written(opens)).toList();
     return Attachment.of(name(world, id) + ".ics", Attachment.ICALENDAR, writer.writeAll(written));
   }
 

@@ -55,6 +55,8 @@ public final class CopyText {
           "DURATION",
           "SUMMARY",
           "LOCATION",
+          "GEO",
+          "URL",
           "DESCRIPTION",
           "CATEGORIES",
           "STATUS",
@@ -318,13 +320,20 @@ public final class CopyText {
     }
     keep(event, theirs.get(), wanted, says);
     for (String line : theirs.get().lines()) {
-      if (!OURS.contains(nameOf(line))) {
+      if (!OURS.contains(nameOf(line)) || isTheirAddress(line, event)) {
         event.lines().add(line);
       }
     }
     alarms(event, theirs.get());
     zones(calendar, standing.get(), event);
     return Folding.refold(calendar.text());
+  }
+
+  /** An address that somebody wrote there, where ours leads nowhere. */
+  private static boolean isTheirAddress(String line, Raw event) {
+    return nameOf(line).equals("URL")
+        && event.line("URL").isEmpty()
+        && !line.contains(IcalendarWriter.HOME);
   }
 
   private static String about(Raw event) {

@@ -32,7 +32,6 @@ import net.fortuna.ical4j.model.parameter.RelType;
 import net.fortuna.ical4j.model.parameter.Related;
 import net.fortuna.ical4j.model.parameter.Role;
 import net.fortuna.ical4j.model.parameter.TzId;
-import net.fortuna.ical4j.model.parameter.Value;
 import net.fortuna.ical4j.model.property.Attendee;
 import net.fortuna.ical4j.model.property.Categories;
 import net.fortuna.ical4j.model.property.Clazz;
@@ -40,6 +39,7 @@ import net.fortuna.ical4j.model.property.Description;
 import net.fortuna.ical4j.model.property.DtEnd;
 import net.fortuna.ical4j.model.property.DtStamp;
 import net.fortuna.ical4j.model.property.DtStart;
+import net.fortuna.ical4j.model.property.Geo;
 import net.fortuna.ical4j.model.property.LastModified;
 import net.fortuna.ical4j.model.property.Location;
 import net.fortuna.ical4j.model.property.ProdId;
@@ -54,8 +54,10 @@ import net.fortuna.ical4j.model.property.TzName;
 import net.fortuna.ical4j.model.property.TzOffsetFrom;
 import net.fortuna.ical4j.model.property.TzOffsetTo;
 import net.fortuna.ical4j.model.property.Uid;
+import net.fortuna.ical4j.model.property.Url;
 import net.fortuna.ical4j.model.property.immutable.ImmutableAction;
 import net.fortuna.ical4j.model.property.immutable.ImmutableVersion;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
 /**
@@ -64,6 +66,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class IcalendarWriter {
+
+  /** Under which a record is opened by the identity of one of its entries (LANDING 19). */
+  static final String HOME = "/open/";
 
   private static final String PRODUCT = "-//Mellow Rota//Mellow Rota//EN";
 
@@ -74,13 +79,27 @@ public class IcalendarWriter {
    * A face with its identity and the moment of its last change.
    *
    * @param parent the identity of what it belongs to
+   * @param opens whether all who read it may open its record
    */
   public record Written(
-      String uid, int sequence, Instant modified, Face face, Optional<String> parent) {
+      String uid,
+      int sequence,
+      Instant modified,
+      Face face,
+      Optional<String> parent,
+      boolean opens) {
 
+    /** Of which nobody is led anywhere. */
     public Written(String uid, int sequence, Instant modified, Face face) {
-      this(uid, sequence, modified, face, Optional.empty());
+      this(uid, sequence, modified, face, Optional.empty(), false);
     }
+  }
+
+  /** Where this house is reached, without a slash at its end; blank: nobody has said. */
+  private final String address;
+
+  public IcalendarWriter(@Value("${mellow.home}") String address) {
+    this.address = address.replaceAll("/+$", "");
   }
 
   /** Zones and years that are met again and again; more than these are written anew. */
@@ -88,15 +107,15 @@ public class IcalendarWriter {
 
   private final Map<Observances, String> zones = new ConcurrentHashMap<>();
 
-  /** The text of a face, lines folded and ended as RFC 5545 §3.1 says. */
-  public String write(String uid, int sequence, Instant modified, Face face) {
-    return text(List.of(), List.of(new Written(uid, sequence, modified, face)));
+  /** The text of one, lines folded and ended as RFC 5545 §3.1 says. */
+  public String write(Written one) {
+    return text(List.of(), List.of(one));
   }
 
   /** Many faces as one calendar, for programs that subscribe to it. */
   public String writeAll(List<Written> all) {
     RefreshInterval refresh = new RefreshInterval(new ParameterList(), REFRESH);
-    refresh.add(Value.DURATION);
+    refresh.add(net.fortuna.ical4j.model.parameter.Value.DURATION);
     return text(List.of(refresh), all);
   }
 
@@ -136,7 +155,7 @@ public class IcalendarWriter {
     return timed.start().getZone().getRules().isFixedOffset();
   }
 
-  private static VEvent event(Written one) {
+  private VEvent event(Written one) {
     Face face = one.face();
     VEvent event = new VEvent(false);
     event.add(new Uid(one.uid()));
@@ -149,6 +168,10 @@ public class IcalendarWriter {
     event.add(new Summary(summary(face)));
     if (!face.place().isEmpty()) {
       event.add(new Location(face.place()));
+    }
+    face.position().ifPresent(on -> event.add(new Geo(on.latitude() + ";" + on.longitude())));
+    if (one.opens() && !face.bare() && !address.isEmpty()) {
+      event.add(new Url(URI.create(address + HOME + one.uid())));
     }
     if (!face.text().isEmpty()) {
       event.add(new Description(face.text()));

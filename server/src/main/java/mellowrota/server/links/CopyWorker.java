@@ -219,7 +219,8 @@ class CopyWorker {
                 new WantedEntry(
                     face.etag(),
                     CopyText.about(
-                        writer.write(face.uid(), face.sequence(), face.modified(), face.face()),
+                        writer.write(
+                            face.written(worlds.now().calendars().opens(copy.rendering().get()))),
                         round.link().person().isPresent() ? MINE : NOBODYS),
                     face.uid()));
   }

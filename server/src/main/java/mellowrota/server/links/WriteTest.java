@@ -70,7 +70,7 @@ class WriteTest {
             new EntryTimes.Timed(start, start.plusMinutes(30)),
             new Entry.Marks(false, false, false, false, false),
             List.of());
-    return writer.write(uid, sequence, clock.instant(), face);
+    return writer.write(new IcalendarWriter.Written(uid, sequence, clock.instant(), face));
   }
 
   private static Step step(

@@ -14,6 +14,7 @@ import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
 import mellowrota.core.people.Team;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.Place;
 import mellowrota.server.sight.World;
 
@@ -44,6 +45,7 @@ final class FindWords {
     CHAIN,
     TAG,
     CONTACT,
+    DETAIL,
     TIME
   }
 
@@ -85,8 +87,27 @@ final class FindWords {
       return new Told(Sort.TAG, tag.tag());
     } else if (piece instanceof Piece.Contact contact) {
       return new Told(Sort.CONTACT, contact.text());
+    } else if (piece instanceof Piece.Valued valued) {
+      return new Told(Sort.DETAIL, said(valued));
     }
     return new Told(Sort.TIME, said((Piece.When) piece));
+  }
+
+  private static String said(Piece.Valued valued) {
+    String names =
+        valued.details().stream()
+            .map(DetailDefinition::label)
+            .reduce((one, other) -> say("records.find-or", one, other))
+            .orElse("");
+    return valued
+        .test()
+        .map(
+            test ->
+                say(
+                    "records.find-value-" + test.name().toLowerCase(Locale.ROOT),
+                    names,
+                    valued.details().get(0).said(valued.than())))
+        .orElseGet(() -> say(valued.isSo() ? "records.find-with" : "records.find-without", names));
   }
 
   private String named(Piece piece) {

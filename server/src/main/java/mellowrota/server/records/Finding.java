@@ -22,6 +22,7 @@ import mellowrota.core.find.Today;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.Role;
 import mellowrota.core.people.RoleId;
+import mellowrota.core.work.DetailDefinition;
 import mellowrota.server.crew.WorkTimes;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.sight.MoreNames;
@@ -117,6 +118,8 @@ class Finding {
     more.forEach(one -> found.addAll(one.names(asker)));
     Map<String, RoleId> roles =
         world.roles().stream().collect(Collectors.toMap(Role::name, Role::id, (a, b) -> a));
-    return new Names(found, roles);
+    List<DetailDefinition> details =
+        world.details().all().stream().filter(DetailDefinition::isWritten).toList();
+    return new Names(found, roles, details);
   }
 }

@@ -1,5 +1,6 @@
 package mellowrota.server.records;
 
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -13,6 +14,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import mellowrota.core.find.Piece;
 import mellowrota.core.find.Reading;
+import mellowrota.core.work.DetailSort;
 
 /**
  * What was understood of a line, said as conditions of a query beside {@link OpenableRecords#SEEN}:
@@ -114,7 +116,13 @@ final class FoundBy {
     } else if (piece instanceof Piece.Words words) {
       return IN_SIGHT.formatted(value(like(words.text())));
     } else if (piece instanceof Piece.Contact contact) {
-      return IN_DETAIL.formatted(value(like(contact.text())), " and d.key in ('contact', 'phone')");
+      return IN_DETAIL.formatted(
+          "d.value ilike " + value(like(contact.text())) + " and d.key in ('contact', 'phone')");
+    } else if (piece instanceof Piece.Valued valued) {
+      String has = IN_DETAIL.formatted(has(valued));
+      return valued.isSo()
+          ? has
+          : "not " + has + " and " + MAY_HAVE.formatted(value(keys(valued)[0]));
     }
     String seen = seen(piece);
     return seen.isEmpty() ? means(piece) : "sees." + seen + " and (" + means(piece) + ")";
@@ -133,6 +141,10 @@ final class FoundBy {
     } else if (piece instanceof Piece.Contact contact) {
       return Optional.of(
           "select d.record from detail d where d.value ilike " + value(like(contact.text())));
+    } else if (piece instanceof Piece.Valued valued) {
+      return valued.isSo()
+          ? Optional.of("select d.record from detail d where " + has(valued))
+          : Optional.empty();
     } else if (piece instanceof Piece.When when) {
       return when.from().isPresent() && when.until().isPresent()
           ? Optional.of(near(when))
@@ -317,23 +329,68 @@ final class FoundBy {
         value(until.minusNanos(1).toLocalDate().plusDays(1)));
   }
 
-  // ---- Words -----------------------------------------------------------------------------------
+  // ---- Details and words -----------------------------------------------------------------------
+
+  /** That the detail that {@code n} defines applies on {@code r}. */
+  private static final String APPLIES =
+      """
+       r.kind = any(string_to_array(n.kinds, ','))
+          and (n.states = '' or r.state = any(string_to_array(n.states, ','))
+            or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ',')))\
+      """;
+
+  private static String[] keys(Piece.Valued valued) {
+    return valued.details().stream().map(one -> one.key().name()).toArray(String[]::new);
+  }
+
+  /** That {@code d} is a value that is asked for, whoever sees it. */
+  private String has(Piece.Valued valued) {
+    String of = "d.key = any(" + value(keys(valued)) + ") and ";
+    if (valued.test().isEmpty()) {
+      return of + "d.value <> ''";
+    }
+    DetailSort sort = valued.details().get(0).sort();
+    String sign =
+        switch (valued.test().get()) {
+          case OVER -> " > ";
+          case UNDER -> " < ";
+          case IS -> " = ";
+        };
+    return of
+        + switch (sort) {
+          case NUMBER, MONEY -> "number_of(d.value)" + sign + value(new BigDecimal(valued.than()));
+          case DATE -> "d.value like '____-__-__' and d.value" + sign + value(valued.than());
+          default -> "lower(d.value)" + sign + "lower(" + value(valued.than()) + ")";
+        };
+  }
+
+  /**
+   * A detail that the asker sees wherever its record says nothing else, on a record that has it.
+   */
+  private static final String MAY_HAVE =
+      """
+      exists (select 1 from detail_definition n where n.key = %s
+          and (n.for_bits & me.bits) <> 0 and (n.for_bits & you.bits) <> 0
+          and\
+      """
+          + APPLIES
+          + ")";
 
   /** A detail with such a text that the asker, and whoever looks with their eyes, sees. */
   private static final String IN_DETAIL =
       """
       exists (select 1 from detail d join detail_definition n on n.key = d.key
-        where d.record = r.id and d.value ilike %s
+        where d.record = r.id and %s
           and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
           and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
-          and r.kind = any(string_to_array(n.kinds, ','))
-          and (n.states = '' or r.state = any(string_to_array(n.states, ','))
-            or r.state = 'DONE' and r.state_before = any(string_to_array(n.states, ',')))%s)\
-      """;
+          and\
+      """
+          + APPLIES
+          + ")";
 
   private static final String IN_SIGHT =
       "("
-          + IN_DETAIL.formatted("%1$s", "")
+          + IN_DETAIL.formatted("d.value ilike %1$s")
           + """
            or sees.ref and r.ref ilike %1$s
           or sees.place and exists (select 1 from place p

@@ -374,7 +374,7 @@ final class RecordInput {
       }
       DetailSort sort = definition.get().sort();
       String typed = sort.hasLines() ? details.lines(name, 4000) : details.text(name, 200);
-      DetailSort.Reading reading = sort.read(typed, definition.get().choices());
+      DetailSort.Reading reading = definition.get().read(typed);
       if (reading.value().isEmpty()) {
         details.fault(name, reading.remedy());
       }

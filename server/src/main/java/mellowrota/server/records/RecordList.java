@@ -170,13 +170,7 @@ public class RecordList {
     if (order.isByChange() && !OpenableRecords.opensAll(asker)) {
       throw Problem.forbidden(say("records.order-is-for-the-office"));
     }
-    FoundBy by =
-        new FoundBy(
-            finding.read(world, asker, wanted.find()),
-            wanted.pieces(),
-            world.house().zone(),
-            clock.instant());
-    Asked asked = new Asked(world, asker, order, by);
+    Asked asked = new Asked(world, asker, wanted);
     List<RecordOrder.Spot> found =
         after.isRest()
             ? new ArrayList<>()
@@ -192,6 +186,14 @@ public class RecordList {
     return found;
   }
 
+  /** How many there are of each sort among those that match. */
+  Facets facets(World world, Person asker, Wanted wanted) {
+    Asked asked = new Asked(world, asker, wanted);
+    asked.values.put("most", Facets.MOST + 1);
+    String question = Facets.QUESTION.formatted(asked.from, asked.where);
+    return Facets.of(world, opens.query(Facets.Row.class, question, asked.values).getResultList());
+  }
+
   /** What one asker asks for in one order. */
   private final class Asked {
     private final Map<String, Object> values;
@@ -200,9 +202,15 @@ public class RecordList {
     private final String from = OpenableRecords.RECORDS + OpenableRecords.SEEN;
     private final String where;
 
-    Asked(World world, Person asker, RecordOrder order, FoundBy by) {
+    Asked(World world, Person asker, Wanted wanted) {
       this.world = world;
-      this.order = order;
+      order = wanted.sort();
+      FoundBy by =
+          new FoundBy(
+              finding.read(world, asker, wanted.find()),
+              wanted.pieces(),
+              world.house().zone(),
+              clock.instant());
       values = OpenableRecords.values(world, asker);
       values.putAll(by.values());
       opens.planAnew();

@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.util.List;
 import mellowrota.core.change.RecordField;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.Place;
+import mellowrota.core.work.Position;
 import mellowrota.core.work.Ruling;
 import mellowrota.core.work.State;
 import org.jspecify.annotations.Nullable;
@@ -59,7 +61,24 @@ public record RecordView(
           List<String> skills) {}
 
   /** A place by name and code. */
-  public record PlaceView(long id, String code, String name) {}
+  public record PlaceView(
+      long id,
+      String code,
+      String name,
+      @Nullable String address,
+      @Schema(description = "Latitude (WGS 84)") @Nullable Double latitude,
+      @Schema(description = "Longitude (WGS 84)") @Nullable Double longitude) {
+
+    static PlaceView of(Place place) {
+      return new PlaceView(
+          place.id().value(),
+          place.code(),
+          place.name(),
+          place.address().orElse(null),
+          place.position().map(Position::latitude).orElse(null),
+          place.position().map(Position::longitude).orElse(null));
+    }
+  }
 
   /** Anything with a name. */
   public record NamedView(long id, String name) {}

@@ -93,10 +93,7 @@ public class RecordViews {
 
   /** A place, for somebody who may see it. */
   public static Optional<RecordView.PlaceView> place(World world, PlaceId id) {
-    return world
-        .places()
-        .find(id)
-        .map(p -> new RecordView.PlaceView(p.id().value(), p.code(), p.name()));
+    return world.places().find(id).map(RecordView.PlaceView::of);
   }
 
   private static RecordView.NamedView team(World world, WorkRecord record) {

@@ -94,6 +94,24 @@ class RecordsController {
             .from(Optional.ofNullable(cursor), limit));
   }
 
+  @GetMapping("/records/facets")
+  @Operation(summary = "How many of a list's records there are of each kind, state, team and so on")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  Facets facets(
+      Asker asker,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(required = false) String kind,
+      @RequestParam(defaultValue = "") String state,
+      @RequestParam(required = false) Long person,
+      @RequestParam(required = false) Long place,
+      @RequestParam(required = false) Long team) {
+    World world = worlds.now();
+    return list.facets(
+        world,
+        world.person(asker.person()),
+        RecordList.Wanted.of(find, kind, state, person, place, team, RecordOrder.NEWEST.name()));
+  }
+
   @PostMapping("/records")
   @Operation(summary = "Create a record")
   ResponseEntity<ActAnswer> create(

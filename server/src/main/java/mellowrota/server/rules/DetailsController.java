@@ -7,6 +7,7 @@ import lombok.RequiredArgsConstructor;
 import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Kind;
 import mellowrota.server.sight.store.SetStore;
+import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -25,7 +26,9 @@ class DetailsController {
       List<Kind> kinds,
       boolean typed,
       DetailSort sort,
-      List<String> choices) {}
+      List<String> choices,
+      @Schema(description = "What a number counts, or the currency of an amount")
+          @Nullable String unit) {}
 
   @GetMapping("/api/v1/details")
   @Operation(summary = "List the details that records can have")
@@ -40,7 +43,8 @@ class DetailsController {
                     one.kinds().stream().sorted().toList(),
                     one.typed(),
                     one.sort(),
-                    one.choices()))
+                    one.choices(),
+                    one.unit().isEmpty() ? null : one.unit()))
         .toList();
   }
 }

@@ -4,6 +4,7 @@ import static mellowrota.server.platform.Words.say;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -94,7 +95,7 @@ final class DetailsInput {
     if (known != null && !known.isWritten()) {
       // What is computed from a record's structure is only named and shown otherwise.
       return new DetailDefinition(
-          key, label, known.kinds(), forWhom, known.typed(), known.sort(), List.of(), Set.of());
+          key, label, known.kinds(), forWhom, known.typed(), known.sort(), List.of(), Set.of(), "");
     }
     return written(item, key, label, forWhom, Optional.ofNullable(known));
   }
@@ -106,12 +107,43 @@ final class DetailsInput {
       item.fault("kinds", say("rules.is-empty-name-at", names(Kind.class)));
     }
     DetailSort sort = item.choice("sort", DetailSort.class).orElse(DetailSort.TEXT);
-    if (known.filter(one -> one.sort() != sort).isPresent() && !item.namesFault("sort")) {
+    // Text of before stays as it is; what is typed from now on is of the new sort.
+    boolean isPlain = sort == DetailSort.TEXT;
+    if (known.map(DetailDefinition::sort).filter(one -> one != sort).isPresent()
+        && sort != DetailSort.TEXT
+        && known.get().sort() != DetailSort.TEXT
+        && !item.namesFault("sort")) {
       item.fault("sort", say("rules.was-and-cannot-change", known.get().sort()));
     }
     List<String> choices = choices(item, sort);
     return new DetailDefinition(
-        key, label, kinds, forWhom, true, sort, choices, some(item, "states", State.class));
+        key,
+        label,
+        kinds,
+        forWhom,
+        true,
+        sort,
+        choices,
+        some(item, "states", State.class),
+        unit(item, sort));
+  }
+
+  private static String unit(Input item, DetailSort sort) {
+    String unit = item.text("unit", 12);
+    boolean known =
+        switch (sort) {
+          case MONEY ->
+              unit.isEmpty()
+                  || Currency.getAvailableCurrencies().stream()
+                      .anyMatch(one -> one.getCurrencyCode().equals(unit));
+          case NUMBER -> true;
+          default -> unit.isEmpty();
+        };
+    if (!known) {
+      item.fault(
+          "unit", say(sort == DetailSort.MONEY ? "rules.unit-currency" : "rules.unit-of-numbers"));
+    }
+    return known ? unit : "";
   }
 
   private static List<String> choices(Input item, DetailSort sort) {

@@ -91,6 +91,7 @@ class RuleSets {
                     one.sort(),
                     one.choices(),
                     one.states().stream().sorted().toList(),
+                    one.unit().isEmpty() ? null : one.unit(),
                     one.typed(),
                     DetailsInput.isOwn(one.key())))
         .toList();
@@ -223,7 +224,8 @@ class RuleSets {
               one.typed(),
               one.sort(),
               one.choices(),
-              Set.copyOf(one.states())));
+              Set.copyOf(one.states()),
+              Optional.ofNullable(one.unit()).orElse("")));
     }
     return found;
   }

@@ -191,6 +191,7 @@ final class SetFile {
             Field.of("for", forWhom()),
             Field.of("holds", "sort", word(FileWords.SORTS))
                 .unless(StringNode.valueOf(DetailSort.TEXT.name())),
+            Field.of("in", "unit", TEXT),
             Field.of("choices", inline(TEXT)).unless(MAKE.arrayNode()),
             Field.of("kinds", inline(word(FileWords.of(Kind.class)))).unless(allKinds),
             Field.of("while", "states", inline(word(FileWords.of(State.class))))
@@ -199,7 +200,9 @@ final class SetFile {
             this::settle,
             detail ->
                 isSettled(detail)
-                    ? detail.deepCopy().without(List.of("sort", "choices", "kinds", "states"))
+                    ? detail
+                        .deepCopy()
+                        .without(List.of("sort", "choices", "kinds", "states", "unit"))
                     : detail);
   }
 
@@ -336,7 +339,7 @@ final class SetFile {
         yield named(
             term.thing().names(world).entrySet(), Map.Entry::getValue, Map.Entry::getKey, none);
       }
-      case HOURS -> inline(TEXT);
+      case HOURS, COMPARED -> inline(TEXT);
       default -> TEXT;
     };
   }

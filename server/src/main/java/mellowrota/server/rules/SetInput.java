@@ -27,7 +27,9 @@ import mellowrota.core.sight.Pattern;
 import mellowrota.core.sight.Wording;
 import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
+import mellowrota.core.work.DetailSort;
 import mellowrota.core.work.Kind;
+import mellowrota.core.work.ValueTest;
 import mellowrota.server.platform.Input;
 import mellowrota.server.sight.ConditionTerm;
 import mellowrota.server.sight.TargetTerm;
@@ -272,8 +274,34 @@ final class SetInput {
           item.fault(name, say("rules.is-not-a-detail"));
         }
       }
+      case COMPARED -> compared(item, name, ValueTest.valueOf(term.name()));
       case HOURS -> hours(item, name);
       default -> flag(item, name, "rules.must-be-true-or-absent");
+    }
+  }
+
+  /** A detail that the set has, and a value that it could hold, in the form in which it is kept. */
+  private void compared(Input item, String name, ValueTest test) {
+    List<String> sent = item.texts(name, 2, 200);
+    Optional<DetailDefinition> detail =
+        details.stream()
+            .filter(one -> sent.size() == 2 && one.isWritten())
+            .filter(one -> one.key().name().equals(sent.get(0)))
+            .findFirst();
+    if (item.namesFault(name)) {
+      return;
+    }
+    if (detail.isEmpty()) {
+      item.fault(name, say("rules.must-be-a-detail-and"));
+    } else if (!test.isFor(detail.get().sort())) {
+      item.fault(name, say("rules.has-no-order", detail.get().label()));
+    } else {
+      DetailSort.Reading reading = detail.get().read(sent.get(1));
+      if (reading.value().filter(value -> !value.isEmpty()).isEmpty()) {
+        item.fault(
+            name,
+            reading.remedy().isEmpty() ? say("rules.must-be-a-detail-and") : reading.remedy());
+      }
     }
   }
 

@@ -30,6 +30,9 @@ final class SetViews {
   /**
    * What a rule asks of a record: exactly one of these.
    *
+   * @param over a detail of numbers, amounts or dates, and what its value is over
+   * @param under the same, and what its value is under
+   * @param is any detail, and what its value is
    * @param startsBetween two times of day, half-open
    */
   @Schema(name = "Condition")
@@ -44,6 +47,9 @@ final class SetViews {
       @Nullable Long place,
       @Nullable Integer role,
       @Nullable String detail,
+      @Nullable List<String> over,
+      @Nullable List<String> under,
+      @Nullable List<String> is,
       @JsonProperty("private") @Nullable Boolean isPrivate,
       @Nullable Long madeBy,
       @Nullable List<String> startsBetween,
@@ -114,6 +120,7 @@ final class SetViews {
    *
    * @param key what wordings call it
    * @param states in which it applies; none: in all
+   * @param unit what a number counts, or the currency of an amount (ISO 4217); absent: not said
    * @param typed whether people type it, and it is not worked out from the record
    * @param own whether it is the house's own and can be taken out again
    */
@@ -126,6 +133,7 @@ final class SetViews {
       DetailSort sort,
       List<String> choices,
       List<State> states,
+      @Nullable String unit,
       boolean typed,
       boolean own) {}
 

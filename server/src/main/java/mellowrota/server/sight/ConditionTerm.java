@@ -21,6 +21,7 @@ import mellowrota.core.work.Details;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.State;
+import mellowrota.core.work.ValueTest;
 import tools.jackson.databind.JsonNode;
 
 /** The conditions of the rule language, once for how they are kept, sent, and written in files. */
@@ -35,6 +36,9 @@ public enum ConditionTerm {
   PLACE(Thing.PLACE, read -> new Condition.PlaceIs(PlaceId.of(read.value().asLong()))),
   ROLE(Thing.ROLE, read -> new Condition.RolePresent(RoleId.of(read.value().asInt()))),
   DETAIL(Value.DETAIL, Read::detail),
+  OVER(Value.COMPARED, read -> read.valued(ValueTest.OVER)),
+  UNDER(Value.COMPARED, read -> read.valued(ValueTest.UNDER)),
+  IS(Value.COMPARED, read -> read.valued(ValueTest.IS)),
   PRIVATE(Value.FLAG, read -> new Condition.IsPrivate()),
   MADE_BY(Thing.PERSON, read -> new Condition.MadeBy(PersonId.of(read.value().asLong()))),
   STARTS_BETWEEN(Value.HOURS, Read::hours),
@@ -51,6 +55,8 @@ public enum ConditionTerm {
     NUMBER,
     /** The name of a detail. */
     DETAIL,
+    /** The name of a detail, and a value of its sort. */
+    COMPARED,
     /** Two local times of day. */
     HOURS,
     /** True; it has no other value. */
@@ -172,6 +178,18 @@ public enum ConditionTerm {
     Condition detail() {
       DetailKey key = new DetailKey(value.asString());
       return new Condition.DetailPresent(key, record -> details.applies(record, key));
+    }
+
+    /** Of a detail that is no more it never holds. */
+    Condition valued(ValueTest test) {
+      return details
+          .find(new DetailKey(value.get(0).asString()))
+          .<Condition>map(
+              one -> {
+                String than = value.get(1).asString();
+                return new Condition.DetailValued(one, test, one.read(than).value().orElse(than));
+              })
+          .orElse(new Condition.Any(List.of()));
     }
 
     Condition hours() {

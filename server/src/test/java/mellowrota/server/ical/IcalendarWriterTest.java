@@ -12,12 +12,14 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
 import java.util.SplittableRandom;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
+import mellowrota.core.work.Position;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -37,7 +39,7 @@ public class IcalendarWriterTest {
           "Pacific/Apia",
           "UTC");
 
-  private final IcalendarWriter writer = new IcalendarWriter();
+  private final IcalendarWriter writer = new IcalendarWriter("https://rota.example/");
 
   private static Entry.Marks marks() {
     return new Entry.Marks(false, false, false, false, false);
@@ -72,7 +74,7 @@ public class IcalendarWriterTest {
         LocalDateTime.of(2025, 1, 1, 0, 0).plusMinutes(random.nextInt(4 * 365 * 24 * 60));
     var start = LocalTimes.resolve(local, zone);
     var end = start.plusMinutes(1 + random.nextInt(400_000));
-    VEvent event = read(writer.write(UID, 3, AT, face("x", "", new EntryTimes.Timed(start, end))));
+    VEvent event = read(text(UID, 3, AT, face("x", "", new EntryTimes.Timed(start, end))));
     assertThat(event.getDateStart().getValue().toInstant()).isEqualTo(start.toInstant());
     assertThat(event.getDateEnd().getValue().toInstant()).isEqualTo(end.toInstant());
   }
@@ -83,7 +85,7 @@ public class IcalendarWriterTest {
     String title = text(random, false);
     String body = text(random, true);
     EntryTimes day = new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.of(2026, 11, 27)));
-    String written = writer.write(UID, 0, AT, face(title, body, day));
+    String written = text(UID, 0, AT, face(title, body, day));
     for (String line : written.split("\r\n")) {
       assertThat(line.getBytes(StandardCharsets.UTF_8).length).isLessThanOrEqualTo(75);
       assertThat(line).doesNotContain("\ufffd");
@@ -111,8 +113,7 @@ public class IcalendarWriterTest {
   @Test
   public void aTimeZoneTellsItsExactOffsets() {
     var start = LocalDateTime.of(2025, 3, 23, 6, 45).atZone(ZoneId.of("Australia/Lord_Howe"));
-    String text =
-        writer.write(UID, 0, AT, face("x", "", new EntryTimes.Timed(start, start.plusHours(1))));
+    String text = text(UID, 0, AT, face("x", "", new EntryTimes.Timed(start, start.plusHours(1))));
     assertThat(text)
         .contains("DTSTART;TZID=Australia/Lord_Howe:20250323T064500")
         .contains(
@@ -127,8 +128,8 @@ public class IcalendarWriterTest {
   @Test
   public void theSameFaceGivesTheSameOctets() {
     Face face = face("x", "y", new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.of(2026, 11, 27))));
-    assertThat(writer.write(UID, 1, AT, face)).isEqualTo(writer.write(UID, 1, AT, face));
-    assertThat(writer.write(UID, 1, AT, face))
+    assertThat(text(UID, 1, AT, face)).isEqualTo(text(UID, 1, AT, face));
+    assertThat(text(UID, 1, AT, face))
         .contains("DTSTAMP:20261125T090000Z")
         .contains("SEQUENCE:1")
         .contains("DTEND;VALUE=DATE:20261128")
@@ -140,8 +141,41 @@ public class IcalendarWriterTest {
     EntryTimes day = new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.of(2026, 11, 27)));
     Face done =
         new Face("x", "", "", day, new Entry.Marks(true, true, true, false, false), List.of());
-    String text = writer.write(UID, 0, AT, done);
+    String text = text(UID, 0, AT, done);
     assertThat(text).contains("SUMMARY:✓ x").contains("STATUS:TENTATIVE").contains("TRANSP:OPAQUE");
     assertThat(text).contains("CLASS:PUBLIC").doesNotContain("LOCATION").doesNotContain("METHOD");
+  }
+
+  private String text(String uid, int sequence, Instant at, Face face) {
+    return writer.write(new IcalendarWriter.Written(uid, sequence, at, face));
+  }
+
+  /** The address only for who may open it and read it in full; the position where it is shown. */
+  @Test
+  public void entriesLeadHome() {
+    EntryTimes day = new EntryTimes.AllDay(DaySpan.ofDay(LocalDate.of(2026, 11, 27)));
+    Face plain = face("x", "y", day);
+    assertThat(text(UID, 1, AT, plain)).doesNotContain("URL").doesNotContain("GEO");
+    Face placed =
+        new Face(
+            "x",
+            "Lock 7",
+            "",
+            day,
+            marks(),
+            List.of(),
+            List.of(),
+            List.of(),
+            Optional.of(new Position(51.5, -0.25)),
+            false);
+    String opens =
+        writer.write(new IcalendarWriter.Written(UID, 1, AT, placed, Optional.empty(), true));
+    assertThat(opens)
+        .contains("URL:https://rota.example/open/" + UID + "\r\n")
+        .contains("GEO:51.5;-0.25\r\n");
+    assertThat(Face.parse(placed.canonical())).isEqualTo(placed);
+    Face bare = Face.bare("Work", "", day, marks());
+    assertThat(writer.write(new IcalendarWriter.Written(UID, 1, AT, bare, Optional.empty(), true)))
+        .doesNotContain("URL");
   }
 }

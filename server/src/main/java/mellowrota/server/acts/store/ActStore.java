@@ -226,6 +226,10 @@ public class ActStore {
               select r.act from ActRowEntity r join ActEntity o on o.id = r.act
               where r.act < :before and o.actor <> 0
               group by r.act order by r.act desc limit :most)
+              or a.id in (
+                select r.id from ActEntity r
+                where r.id < :before and r.actor <> 0 and r.kind in ('rules.change', 'rules.undo')
+                order by r.id desc limit :most)
             order by a.id desc
             """,
             RemoteChanges.class)

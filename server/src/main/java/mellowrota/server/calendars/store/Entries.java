@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.CalendarId;
@@ -159,6 +160,17 @@ public class Entries {
             .setParameter("uid", uid)
             .getSingleResult()
         > 0;
+  }
+
+  /** Of which record an entry is, gone or not. */
+  public Optional<RecordId> recordOf(String uid) {
+    return kept
+        .createQuery("select record from EntryEntity where uid = :uid", Long.class)
+        .setParameter("uid", uid)
+        .getResultList()
+        .stream()
+        .findFirst()
+        .map(RecordId::of);
   }
 
   /** How many entries stand by a rule, and on how many calendars. */

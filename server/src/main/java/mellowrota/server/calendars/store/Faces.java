@@ -10,6 +10,7 @@ import java.util.Optional;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.RenderingId;
 import mellowrota.core.sight.Face;
+import mellowrota.server.ical.IcalendarWriter;
 import org.springframework.stereotype.Repository;
 
 /** Reads the faces of one rendering. */
@@ -45,6 +46,15 @@ public class Faces {
       Optional<String> text) {
     public Face face() {
       return Face.parse(content);
+    }
+
+    /**
+     * As it is written.
+     *
+     * @param opens whether all who read it may open its record
+     */
+    public IcalendarWriter.Written written(boolean opens) {
+      return new IcalendarWriter.Written(uid, sequence, modified, face(), Optional.empty(), opens);
     }
   }
 

@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.util.Optional;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 
 /** A place, with what is settled about it. */
 @Entity
@@ -26,6 +27,8 @@ final class PlaceEntity {
   Integer capacity;
 
   boolean capacityOfPeople;
+
+  String address;
 
   Double latitude;
   Double longitude;
@@ -44,7 +47,19 @@ final class PlaceEntity {
   }
 
   Place place() {
-    return new Place(PlaceId.of(id), code, name, Optional.ofNullable(zone).map(ZoneId::of));
+    return new Place(
+        PlaceId.of(id),
+        code,
+        name,
+        Optional.ofNullable(zone).map(ZoneId::of),
+        Optional.ofNullable(address),
+        position());
+  }
+
+  Optional<Position> position() {
+    return latitude == null || longitude == null
+        ? Optional.empty()
+        : Optional.of(new Position(latitude, longitude));
   }
 
   final void become(String newCode, String newName, Optional<ZoneId> newZone) {

@@ -19,6 +19,7 @@ import mellowrota.core.cover.Hours;
 import mellowrota.core.time.WorkingWeek;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.server.crew.Weeks;
 import mellowrota.server.platform.Problem;
 import org.springframework.stereotype.Repository;
@@ -35,16 +36,15 @@ public class Places {
    *
    * @param capacity how many at once; empty: nobody has said
    * @param ofPeople whether people are counted, else visits
-   * @param latitude in degrees north, WGS 84
-   * @param longitude in degrees east, WGS 84
+   * @param address in one line
    * @param ways from it, in minutes
    * @param opening when work can be done there; none: nobody has said
    */
   public record Terms(
       Optional<Integer> capacity,
       boolean ofPeople,
-      Optional<Double> latitude,
-      Optional<Double> longitude,
+      Optional<String> address,
+      Optional<Position> position,
       Map<PlaceId, Integer> ways,
       List<Opening> opening) {}
 
@@ -127,8 +127,8 @@ public class Places {
             new Terms(
                 Optional.ofNullable(one.capacity),
                 one.capacityOfPeople,
-                Optional.ofNullable(one.latitude),
-                Optional.ofNullable(one.longitude),
+                Optional.ofNullable(one.address),
+                one.position(),
                 ways.getOrDefault(one.id, Map.of()),
                 one.openHours == null
                     ? List.of()
@@ -139,8 +139,9 @@ public class Places {
     PlaceEntity entity = entity(id);
     entity.capacity = terms.capacity().orElse(null);
     entity.capacityOfPeople = terms.ofPeople();
-    entity.latitude = terms.latitude().orElse(null);
-    entity.longitude = terms.longitude().orElse(null);
+    entity.address = terms.address().orElse(null);
+    entity.latitude = terms.position().map(Position::latitude).orElse(null);
+    entity.longitude = terms.position().map(Position::longitude).orElse(null);
     entity.openHours =
         terms.opening().isEmpty()
             ? null

@@ -37,22 +37,25 @@ final class DetailEntity {
 
   String states;
 
+  String unit;
+
   protected DetailEntity() {}
 
-  /** What it holds, and whether it is typed, is settled when it is made. */
+  /** Whether it is typed is settled when it is made. */
   DetailEntity(DetailDefinition one) {
     key = one.key().name();
     typed = one.typed();
-    sort = one.sort();
   }
 
   void become(DetailDefinition one, int at) {
+    sort = one.sort();
     label = one.label();
     kinds = Names.of(one.kinds());
     forBits = one.forWhom().bits();
     position = at;
     choices = List.copyOf(one.choices());
     states = Names.of(one.states());
+    unit = one.unit();
   }
 
   DetailDefinition definition() {
@@ -64,6 +67,7 @@ final class DetailEntity {
         typed,
         sort,
         choices,
-        Names.in(State.class, states));
+        Names.in(State.class, states),
+        unit);
   }
 }

@@ -1,0 +1,1 @@
+alter table place add address text;

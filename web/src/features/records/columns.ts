@@ -1,0 +1,31 @@
+import type { Schemas } from '../../shared/api/client';
+import type { RecordView } from './model';
+import { words } from './words';
+
+/** A column that a list can have beside its own. */
+export interface Column {
+  key: string;
+  label: string;
+  text: (row: RecordView) => string;
+}
+
+/** All that there are: of each record, and of what the house keeps on records. */
+export function columnsOf(details: Schemas['Detail'][]): Column[] {
+  const own: Column[] = [
+    { key: 'kind', label: words.kind, text: (row) => words.kinds[row.kind] },
+    { key: 'team', label: words.team, text: (row) => row.team?.name ?? '' },
+    { key: 'tags', label: words.tags, text: (row) => (row.tags ?? []).join(', ') },
+  ];
+  const written = details.filter((one) => one.typed && one.key !== 'title');
+  return [
+    ...own,
+    ...written.map((one) => ({
+      key: one.key,
+      label: one.label,
+      text: (row: RecordView) => {
+        const value = row.details.find((detail) => detail.key === one.key)?.value ?? '';
+        return value && one.unit ? `${value} ${one.unit}` : value;
+      },
+    })),
+  ];
+}
