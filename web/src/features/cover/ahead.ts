@@ -73,9 +73,10 @@ export function useAhead() {
     when: `${gapWhen(gap, ask(gap.ask)?.zone ?? 'UTC')}, ${words.missing(gap.shortBy)}`,
     to: onCover(gapKey(gap)),
   });
-  const soon = nowMoment() + SOON;
-  const isSoon = (gap: Gap) => Date.parse(gap.start) < soon;
-  const gaps = cover?.gaps ?? [];
+  const now = nowMoment();
+  const isSoon = (gap: Gap) => Date.parse(gap.start) < now + SOON;
+  // What is over can no longer be covered.
+  const gaps = (cover?.gaps ?? []).filter((gap) => Date.parse(gap.end) > now);
   const open = (cover?.clashes ?? []).filter((one) => !one.letStand);
   return {
     pending: asked.isPending,

@@ -5,6 +5,7 @@ import { Loading } from '../../shared/ui/Loading';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
 import { PersonSheet } from './PersonSheet';
+import { Beside } from './Sheet';
 import { useAddPerson } from './queries';
 import { Table } from '../../shared/ui/Table';
 import { words } from './words';
@@ -62,17 +63,16 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
       </div>
     </>
   );
-  return chosen && mayChange ? (
-    <div className={styles.beside}>
-      <div className={styles.besideList}>{list}</div>
-      <PersonSheet
-        key={chosen.id}
-        person={chosen}
-        teams={teams.data ?? []}
-        onClose={() => setSearch({})}
-      />
-    </div>
-  ) : (
-    list
+  return (
+    <Beside list={list}>
+      {chosen && mayChange && (
+        <PersonSheet
+          key={chosen.id}
+          person={chosen}
+          teams={teams.data ?? []}
+          onClose={() => setSearch({})}
+        />
+      )}
+    </Beside>
   );
 }

@@ -10,6 +10,7 @@ import styles from './crew.module.css';
 import { InviteDialog } from './InviteDialog';
 import { PersonDialog } from './PersonDialog';
 import { useSkills, useTimes, type Person } from './queries';
+import { Part, Sheet } from './Sheet';
 import { SkillsDialog } from './SkillsDialog';
 import { TimesDialog } from './TimesDialog';
 import { words } from './words';
@@ -36,22 +37,21 @@ export function PersonSheet({
   );
   const inTeams = teams.filter((team) => person.teams.includes(team.id)).map((team) => team.name);
   return (
-    <aside className={styles.sheet} aria-label={person.name}>
-      <div className={styles.sheetHead}>
-        <h2>{person.name}</h2>
-        <Button size="small" type="text" onClick={onClose}>
-          {words.close}
-        </Button>
-      </div>
-      <p className={styles.quiet}>{[words.standings[person.standing], ...inTeams].join(' · ')}</p>
-      <p className={styles.sheetLinks}>
-        {edit('change', words.changeTitle(person.name), words.change)}
-        <Link to={`/records?person=${person.id}`}>{words.theirWork}</Link>
-        <Link to={`/board/paper?of=person-${person.id}&from=${today()}&days=14`}>
-          {words.onPaper}
-        </Link>
-        <Link to={`/who-sees-what?by=person&of=${person.id}`}>{words.whatTheySee}</Link>
-      </p>
+    <Sheet
+      name={person.name}
+      about={[words.standings[person.standing], ...inTeams].join(' · ')}
+      links={
+        <>
+          {edit('change', words.changeTitle(person.name), words.change)}
+          <Link to={`/records?person=${person.id}`}>{words.theirWork}</Link>
+          <Link to={`/board/paper?of=person-${person.id}&from=${today()}&days=14`}>
+            {words.onPaper}
+          </Link>
+          <Link to={`/who-sees-what?by=person&of=${person.id}`}>{words.whatTheySee}</Link>
+        </>
+      }
+      onClose={onClose}
+    >
       {!left && (
         <>
           <Times person={person}>
@@ -76,19 +76,7 @@ export function PersonSheet({
       {open === 'skills' && <SkillsDialog person={person} onClose={close} />}
       {open === 'times' && <TimesDialog person={person} onClose={close} />}
       {open === 'change' && <PersonDialog person={person} teams={teams} onClose={close} />}
-    </aside>
-  );
-}
-
-function Part({ name, aside, children }: { name: string; aside: ReactNode; children: ReactNode }) {
-  return (
-    <section className={styles.sheetPart} aria-label={name}>
-      <div className={styles.sheetHead}>
-        <h3>{name}</h3>
-        {aside}
-      </div>
-      {children}
-    </section>
+    </Sheet>
   );
 }
 

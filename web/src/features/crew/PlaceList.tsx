@@ -1,26 +1,27 @@
-import { Button } from 'antd';
-import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { usePlaces } from '../../shared/api/house';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { Table } from '../../shared/ui/Table';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
-import { PlaceDialog } from './PlaceDialog';
-import { useAddPlace, type Place } from './queries';
+import { PlaceSheet } from './PlaceSheet';
+import { useAddPlace } from './queries';
+import { Beside } from './Sheet';
 import { words } from './words';
 
 export function PlaceList({ mayChange }: { mayChange: boolean }) {
   const places = usePlaces();
   const add = useAddPlace();
-  const [open, setOpen] = useState<Place | null>(null);
+  const [search, setSearch] = useSearchParams();
   if (places.isPending) {
     return <Loading what={words.loading} />;
   }
   if (places.error) {
     return <Fault error={places.error} again={() => void places.refetch()} />;
   }
-  return (
+  const chosen = places.data.find((one) => one.id === Number(search.get('place')));
+  const list = (
     <>
       {mayChange && (
         <AddLine
@@ -34,28 +35,31 @@ export function PlaceList({ mayChange }: { mayChange: boolean }) {
       {places.data.length === 0 && <p className={styles.teach}>{words.noPlaces}</p>}
       {places.data.length > 0 && (
         <div className={styles.scroll}>
-          <Table heads={[words.code, words.name, mayChange && { unseen: words.placeTerms }]}>
+          <Table heads={[words.code, words.name]}>
             {places.data.map((place) => (
               <tr key={place.id}>
                 <td className="number">{place.code}</td>
-                <th scope="row">{place.name}</th>
-                {mayChange && (
-                  <td className={styles.buttons}>
-                    <Button
-                      size="small"
-                      onClick={() => setOpen(place)}
-                      aria-label={`${words.placeTerms}: ${place.name}`}
-                    >
-                      {words.placeTerms}
-                    </Button>
-                  </td>
-                )}
+                <th scope="row">
+                  {mayChange ? (
+                    <Link to={`?place=${place.id}`} aria-current={place === chosen || undefined}>
+                      {place.name}
+                    </Link>
+                  ) : (
+                    place.name
+                  )}
+                </th>
               </tr>
             ))}
           </Table>
         </div>
       )}
-      {open && <PlaceDialog place={open} onClose={() => setOpen(null)} />}
     </>
+  );
+  return (
+    <Beside list={list}>
+      {chosen && mayChange && (
+        <PlaceSheet key={chosen.id} place={chosen} onClose={() => setSearch({})} />
+      )}
+    </Beside>
   );
 }

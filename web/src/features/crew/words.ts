@@ -81,6 +81,8 @@ export const words = {
   ],
   skillUntil: (skill: string, last: string) =>
     `${skill} until ${shortDayText(last)} ${last.slice(0, 4)}`,
+  capacity: (n: number, ofPeople: boolean) =>
+    `${n} ${ofPeople ? (n === 1 ? 'person' : 'people') : n === 1 ? 'visit' : 'visits'} at once`,
   skillsTitle: (name: string) => `Skills of ${name}`,
   deciderWords: {
     LOCK: 'set by the organisation',

@@ -1,5 +1,6 @@
+import { useIsFetching } from '@tanstack/react-query';
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import styles from './paper.module.css';
 import text from '../words.json';
@@ -19,6 +20,16 @@ interface Props {
 
 /** A page that is made to be printed: no frame, ink on white, its sheets numbered. */
 export function Paper({ back, title, about, across, controls, children }: Props) {
+  // What has not come yet would be missing on it.
+  const coming = useIsFetching() > 0;
+  const [wanted, setWanted] = useState(false);
+  const now = wanted && !coming;
+  useEffect(() => {
+    if (now) {
+      window.print();
+      setWanted(false);
+    }
+  }, [now]);
   return (
     <main className={`${styles.paper} ${across ? styles.across : ''}`}>
       <div className={styles.bar}>
@@ -26,7 +37,7 @@ export function Paper({ back, title, about, across, controls, children }: Props)
         {controls}
         <span className={styles.grow} />
         {/* It is what is wanted here: Enter does it. */}
-        <Button type="primary" autoFocus onClick={() => window.print()}>
+        <Button type="primary" autoFocus loading={wanted && coming} onClick={() => setWanted(true)}>
           {text.print}
         </Button>
       </div>

@@ -3,6 +3,7 @@ package mellowrota.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -54,6 +55,16 @@ public class PhoneTest extends InBrowser {
               .map((one) => one.textContent.slice(0, 60)).join(' | ')
             """);
     assertThat(wider).isEqualTo("");
+    List<String> found =
+        new AxeBuilder(page)
+                .setLegacyMode(true)
+                .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
+                .analyze()
+                .getViolations()
+                .stream()
+                .map(rule -> rule.getId() + " " + rule.getNodes().get(0).getHtml())
+                .toList();
+    assertThat(found).isEmpty();
   }
 
   /** The work, more, hand over, to whom, and yes to what it does. */
