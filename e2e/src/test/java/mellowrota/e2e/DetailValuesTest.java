@@ -216,25 +216,14 @@ public class DetailValuesTest extends OnDemo {
     assertThat(hana.get("/api/v1/records/" + old).text()).contains("a dozen");
     hana.change(old, "{\"title\": \"Old parts still\"}");
     assertThat(hana.get("/api/v1/records/" + old).text()).contains("a dozen");
-    assertThat(
-            hana.get(
-                    "/api/v1/records?find="
-                        + URLEncoder.encode("\"Old parts\" parts over 1", StandardCharsets.UTF_8))
-                .expect(200)
-                .json()
-                .get("items"))
-        .isEmpty();
+    String overOne =
+        "/api/v1/records?find="
+            + URLEncoder.encode("\"Old parts\" parts over 1", StandardCharsets.UTF_8);
+    assertThat(hana.get(overOne).expect(200).json().get("items")).isEmpty();
     hana.patch("/api/v1/records/" + old, "{\"details\": {\"parts\": \"some\"}}", "If-Match", "*")
         .expect(422);
     hana.change(old, "{\"details\": {\"parts\": \"12\"}}");
-    assertThat(
-            hana.get(
-                    "/api/v1/records?find="
-                        + URLEncoder.encode("\"Old parts\" parts over 1", StandardCharsets.UTF_8))
-                .expect(200)
-                .json()
-                .get("items"))
-        .hasSize(1);
+    assertThat(hana.get(overOne).expect(200).json().get("items")).hasSize(1);
   }
 
   /** A file with a value that is none is refused at its cell, and one with good values is kept. */

@@ -60,7 +60,7 @@ public final class Audience {
     return readers.isEmpty() && !passedOn;
   }
 
-  /** Whether all who read it are known by name, and so can sign in and open what it holds. */
+  /** Whether people known by name read it, and nobody else. */
   public boolean isOfPeople() {
     return !readers.isEmpty() && !passedOn;
   }

@@ -214,9 +214,25 @@ public final class Calendars {
     return Optional.ofNullable(master);
   }
 
-  /** Whether all who read it so may open whatever it holds in full (SIGHT 3). */
-  public boolean opens(RenderingId rendering) {
-    return audience(rendering).isOfPeople();
+  /**
+   * Whether all who read it so may open whatever it holds in full (SIGHT 3): we serve them its
+   * calendar in full, however else they read it. Who reads a copy elsewhere alone may not.
+   */
+  public boolean opens(Rendering rendering) {
+    Audience audience = audience(rendering.id());
+    return audience.isOfPeople()
+        && audience.people().stream()
+            .allMatch(
+                person ->
+                    servedTo(person, rendering.calendar())
+                        .flatMap(served -> audience(served.id()).levelOf(person))
+                        .filter(level -> level == Level.ALL)
+                        .isPresent());
+  }
+
+  /** The same of one by its number; false where there is none such. */
+  public boolean opens(RenderingId id) {
+    return rendering(id).filter(this::opens).isPresent();
   }
 
   /** What is known of somebody who reads here. */

@@ -349,4 +349,24 @@ public class FaceTest {
             List.of("Ticket", "x"));
     assertThat(Face.parse(allDay.canonical())).isEqualTo(allDay);
   }
+
+  @DataProvider
+  public Object[][] ways() {
+    return new Object[][] {
+      {new Rendering.Way.Copy(Set.of(), false), true},
+      {new Rendering.Way.Copy(Set.of(PersonId.of(8)), false), false},
+      {new Rendering.Way.Copy(Set.of(), true), false},
+      {new Rendering.Way.Feed(Level.ALL), false},
+      {new Rendering.Way.Share(PersonId.of(3), Level.ALL), true},
+      {new Rendering.Way.Share(PersonId.of(3), Level.TIMES_AND_PLACE), false},
+    };
+  }
+
+  /** LANDING 19: an address leads only those home whom we serve what it leads to. */
+  @Test(dataProvider = "ways")
+  public void opensForWhomWeServeInFull(Rendering.Way way, boolean opens) {
+    var world = crew().rendering(new Rendering(SHARE, own(2), way)).build();
+    assertThat(world.calendars().opens(SHARE)).isEqualTo(opens);
+    assertThat(world.calendars().opens(RenderingId.of(members(own(2))))).isTrue();
+  }
 }

@@ -108,7 +108,6 @@ final class DetailsInput {
     }
     DetailSort sort = item.choice("sort", DetailSort.class).orElse(DetailSort.TEXT);
     // Text of before stays as it is; what is typed from now on is of the new sort.
-    boolean isPlain = sort == DetailSort.TEXT;
     if (known.map(DetailDefinition::sort).filter(one -> one != sort).isPresent()
         && sort != DetailSort.TEXT
         && known.get().sort() != DetailSort.TEXT
