@@ -11,6 +11,7 @@ import { useNarrow } from '../shared/ui/useNarrow';
 import { themeFor } from './theme';
 import { page } from './page';
 import { useMode } from './useMode';
+import { frameWords as words } from './words';
 
 const Frame = page(async () => (await import('./Frame')).Frame);
 const SignIn = page(async () => (await import('../features/session/SignIn')).SignIn);
@@ -74,10 +75,10 @@ export function App() {
 function Inside({ mode }: { mode: ReturnType<typeof useMode> }) {
   const session = useSession();
   if (session.isPending) {
-    return <Loading what="" />;
+    return <Loading what={words.loading} />;
   }
   if (session.error) {
-    return <Fault error={session.error} again={() => void session.refetch()} />;
+    return <Fault error={session.error} reads />;
   }
   return session.data.signedIn ? (
     <Pages session={session.data} mode={mode} />

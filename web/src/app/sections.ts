@@ -34,7 +34,19 @@ export function sections(may: { make: boolean; rule: boolean; own: boolean }): S
         '/copies': [names.copies, may.own],
       }),
     },
-    { name: names.crew, pages: pages({ '/crew': [names.crew, true] }) },
+    {
+      name: names.crew,
+      pages: pages({
+        '/crew/people': [names.people, true],
+        '/crew/teams': [names.teams, true],
+        '/crew/places': [names.places, true],
+        '/crew/limits': [names.limits, may.rule],
+        '/crew/margins': [names.margins, may.rule],
+        '/crew/regions': [names.regions, may.rule],
+        '/crew/house': [names.house, may.rule],
+        '/crew/changes': [names.changes, may.rule],
+      }),
+    },
   ].filter((one) => one.pages.length > 0);
 }
 

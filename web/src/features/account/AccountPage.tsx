@@ -5,6 +5,7 @@ import { useCalendars } from '../../shared/api/house';
 import { longDayText, momentText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
 import { letterKeysOn, setLetterKeys } from '../../shared/ui/keys';
 import { DateField } from '../../shared/ui/Moments';
 import styles from './account.module.css';
@@ -138,7 +139,8 @@ function Kept<T extends Secret>({
 }) {
   return (
     <>
-      {list.error && <Fault error={list.error} again={() => void list.refetch()} />}
+      {list.isPending && <Loading what={words.loading} />}
+      {list.error && <Fault error={list.error} reads />}
       {list.data?.length === 0 && <p className={styles.quiet}>{none}</p>}
       <ul className={styles.list}>
         {list.data?.map((one) => {
@@ -319,7 +321,8 @@ function Sessions() {
   return (
     <section className={styles.part}>
       <h2>{words.sessions}</h2>
-      {sessions.error && <Fault error={sessions.error} again={() => void sessions.refetch()} />}
+      {sessions.isPending && <Loading what={words.loading} />}
+      {sessions.error && <Fault error={sessions.error} reads />}
       {end.error && <Fault error={end.error} />}
       <ul className={styles.list}>
         {shown.map((one) => (

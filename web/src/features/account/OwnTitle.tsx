@@ -11,7 +11,7 @@ export function OwnTitle() {
   const save = useSetOwnTitle();
   const [typed, setTyped] = useState<string | null>(null);
   if (!own.data) {
-    return own.error ? <Fault error={own.error} again={() => void own.refetch()} /> : null;
+    return own.error ? <Fault error={own.error} reads /> : null;
   }
   const title = typed ?? own.data.title;
   return (

@@ -5,6 +5,7 @@ import { useCalendars, useHouse, usePeople } from '../../shared/api/house';
 import { longDayText } from '../../shared/time';
 import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
+import { Loading } from '../../shared/ui/Loading';
 import { DateField } from '../../shared/ui/Moments';
 import styles from './account.module.css';
 import { useShareDeeds, useShares } from './queries';
@@ -22,7 +23,8 @@ export function Shares() {
       <p>{words.sharesWhy}</p>
       <Offer deeds={deeds} />
       {failed && <Fault error={failed} />}
-      {shares.error && <Fault error={shares.error} again={() => void shares.refetch()} />}
+      {shares.isPending && <Loading what={words.loading} />}
+      {shares.error && <Fault error={shares.error} reads />}
       {shares.data?.length === 0 && <p className={styles.quiet}>{words.noShares}</p>}
       <ul className={styles.list}>
         {shares.data?.map((share) => (

@@ -39,7 +39,7 @@ export function BoardPage({ mayMake }: { mayMake: boolean }) {
         <Bar page={page} mayMake={mayMake} beside={beside} />
         {error ? (
           <div className={styles.pad}>
-            <Fault error={error} again={() => void board.refetch()} />
+            <Fault error={error} reads />
           </div>
         ) : board.data && people && teams && places ? (
           <Lanes

@@ -32,7 +32,7 @@ export function BoardPaper({ mayMake }: { mayMake: boolean }) {
   const failed = reads.find((one) => one.error);
   const [people, teams, places] = [world.people.data, world.teams.data, world.places.data];
   if (failed?.error) {
-    return <Fault error={failed.error} again={() => void failed.refetch()} />;
+    return <Fault error={failed.error} reads />;
   }
   if (!board.data || board.data.from !== from || !people || !teams || !places || !calendars.data) {
     return <Loading what={words.loading} />;

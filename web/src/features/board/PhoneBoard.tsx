@@ -57,7 +57,7 @@ export function PhoneBoard({ mayMake }: { mayMake: boolean }) {
         )}
       </Bar>
       {failed?.error ? (
-        <Fault error={failed.error} again={() => void failed.refetch()} />
+        <Fault error={failed.error} reads />
       ) : loaded ? (
         <Lanes
           page={page}

@@ -33,7 +33,7 @@ export function CopiesPage({ person, mayHouse }: { person: number; mayHouse: boo
   }
   const error = copies.error ?? links.error ?? changes.error;
   if (error) {
-    return <Fault error={error} again={() => void copies.refetch()} />;
+    return <Fault error={error} reads />;
   }
   const still = (copies.data ?? []).filter((one) => one.state === 'ASKED_OFF');
   const open = (copies.data ?? []).filter(

@@ -103,7 +103,7 @@ export function Bands({
         <i className={styles.shortKey} /> {words.legend.short}
         <i className={styles.maybeKey} /> {words.legend.maybe}
       </p>
-      {daysOff.error && <Fault error={daysOff.error} again={() => void daysOff.refetch()} />}
+      {daysOff.error && <Fault error={daysOff.error} reads />}
       {daysOff.data && daysOff.data.length > 0 && (
         <p className={styles.daysOff}>
           {words.daysOff}{' '}

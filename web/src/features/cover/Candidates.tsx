@@ -30,7 +30,7 @@ export function Candidates({
     return <Loading what={words.loading} />;
   }
   if (who.error) {
-    return <Fault error={who.error} again={() => void who.refetch()} />;
+    return <Fault error={who.error} reads />;
   }
   const minutes = (Date.parse(span.end) - Date.parse(span.start)) / 60_000;
   const could = who.data.filter((one) => one.verdict !== 'NO');

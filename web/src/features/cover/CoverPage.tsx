@@ -41,7 +41,7 @@ export function CoverPage({ mayRule }: { mayRule: boolean }) {
     return <Loading what={words.loading} />;
   }
   if (cover.error) {
-    return <Fault error={cover.error} again={() => void cover.refetch()} />;
+    return <Fault error={cover.error} reads />;
   }
   const { gaps, asks, clashes, pileUps } = cover.data;
   const asked = search.get('on');

@@ -29,7 +29,7 @@ export function CoverPaper() {
   const until = addDays(from, days);
   const cover = useCover(from, until);
   if (cover.error) {
-    return <Fault error={cover.error} again={() => void cover.refetch()} />;
+    return <Fault error={cover.error} reads />;
   }
   if (!cover.data || cover.data.from !== from || cover.data.until !== until) {
     return <Loading what={words.loading} />;

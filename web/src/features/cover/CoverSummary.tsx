@@ -10,7 +10,7 @@ export function CoverSummary({ from, until }: { from: string; until: string }) {
   const cover = asked.data;
   // On paper nothing short and nothing known of it would look the same.
   if (asked.error) {
-    return <Fault error={asked.error} again={() => void asked.refetch()} />;
+    return <Fault error={asked.error} reads />;
   }
   if (!cover || cover.from !== from || cover.until !== until) {
     return <Loading what={words.loading} />;

@@ -24,7 +24,7 @@ export function FillPart({
     return <Loading what={words.filling} />;
   }
   if (fill.error) {
-    return <Fault error={fill.error} again={() => void fill.refetch()} />;
+    return <Fault error={fill.error} reads />;
   }
   const proposals = fill.data.map(
     ({ ask: key, start, end, person, name, nearest, reasons }): Proposal => {

@@ -33,7 +33,7 @@ export function LeftPart({
     return <Loading what={words.leaving} />;
   }
   if (left.error) {
-    return <Fault error={left.error} again={() => void left.refetch()} />;
+    return <Fault error={left.error} reads />;
   }
   const proposals = left.data.map(({ record, visit, person: to, ...one }): Proposal => {
     const label = [one.ref, one.title].filter(Boolean).join(' ') || words.work;

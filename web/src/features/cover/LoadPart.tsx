@@ -41,7 +41,7 @@ export function LoadPart({
       {loads.isPending ? (
         <Loading what={words.adding} />
       ) : loads.error ? (
-        <Fault error={loads.error} again={() => void loads.refetch()} />
+        <Fault error={loads.error} reads />
       ) : (
         <Table
           className={styles.table}

@@ -23,7 +23,7 @@ export function SwapPart({ held, name, what }: { held: Held; name: string; what:
     return <Loading what={words.swapping} />;
   }
   if (swaps.error) {
-    return <Fault error={swaps.error} again={() => void swaps.refetch()} />;
+    return <Fault error={swaps.error} reads />;
   }
   const could = swaps.data.filter((one) => one.verdict !== 'NO');
   const cannot = swaps.data.length - could.length;

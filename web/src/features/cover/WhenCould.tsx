@@ -20,7 +20,7 @@ export function WhenCould({
     return <Loading what={words.whenLooking} />;
   }
   if (when.error) {
-    return <Fault error={when.error} again={() => void when.refetch()} />;
+    return <Fault error={when.error} reads />;
   }
   const { zone, starts } = when.data;
   const local = (at: string) => localAt(Date.parse(at), zone);

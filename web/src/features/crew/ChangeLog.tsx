@@ -24,7 +24,7 @@ export function ChangeLog() {
   const undo = useUndo();
   const tray = useTray();
   if (settled.error) {
-    return <Fault error={settled.error} again={() => void settled.refetch()} />;
+    return <Fault error={settled.error} reads />;
   }
   if (!settled.data) {
     return <Loading what={words.loading} />;

@@ -1,5 +1,6 @@
-import { Button, Segmented } from 'antd';
+import { Button } from 'antd';
 import { useNavigate, useParams } from 'react-router';
+import { worded } from '../../shared/words';
 import styles from './crew.module.css';
 import { House } from './House';
 import { Limits } from './Limits';
@@ -18,25 +19,7 @@ export function CrewPage({ mayChange }: { mayChange: boolean }) {
   return (
     <section className={styles.page} aria-label="Crew">
       <div className={styles.bar}>
-        <h1 className={styles.heading}>Crew</h1>
-        <Segmented
-          value={tab}
-          options={[
-            { value: 'people', label: words.people },
-            { value: 'teams', label: words.teams },
-            { value: 'places', label: words.places },
-            ...(mayChange
-              ? [
-                  { value: 'house', label: words.house },
-                  { value: 'regions', label: words.regionsTab },
-                  { value: 'limits', label: words.limitsTab },
-                  { value: 'margins', label: words.marginsTab },
-                  { value: 'changes', label: words.changesTab },
-                ]
-              : []),
-          ]}
-          onChange={(value) => void navigate('/crew/' + value)}
-        />
+        <h1 className={styles.heading}>{worded(words.tabs, tab)}</h1>
         <span className={styles.grow} />
         {mayChange && (tab === 'people' || tab === 'places') && (
           <Button

@@ -19,7 +19,7 @@ export function House() {
     return <Loading what={words.loading} />;
   }
   if (house.error) {
-    return <Fault error={house.error} again={() => void house.refetch()} />;
+    return <Fault error={house.error} reads />;
   }
   return (
     <Form<HouseChange>

@@ -30,7 +30,7 @@ export function Limits() {
   const tray = useTray();
   const form = useFormOf<Values>(limits.data);
   if (limits.error) {
-    return <Fault error={limits.error} again={() => void limits.refetch()} />;
+    return <Fault error={limits.error} reads />;
   }
   if (!limits.data) {
     return <Loading what={words.loading} />;

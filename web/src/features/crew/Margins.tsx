@@ -40,7 +40,7 @@ export function Margins() {
   const tray = useTray();
   const form = useFormOf<{ margins: Row[] }>(margins.data);
   if (margins.error) {
-    return <Fault error={margins.error} again={() => void margins.refetch()} />;
+    return <Fault error={margins.error} reads />;
   }
   if (!margins.data || !places.data || !people.data) {
     return <Loading what={words.loading} />;

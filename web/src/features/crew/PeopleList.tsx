@@ -19,7 +19,7 @@ export function PeopleList({ mayChange }: { mayChange: boolean }) {
     return <Loading what={words.loading} />;
   }
   if (people.error) {
-    return <Fault error={people.error} again={() => void people.refetch()} />;
+    return <Fault error={people.error} reads />;
   }
   const teamName = (id: number) => teams.data?.find((t) => t.id === id)?.name ?? '';
   const chosen = people.data.find((one) => one.id === Number(search.get('person')));

@@ -107,7 +107,7 @@ function Times({ person, children }: { person: Person; children: ReactNode }) {
   const leave = (times.data?.leave ?? []).filter((one) => one.last >= now);
   return (
     <Part name={words.times} aside={children}>
-      {times.error && <Fault error={times.error} again={() => void times.refetch()} />}
+      {times.error && <Fault error={times.error} reads />}
       {times.data && (
         <dl className={styles.facts}>
           <dt>{words.hoursOfWeek}</dt>
@@ -145,7 +145,7 @@ function Skills({ person, children }: { person: Person; children: ReactNode }) {
   const known = useSkills(person.id);
   return (
     <Part name={words.skills} aside={children}>
-      {known.error && <Fault error={known.error} again={() => void known.refetch()} />}
+      {known.error && <Fault error={known.error} reads />}
       {known.data && (
         <p className={styles.skillsSaid}>
           {known.data.skills.length === 0 && words.noSkills}

@@ -18,7 +18,7 @@ export function PlaceList({ mayChange }: { mayChange: boolean }) {
     return <Loading what={words.loading} />;
   }
   if (places.error) {
-    return <Fault error={places.error} again={() => void places.refetch()} />;
+    return <Fault error={places.error} reads />;
   }
   const chosen = places.data.find((one) => one.id === Number(search.get('place')));
   const list = (

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { today } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import styles from './crew.module.css';
+import { PlaceNameDialog } from './NameDialog';
 import { PlaceDialog } from './PlaceDialog';
 import { usePlaceTerms, type Place } from './queries';
 import { useRegions, useWorkedDays } from './regionQueries';
@@ -15,7 +16,7 @@ export function PlaceSheet({ place, onClose }: { place: Place; onClose: () => vo
   const terms = usePlaceTerms(place.id);
   const days = useWorkedDays(place.id);
   const regions = useRegions();
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<'name' | 'terms' | null>(null);
   const error = terms.error ?? days.error;
   const region = regions.data?.find((one) => one.id === days.data?.region)?.name;
   return (
@@ -26,8 +27,8 @@ export function PlaceSheet({ place, onClose }: { place: Place; onClose: () => vo
         <>
           <Button
             size="small"
-            aria-label={`${words.placeTerms}: ${place.name}`}
-            onClick={() => setOpen(true)}
+            aria-label={words.nameTitle(place.name)}
+            onClick={() => setOpen('name')}
           >
             {words.change}
           </Button>
@@ -39,9 +40,20 @@ export function PlaceSheet({ place, onClose }: { place: Place; onClose: () => vo
       }
       onClose={onClose}
     >
-      {error && <Fault error={error} again={() => void terms.refetch()} />}
+      {error && <Fault error={error} reads />}
       {terms.data && (
-        <Part name={words.placeTerms}>
+        <Part
+          name={words.placeTerms}
+          aside={
+            <Button
+              size="small"
+              aria-label={`${words.placeTerms}: ${place.name}`}
+              onClick={() => setOpen('terms')}
+            >
+              {words.change}
+            </Button>
+          }
+        >
           <dl className={styles.facts}>
             <dt>{words.address}</dt>
             <dd>{terms.data.address ?? words.unsaid}</dd>
@@ -69,7 +81,8 @@ export function PlaceSheet({ place, onClose }: { place: Place; onClose: () => vo
           </dl>
         </Part>
       )}
-      {open && <PlaceDialog place={place} onClose={() => setOpen(false)} />}
+      {open === 'terms' && <PlaceDialog place={place} onClose={() => setOpen(null)} />}
+      {open === 'name' && <PlaceNameDialog place={place} onClose={() => setOpen(null)} />}
     </Sheet>
   );
 }

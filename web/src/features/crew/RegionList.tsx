@@ -18,7 +18,7 @@ export function RegionList() {
   const { add } = useRegionDeeds();
   const [open, setOpen] = useState<number | null>(null);
   if (regions.error) {
-    return <Fault error={regions.error} again={() => void regions.refetch()} />;
+    return <Fault error={regions.error} reads />;
   }
   if (!regions.data) {
     return <Loading what={words.loading} />;
@@ -78,7 +78,7 @@ function OfHouse() {
   const tray = useTray();
   const form = useFormOf<WorkedDaysValues>(days.data);
   if (days.error) {
-    return <Fault error={days.error} again={() => void days.refetch()} />;
+    return <Fault error={days.error} reads />;
   }
   if (!days.data) {
     return <Loading what={words.loading} />;

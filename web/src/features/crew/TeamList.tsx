@@ -1,24 +1,29 @@
-import { Button } from 'antd';
+import { Link, useSearchParams } from 'react-router';
 import { usePeople, useTeams } from '../../shared/api/house';
-import { Choice } from '../../shared/ui/Choice';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
+import { Table } from '../../shared/ui/Table';
 import { AddLine } from './AddLine';
 import styles from './crew.module.css';
-import { useAddTeam, useJoin, useLeave, type Person, type Team } from './queries';
+import { useAddTeam } from './queries';
+import { Beside } from './Sheet';
+import { memberName, TeamSheet } from './TeamSheet';
 import { words } from './words';
 
 export function TeamList({ mayChange }: { mayChange: boolean }) {
   const teams = useTeams();
   const people = usePeople();
   const add = useAddTeam();
+  const [search, setSearch] = useSearchParams();
   if (teams.isPending || people.isPending) {
     return <Loading what={words.loading} />;
   }
   if (teams.error) {
-    return <Fault error={teams.error} again={() => void teams.refetch()} />;
+    return <Fault error={teams.error} reads />;
   }
-  return (
+  const all = people.data ?? [];
+  const chosen = teams.data.find((one) => one.id === Number(search.get('team')));
+  const list = (
     <>
       {mayChange && (
         <AddLine
@@ -28,84 +33,44 @@ export function TeamList({ mayChange }: { mayChange: boolean }) {
           onAdd={(name, _, done) => add.mutate({ name }, { onSuccess: done })}
         />
       )}
-      {teams.data.length === 0 ? (
-        <p className={styles.teach}>{words.noTeams}</p>
-      ) : (
+      {teams.data.length === 0 && <p className={styles.teach}>{words.noTeams}</p>}
+      {teams.data.length > 0 && (
         <div className={styles.scroll}>
-          {teams.data.map((team) => (
-            <TeamRow
-              key={team.id}
-              team={team}
-              teams={teams.data}
-              people={people.data ?? []}
-              mayChange={mayChange}
-            />
-          ))}
+          <Table heads={[words.name, words.members, words.who]}>
+            {teams.data.map((team) => (
+              <tr key={team.id}>
+                <th scope="row">
+                  <span className={styles.hue} style={{ background: `var(--${team.hue})` }} />{' '}
+                  {mayChange ? (
+                    <Link to={`?team=${team.id}`} aria-current={team === chosen || undefined}>
+                      {team.name}
+                    </Link>
+                  ) : (
+                    team.name
+                  )}
+                </th>
+                <td className="number">{team.members.length}</td>
+                <td className={styles.quiet}>
+                  {words.aboutMore(team.members.map((one) => memberName(one, all, teams.data)))}
+                </td>
+              </tr>
+            ))}
+          </Table>
         </div>
       )}
     </>
   );
-}
-
-function TeamRow({
-  team,
-  teams,
-  people,
-  mayChange,
-}: {
-  team: Team;
-  teams: Team[];
-  people: Person[];
-  mayChange: boolean;
-}) {
-  const join = useJoin();
-  const leave = useLeave();
-  const nameOf = (member: Team['members'][number]) =>
-    member.person != null
-      ? (people.find((p) => p.id === member.person)?.name ?? '')
-      : (teams.find((t) => t.id === member.team)?.name ?? '');
-  const inIt = new Set(team.members.map((m) => m.person));
-  const free = people.filter((p) => !inIt.has(p.id) && p.standing !== 'LEFT');
   return (
-    <section className={styles.team}>
-      <h2 className={styles.teamName}>
-        <span className={styles.hue} style={{ background: `var(--${team.hue})` }} />
-        {team.name}
-        <span className={styles.quiet}>
-          {team.members.length} {team.members.length === 1 ? 'member' : 'members'}
-        </span>
-      </h2>
-      <ul className={styles.members}>
-        {team.members.map((member) => (
-          <li key={member.id}>
-            {nameOf(member)}
-            {mayChange && (
-              <Button
-                size="small"
-                type="text"
-                aria-label={words.leave(nameOf(member))}
-                onClick={() => leave.mutate({ team: team.id, member: member.id })}
-              >
-                ×
-              </Button>
-            )}
-          </li>
-        ))}
-        {mayChange && (
-          <li className={styles.joiner}>
-            <Choice
-              size="small"
-              aria-label={`${words.join} ${team.name}`}
-              placeholder={words.join}
-              value={null}
-              options={free.map((p) => ({ value: p.id, label: p.name }))}
-              onChange={(person) => join.mutate({ team: team.id, person })}
-              style={{ width: 170 }}
-            />
-          </li>
-        )}
-      </ul>
-      {(join.error ?? leave.error) && <Fault error={join.error ?? leave.error} />}
-    </section>
+    <Beside list={list}>
+      {chosen && mayChange && (
+        <TeamSheet
+          key={chosen.id}
+          team={chosen}
+          teams={teams.data}
+          people={all}
+          onClose={() => setSearch({})}
+        />
+      )}
+    </Beside>
   );
 }

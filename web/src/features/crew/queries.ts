@@ -62,6 +62,16 @@ export const useLeave = () =>
 export const useAddPlace = () =>
   useDo((body: Schemas['PlaceChange']) => api.POST('/api/v1/places', { body }));
 
+export const useRenameTeam = (id: number) =>
+  useSeenChange((to, { tag, ...body }: Seen<{ name: string }>) =>
+    take(to.PATCH('/api/v1/teams/{id}', { ...ofStill({ id }, tag), body })),
+  );
+
+export const useChangePlace = (id: number) =>
+  useSeenChange((to, { tag, ...body }: Seen<Schemas['PlaceChange']>) =>
+    take(to.PATCH('/api/v1/places/{id}', { ...ofStill({ id }, tag), body })),
+  );
+
 export const useChangeHouse = () =>
   useLookedAt(
     (to, { tag, ...body }: Seen<HouseChange>) =>

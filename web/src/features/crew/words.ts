@@ -34,6 +34,8 @@ export const words = {
   weekdays: ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'].map(
     (label, at) => ({ value: at + 1, label }),
   ),
+  nameTitle: (name: string) => `Change ${name}`,
+  memberCount: (n: number) => `${n} ${n === 1 ? 'member' : 'members'}`,
   placeTitle: (name: string) => `${name}: capacity, travel times, working days`,
   regionTitle: (name: string) => `Region ${name}`,
   weekShort: (days: string[]) =>

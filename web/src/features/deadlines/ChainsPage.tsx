@@ -71,7 +71,7 @@ export function ChainsPage() {
         </div>
       </nav>
       {chains.isPending && <Loading what={words.loading} />}
-      {chains.error && <Fault error={chains.error} again={() => void chains.refetch()} />}
+      {chains.error && <Fault error={chains.error} reads />}
       {chains.data && (
         <Editor
           key={isNew ? (brought ?? 'new') : chosen?.id}

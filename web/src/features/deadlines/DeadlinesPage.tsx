@@ -117,7 +117,7 @@ export function DeadlinesPage({ mayChange }: { mayChange: boolean }) {
           <Steer onMove={move} onToday={() => page.set('from', '')} onZoom={zoom} />
         </div>
         {sets.isPending && <Loading what={words.loading} />}
-        {sets.error && <Fault error={sets.error} again={() => void sets.refetch()} />}
+        {sets.error && <Fault error={sets.error} reads />}
         {sets.data && found.length === 0 && (
           <p className={styles.empty}>{all.length === 0 ? words.noSets : words.noneSo}</p>
         )}

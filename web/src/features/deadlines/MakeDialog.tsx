@@ -168,7 +168,7 @@ function MakeForm({ chains, ids, onPick, work, onClose, onMade }: FormProps) {
         ))}
       </div>
       {making.isReady && look.isPending && <Loading what={words.lookLoading} />}
-      {look.error && <Fault error={look.error} again={() => void look.refetch()} />}
+      {look.error && <Fault error={look.error} reads />}
       {making.isReady && look.data && <LookSum looks={look.data} />}
       {making.isReady &&
         look.data?.sets.map((set, index) => (

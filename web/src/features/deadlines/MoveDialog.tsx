@@ -111,7 +111,7 @@ export function MoveDialog({ sets, steps = [], onClose }: Props) {
           </Checkbox>
         )}
         {look.isPending && <Loading what={words.lookLoading} />}
-        {look.error && <Fault error={look.error} again={() => void look.refetch()} />}
+        {look.error && <Fault error={look.error} reads />}
         {look.data && <LookSum looks={look.data} />}
         {look.data?.sets.map((set) => (
           <div key={set.set}>

@@ -19,7 +19,7 @@ export function SetSide({ id, onClose }: { id: number; onClose: () => void }) {
     return <Loading what={words.loading} />;
   }
   if (set.error) {
-    return <Fault error={set.error} again={() => void set.refetch()} />;
+    return <Fault error={set.error} reads />;
   }
   return <Opened set={set.data} onClose={onClose} />;
 }

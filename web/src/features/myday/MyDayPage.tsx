@@ -237,7 +237,7 @@ function Times({ person }: { person: number }) {
   const times = useMyTimes(person);
   const { back } = useMyLeave(person);
   if (times.error) {
-    return <Fault error={times.error} again={() => void times.refetch()} />;
+    return <Fault error={times.error} reads />;
   }
   return (
     <>

@@ -21,7 +21,7 @@ export function History({ id }: { id: number }) {
     });
   return (
     <Section name={words.history}>
-      {history.error && <Fault error={history.error} again={() => void history.refetch()} />}
+      {history.error && <Fault error={history.error} reads />}
       {undo.error && <Fault error={undo.error} />}
       <ol className={styles.history}>
         {history.data?.map((act) => (

@@ -20,7 +20,7 @@ export function OpenEntry() {
             {words.noEntryHere} <Link to="/records">{words.backToList}</Link>
           </p>
         ) : (
-          <Fault error={home.error} again={() => void home.refetch()} />
+          <Fault error={home.error} reads />
         )}
       </div>
     );

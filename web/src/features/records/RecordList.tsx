@@ -4,7 +4,7 @@ import { useEffect, useRef, useState, type CSSProperties, type KeyboardEvent } f
 import { dueText, isOverdue, spanText } from '../../shared/time';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
-import type { Column } from './columns';
+import { ordersOf, type Column } from './columns';
 import type { RecordView } from './model';
 import type { Order, useRecords } from './queries';
 import styles from './records.module.css';
@@ -76,7 +76,7 @@ export function RecordList({
     return <Loading what={words.loading} />;
   }
   if (list.error) {
-    return <Fault error={list.error} again={() => void list.refetch()} />;
+    return <Fault error={list.error} reads />;
   }
   if (rows.length === 0) {
     return (
@@ -136,11 +136,12 @@ function Heads({
   ...sorting
 }: { shape: string; extra: Column[] } & Pick<Props, 'sort' | 'onSort'>) {
   const own = words.columns.slice(0, -1);
-  const names = [...own, ...extra.map((one) => one.label), ...words.columns.slice(-1)];
+  const named = (names: string[]) => names.map((label) => ({ label, orders: ORDERS[label] }));
+  const all = [...named(own), ...extra, ...named(words.columns.slice(-1))];
   return (
     <div className={`${styles.row} ${styles.head} ${shape}`} role="row">
-      {names.map((name) => (
-        <Head key={name} name={name} {...sorting} />
+      {all.map((one) => (
+        <Head key={one.label} name={one.label} orders={one.orders} {...sorting} />
       ))}
     </div>
   );
@@ -149,6 +150,7 @@ function Heads({
 /** What a column sorts by, and by what when it is pressed again. */
 const ORDERS: Partial<Record<string, [Order, Order]>> = {
   Ref: ['NEWEST', 'OLDEST'],
+  Title: ordersOf('title'),
   Place: ['PLACE', 'PLACE_LAST'],
   When: ['SOONEST', 'LATEST'],
 };
@@ -156,12 +158,16 @@ const ORDERS: Partial<Record<string, [Order, Order]>> = {
 /** Those that rise. */
 const UP: Order[] = ['SOONEST', 'OLDEST', 'PLACE'];
 
-function Head({ name, sort, onSort }: { name: string } & Pick<Props, 'sort' | 'onSort'>) {
-  const orders = ORDERS[name];
+function Head({
+  name,
+  orders,
+  sort,
+  onSort,
+}: { name: string; orders?: [Order, Order] } & Pick<Props, 'sort' | 'onSort'>) {
   if (!orders) {
     return <span role="columnheader">{name}</span>;
   }
-  const up = UP.includes(sort);
+  const up = UP.includes(sort) || sort.startsWith('DETAIL:');
   return (
     <span
       role="columnheader"

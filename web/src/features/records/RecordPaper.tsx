@@ -16,7 +16,7 @@ export function RecordPaper() {
   const query = useRecord(id);
   const landings = useLandings(id);
   if (query.error) {
-    return <Fault error={query.error} again={() => void query.refetch()} />;
+    return <Fault error={query.error} reads />;
   }
   if (query.isPending || landings.isPending) {
     return <Loading what={words.loadingRecord} />;

@@ -37,7 +37,7 @@ export function RecordSheet({ id, query, onClose, onEdit, onOpen }: Props) {
         {query.error instanceof ProblemError && query.error.problem.status === 404 && (
           <p className={styles.quiet}>{words.noLongerYours}</p>
         )}
-        <Fault error={query.error} again={() => void query.refetch()} />
+        <Fault error={query.error} reads />
       </div>
     );
   }

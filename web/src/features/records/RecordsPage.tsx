@@ -6,14 +6,14 @@ import { useDetails, usePeople, usePlaces } from '../../shared/api/house';
 import { Choice } from '../../shared/ui/Choice';
 import { useKeys } from '../../shared/ui/keys';
 import { usePaperKey } from '../../shared/ui/usePaperKey';
-import { columnsOf, type Column } from './columns';
+import { columnsOf, ordersOf, type Column } from './columns';
 import { Found } from './Found';
 import { Many } from './Many';
 import { RecordList } from './RecordList';
 import { RecordSide } from './RecordSide';
 import styles from './records.module.css';
 import { SavedViews } from './SavedViews';
-import { useFacets, useRecords, wishQuery, type ListWish } from './queries';
+import { useFacets, useRecords, wishQuery, type ListWish, type Order } from './queries';
 import { useRecordsPage } from './useRecordsPage';
 import { words } from './words';
 
@@ -115,6 +115,7 @@ function Facets({
 }) {
   const people = usePeople();
   const places = usePlaces();
+  const details = useDetails();
   const facets = useFacets(page.wish).data;
   /** What there is much of comes first; where counts are known, each says its own. */
   const counted = <V extends string | number>(
@@ -169,7 +170,10 @@ function Facets({
         className={styles.facet}
         aria-label={words.order}
         value={page.sort}
-        options={words.orders.filter((one) => mayShare || !one.value.startsWith('CHANGED'))}
+        options={[
+          ...words.orders.filter((one) => mayShare || !one.value.startsWith('CHANGED')),
+          ...detailOrders(page.sort, details.data ?? []),
+        ]}
         onChange={(sort) => page.filter('sort', sort)}
       />
       {facets && (
@@ -179,6 +183,14 @@ function Facets({
       )}
     </>
   );
+}
+
+/** The order by a detail, where the list stands in that. */
+function detailOrders(sort: Order, details: Schemas['Detail'][]) {
+  const detail = details.find((one) => ordersOf(one.key).includes(sort));
+  return detail
+    ? [{ value: sort, label: words.byDetail(detail.label, sort.startsWith('DETAIL:')) }]
+    : [];
 }
 
 /** Which columns there are beside those that every list has. */

@@ -33,7 +33,7 @@ export function RecordsPaper() {
     }
   }, [hasNextPage, isFetching, whole, fetchNextPage]);
   if (list.error) {
-    return <Fault error={list.error} again={() => void list.refetch()} />;
+    return <Fault error={list.error} reads />;
   }
   if (!whole) {
     return <Loading what={words.readSoFar(rows.length)} />;

@@ -1,5 +1,6 @@
 import type { Schemas } from '../../shared/api/client';
 import type { RecordView } from './model';
+import type { Order } from './queries';
 import { words } from './words';
 
 /** A column that a list can have beside its own. */
@@ -7,7 +8,12 @@ export interface Column {
   key: string;
   label: string;
   text: (row: RecordView) => string;
+  /** What it sorts by, and by what when it is pressed again. */
+  orders?: [Order, Order];
 }
+
+/** By the value of a detail. */
+export const ordersOf = (key: string): [Order, Order] => [`DETAIL:${key}`, `DETAIL_LAST:${key}`];
 
 /** All that there are: of each record, and of what the house keeps on records. */
 export function columnsOf(details: Schemas['Detail'][]): Column[] {
@@ -22,6 +28,7 @@ export function columnsOf(details: Schemas['Detail'][]): Column[] {
     ...written.map((one) => ({
       key: one.key,
       label: one.label,
+      orders: ordersOf(one.key),
       text: (row: RecordView) => {
         const value = row.details.find((detail) => detail.key === one.key)?.value ?? '';
         return value && one.unit ? `${value} ${one.unit}` : value;

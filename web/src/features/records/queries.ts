@@ -6,7 +6,7 @@ import { keys, recordChanged } from '../../shared/api/keys';
 import { useLookedAt } from '../../shared/look/useLookedAt';
 import type { Change, RecordView } from './model';
 
-/** By due time or beginning, as they were made, or by place. */
+/** By due time or beginning, as they were made, by place, or by the value of a detail. */
 export type Order =
   | 'SOONEST'
   | 'LATEST'
@@ -19,7 +19,9 @@ export type Order =
   | 'NEWEST'
   | 'OLDEST'
   | 'PLACE'
-  | 'PLACE_LAST';
+  | 'PLACE_LAST'
+  | `DETAIL:${string}`
+  | `DETAIL_LAST:${string}`;
 
 export interface ListWish {
   find: string;

@@ -40,6 +40,7 @@ export const words = {
     { value: 'PLACE', label: 'Place A–Z' },
     { value: 'PLACE_LAST', label: 'Place Z–A' },
   ] satisfies { value: Order; label: string }[],
+  byDetail: (label: string, up: boolean) => `${label} ${up ? 'rising' : 'falling'}`,
   orNear: (name: string) => `or ${name}`,
   notAlso: (name: string) => `not ${name}`,
   takeOut: (said: string) => `Take out ${said}`,

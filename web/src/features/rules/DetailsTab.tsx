@@ -1,5 +1,6 @@
-import { Button, Checkbox, Input, Radio, Select } from 'antd';
-import { forKey, forText, joined, PRESETS, type Detail, type For } from './model';
+import { Button, Checkbox, Input, Radio } from 'antd';
+import { ForWord } from './ForWord';
+import { joined, type Detail } from './model';
 import type { World } from './queries';
 import styles from './rules.module.css';
 import { stepKeys, Steps } from './Steps';
@@ -106,17 +107,12 @@ function DetailRow({
         <code>{`{${detail.key}}`}</code>
       </td>
       <td>
-        <Token
-          text={forText(detail.for, world.names)}
-          label={`${detail.label}: ${words.forWhom}`}
-          boxed={false}
-        >
-          <ForPicker
-            set={detail.for}
-            world={world}
-            onChange={(next) => onChange({ ...detail, for: next })}
-          />
-        </Token>
+        <ForWord
+          label={detail.label}
+          set={detail.for}
+          world={world}
+          onChange={(next) => onChange({ ...detail, for: next })}
+        />
       </td>
       <td>
         <Sort detail={detail} onChange={onChange} />
@@ -249,61 +245,5 @@ function Sort({ detail, onChange }: { detail: Detail; onChange: (detail: Detail)
         />
       )}
     </Token>
-  );
-}
-
-/** A ready set, or any other of office, crew, outside and the roles. */
-function ForPicker({
-  set,
-  world,
-  onChange,
-}: {
-  set: For;
-  world: World;
-  onChange: (set: For) => void;
-}) {
-  const preset = PRESETS.find(([, one]) => forKey(one) === forKey(set));
-  const parts: [keyof For, string][] = [
-    ['office', words.office],
-    ['crew', words.crew],
-    ['outside', words.outside],
-  ];
-  const base: For = set.everyone ? { office: true, crew: true, outside: true } : set;
-  return (
-    <>
-      <Select
-        className={styles.choice}
-        aria-label={words.forWhom}
-        value={preset?.[0] ?? words.custom}
-        options={[...PRESETS.map(([name]) => name), words.custom].map((value) => ({ value }))}
-        onChange={(name) => onChange(PRESETS.find(([one]) => one === name)?.[1] ?? base)}
-      />
-      {!set.everyone && (
-        <div className={styles.checks}>
-          {parts.map(([name, label]) => (
-            <Checkbox
-              key={name}
-              checked={Boolean(set[name])}
-              onChange={(event) => onChange({ ...set, [name]: event.target.checked || undefined })}
-            >
-              {label}
-            </Checkbox>
-          ))}
-          {world.roles.map((role) => (
-            <Checkbox
-              key={role.value}
-              checked={set.roles?.includes(role.value) ?? false}
-              onChange={(event) => {
-                const others = (set.roles ?? []).filter((r) => r !== role.value);
-                const roles = event.target.checked ? [...others, role.value].sort() : others;
-                onChange({ ...set, roles: roles.length > 0 ? roles : undefined });
-              }}
-            >
-              {role.label}
-            </Checkbox>
-          ))}
-        </div>
-      )}
-    </>
   );
 }

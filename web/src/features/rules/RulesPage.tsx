@@ -1,6 +1,6 @@
 import { Button, Segmented } from 'antd';
-import { useRef } from 'react';
-import { useSearchParams } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/client';
 import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
@@ -13,7 +13,7 @@ import styles from './rules.module.css';
 import { useSetFile } from './SetFile';
 import { TryRecord } from './TryRecord';
 import { detailChoice } from './model';
-import { useRules } from './useRules';
+import { useRules, type WishedFor } from './useRules';
 import { Wordings } from './Wordings';
 import { WorkStrip } from './WorkStrip';
 import { words } from './words';
@@ -25,12 +25,13 @@ export function RulesPage() {
   const [search, setSearch] = useSearchParams();
   const tab = search.get('tab') ?? 'rules';
   const file = useSetFile(page.bringIn);
+  useWished(page);
   useKeys({ a: page.add, L: () => page.count > 0 && page.lookFirst() });
   if (page.now.isPending) {
     return <Loading what={words.loading} />;
   }
   if (page.now.error) {
-    return <Fault error={page.now.error} again={() => void page.now.refetch()} />;
+    return <Fault error={page.now.error} reads />;
   }
   // Details are named as they are edited here, before they are in force.
   const drafted = {
@@ -117,6 +118,21 @@ export function RulesPage() {
 }
 
 type Page = ReturnType<typeof useRules>;
+
+/** Takes up, once, what another page wished. */
+function useWished(page: Page) {
+  const { pathname, search, state } = useLocation();
+  const wished = (state as { wished?: WishedFor } | null)?.wished;
+  const navigate = useNavigate();
+  const taken = useRef<WishedFor | undefined>(undefined);
+  useEffect(() => {
+    if (wished && page.set && taken.current !== wished) {
+      taken.current = wished;
+      void navigate(pathname + search, { replace: true, state: null });
+      page.lookFor(wished);
+    }
+  });
+}
 
 /** Somebody else changed the set meanwhile. */
 function Stale({ page }: { page: Page }) {

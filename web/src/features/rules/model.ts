@@ -227,7 +227,7 @@ export function forText(set: For, names: Names): string {
     ...(set.office ? ['office'] : []),
     ...(set.roles ?? []).map(names.role),
     ...(set.crew ? ['crew'] : []),
-    ...(set.outside ? ['outside'] : []),
+    ...(set.outside ? [words.outside] : []),
   ];
   return parts.length === 0 ? 'nobody' : parts.join(', ');
 }

@@ -1,7 +1,16 @@
 import { useMemo, useState } from 'react';
 import { ProblemError, type Schemas } from '../../shared/api/client';
 import { useTray } from '../../shared/ui/tray';
-import { edits, freshNumber, keyOf, moved, type Detail, type Rule, type Wording } from './model';
+import {
+  edits,
+  freshNumber,
+  keyOf,
+  moved,
+  type Detail,
+  type For,
+  type Rule,
+  type Wording,
+} from './model';
 import { useLook, useLooked, useRuleSet, useTakeSet, type Wish } from './queries';
 import { words } from './words';
 
@@ -128,6 +137,29 @@ const wishOf = (set: SetNow, base: string, from: string): Wish => ({
   ...(from && { from }),
 });
 
+/** What was edited since a set was read. */
+interface Draft {
+  base: string;
+  past: SetNow[];
+  set: SetNow;
+}
+
+function oneBack(draft: Draft | null): Draft | null {
+  const last = draft?.past.at(-1);
+  return draft && last && draft.past.length > 1
+    ? { ...draft, past: draft.past.slice(0, -1), set: last }
+    : null;
+}
+
+/** What another page would have a detail be for. */
+export interface WishedFor {
+  detail: string;
+  for: For;
+}
+
+const forWhom = (details: Detail[], wished: WishedFor) =>
+  details.map((one) => (one.key === wished.detail ? { ...one, for: wished.for } : one));
+
 /** The set as it is edited here; nothing of it is in force before it was looked at. */
 export function useRules() {
   const now = useRuleSet();
@@ -135,7 +167,7 @@ export function useRules() {
   const looked = useLooked(look.data);
   const take = useTakeSet();
   const tray = useTray();
-  const [draft, setDraft] = useState<{ base: string; past: SetNow[]; set: SetNow } | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   const [looking, setLooking] = useState(false);
   const [from, setFrom] = useState('');
@@ -189,13 +221,15 @@ export function useRules() {
     faults,
     ...ruleEdits(rules, setRules, setChosen),
     ...editsOf(set!, now.data, change),
-    undo: () =>
-      setDraft((d) => {
-        const last = d?.past[d.past.length - 1];
-        return d && last && d.past.length > 1
-          ? { ...d, past: d.past.slice(0, -1), set: last }
-          : null;
-      }),
+    /** Changes whom a detail is for, and looks at it at once. */
+    lookFor: (wished: WishedFor) => {
+      if (set) {
+        const details = forWhom(set.details, wished);
+        change({ details });
+        lookAt(wishOf({ ...set, details }, draft?.base ?? set.tag, from));
+      }
+    },
+    undo: () => setDraft(oneBack),
     drop,
     looking,
     preview,

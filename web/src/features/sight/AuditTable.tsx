@@ -23,7 +23,7 @@ export function AuditTable({ by, value }: Omit<Props, 'onChoose'>) {
     <>
       {value === null && <p className={styles.quiet}>{words.auditWhy[by]}</p>}
       {audit.isLoading && value !== null && <Loading what={words.auditLoading} />}
-      {audit.error && <Fault error={audit.error} again={() => void audit.refetch()} />}
+      {audit.error && <Fault error={audit.error} reads />}
       {audit.data && value !== null && (
         <>
           <p className={styles.quiet}>

@@ -9,6 +9,7 @@ import { Fault } from '../../shared/ui/Fault';
 import { Loading } from '../../shared/ui/Loading';
 import { useFound, useRecord } from '../records';
 import { AuditChoice, AuditTable } from './AuditTable';
+import { HouseMap } from './HouseMap';
 import { useSight } from './queries';
 import styles from './sight.module.css';
 import { words } from './words';
@@ -24,16 +25,17 @@ export function SightPage() {
   const audited = by === 'detail' || by === 'person' ? by : null;
   const of = search.get('of');
   const sight = useSight(audited ? null : record);
+  const view = audited ?? (by === 'record' || record !== null ? 'record' : 'house');
   return (
     <section className={styles.page} aria-label={words.heading}>
       <div className={styles.bar}>
         <h1 className={styles.heading}>{words.heading}</h1>
         <Segmented
-          value={audited ?? 'record'}
+          value={view}
           options={words.bys}
-          onChange={(value) => setSearch(value === 'record' ? {} : { by: value })}
+          onChange={(value) => setSearch(value === 'house' ? {} : { by: value })}
         />
-        {audited ? (
+        {view === 'house' ? null : audited ? (
           <AuditChoice
             by={audited}
             value={of}
@@ -53,9 +55,10 @@ export function SightPage() {
         </p>
       )}
       {audited && <AuditTable by={audited} value={of} />}
-      {!audited && record === null && <p className={styles.quiet}>{words.why}</p>}
+      {view === 'house' && <HouseMap />}
+      {view === 'record' && record === null && <p className={styles.quiet}>{words.why}</p>}
       {sight.isLoading && <Loading what={words.loading} />}
-      {sight.error && <Fault error={sight.error} again={() => void sight.refetch()} />}
+      {sight.error && <Fault error={sight.error} reads />}
       {!audited &&
         sight.data &&
         (sight.data.audiences.length === 0 ? (

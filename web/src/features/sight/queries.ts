@@ -15,3 +15,5 @@ export function useAudit(by: 'detail' | 'person', value: string | null) {
     enabled: value !== null,
   });
 }
+
+export const useHouseMap = () => useRead(keys.houseMap, () => api.GET('/api/v1/audit/map'));

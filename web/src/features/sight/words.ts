@@ -5,10 +5,19 @@ import text from './words.json';
 export const words = {
   ...text,
   bys: [
+    { value: 'house', label: 'All details' },
     { value: 'record', label: 'By record' },
     { value: 'detail', label: 'By detail' },
     { value: 'person', label: 'By person' },
   ],
+  mapWhy: (n: number, days: string) =>
+    `Who can read each detail, from ${n === 1 ? 'the one record' : `the ${n.toLocaleString('en-GB')} records`} of ${days}. Everybody counts once, as what they are most to the work.`,
+  column: (name: string) => name.charAt(0).toUpperCase() + name.slice(1),
+  peopleCount: (n: number, anybody: boolean) =>
+    anybody ? 'anybody' : `${n.toLocaleString('en-GB')} ${n === 1 ? 'person' : 'people'}`,
+  calendarCount: (n: number) =>
+    n === 0 ? 'in this app' : `${n.toLocaleString('en-GB')} ${n === 1 ? 'calendar' : 'calendars'}`,
+  andMore: (n: number) => `and ${n.toLocaleString('en-GB')} more`,
   auditOf: { detail: 'Which detail?', person: 'Which person?' },
   auditWhy: {
     detail:

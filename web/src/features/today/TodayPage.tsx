@@ -53,7 +53,7 @@ export function TodayPage() {
   if (today.error) {
     return (
       <div className={styles.left}>
-        <Fault error={today.error} again={() => void today.refetch()} />
+        <Fault error={today.error} reads />
       </div>
     );
   }

@@ -19,7 +19,7 @@ export function Waiting({ open }: { open: (id: number) => void }) {
   const tray = useTray();
   const [shown, setShown] = useState<number | null>(null);
   if (waiting.error) {
-    return <Fault error={waiting.error} again={() => void waiting.refetch()} />;
+    return <Fault error={waiting.error} reads />;
   }
   const all = waiting.data ?? [];
   const say = (some: One[]) =>

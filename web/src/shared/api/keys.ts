@@ -44,6 +44,7 @@ export const keys = {
   fileLook: (sent: unknown) => ['file-look', sent],
 
   sight: (record: number | null) => ['sight', record],
+  houseMap: ['house-map'],
   audit: (by: string, value: string | null) => ['audit', by, value],
   rules: ['rules'],
   rulesWork: ['rules-work'],

@@ -159,6 +159,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/audit/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How far each detail reaches
+         * @description Of the work of the next two weeks: each reader counts once, as what they are most to a record. A detail counts where it can be read, filled or not.
+         */
+        get: operations["map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/board": {
         parameters: {
             query?: never;
@@ -1635,8 +1655,11 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Rename a place */
-        patch: operations["renamePlace"];
+        /**
+         * Rename a place, or say in which time zone it lies
+         * @description With another zone, what is ahead there keeps its local times; what has begun keeps its moments. Without a zone it stays; null: the organisation's.
+         */
+        patch: operations["changePlace"];
         trace?: never;
     };
     "/api/v1/places/{id}/days": {
@@ -4140,7 +4163,7 @@ export interface components {
         PlaceChange: {
             code: string;
             name: string;
-            zone?: string;
+            zone?: string | null;
         };
         PlaceTerms: {
             /** @description In one line; for whom the place is */
@@ -4216,6 +4239,34 @@ export interface components {
             theirsTag?: string;
             title?: string;
             type?: string;
+        };
+        Reach: {
+            columns: components["schemas"]["ReachColumn"][];
+            details: components["schemas"]["ReachRow"][];
+            /** Format: date */
+            from: string;
+            more: boolean;
+            /** Format: int32 */
+            records: number;
+            /** Format: date */
+            until: string;
+        };
+        ReachCell: {
+            allowed: boolean;
+            anybody: boolean;
+            calendars: number[];
+            /** Format: int64 */
+            example?: number;
+            people: number[];
+        };
+        ReachColumn: {
+            key: string;
+            name: string;
+        };
+        ReachRow: {
+            cells: components["schemas"]["ReachCell"][];
+            detail: string;
+            label: string;
         };
         RecordChange: {
             /** @description Not possible as it is; give the reason in a note */
@@ -5572,6 +5623,30 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+        };
+    };
+    map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Reach"];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
         };
     };
     board: {
@@ -8638,7 +8713,7 @@ export interface operations {
             503: components["responses"]["BUSY"];
         };
     };
-    renamePlace: {
+    changePlace: {
         parameters: {
             query?: never;
             header: {

@@ -47,10 +47,7 @@ export function Dialog({
       styles={{ body: { maxHeight: 'calc(100vh - 150px)', overflowY: 'auto' } }}
     >
       {loading && reads.some((one) => one.isPending) && <Loading what={loading} />}
-      {reads.map(
-        (one, at) =>
-          one.error && <Fault key={at} error={one.error} again={() => void one.refetch()} />,
-      )}
+      {reads.map((one, at) => one.error && <Fault key={at} error={one.error} reads />)}
       {children}
     </Modal>
   );

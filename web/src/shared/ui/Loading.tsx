@@ -5,7 +5,7 @@ import styles from './ui.module.css';
 export function Loading({ what }: { what: string }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
-    const timer = window.setTimeout(() => setShown(true), 300);
+    const timer = window.setTimeout(() => setShown(true), 200);
     return () => window.clearTimeout(timer);
   }, []);
   return (

@@ -8,12 +8,16 @@ import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -361,7 +365,9 @@ public class BrowserTest extends InBrowser {
       {"hana", "/today", "Next two weeks"},
       {"hana", "/files", "Drop a CSV"},
       {"hana", "/rules", "Test a record"},
+      {"hana", "/who-sees-what", "Everybody counts once"},
       {"hana", "/who-sees-what?record=41", "What they see"},
+      {"hana", "/who-sees-what?by=detail&of=phone", "Counts include"},
       {"hana", "/rules?tab=wordings", "Usual wordings"},
       {"hana", "/rules?tab=details", "The details a record can have"},
       {"hana", "/who-sees-what?by=person&of=5", "Counts include"},
@@ -383,6 +389,7 @@ public class BrowserTest extends InBrowser {
       {"hana", "/cover/paper?from=2026-11-23", "Flood watch"},
       {"hana", "/records/13/paper", "History"},
       {"hana", "/crew/teams", "Thornmere crew"},
+      {"hana", "/crew/teams?team=1", "Members"},
       {"hana", "/crew/places", "Osier Weir"},
       {"hana", "/crew/regions", "Quill Vale"},
       {"hana", "/crew/changes", "Show earlier"},
@@ -397,6 +404,80 @@ public class BrowserTest extends InBrowser {
       {"", "/welcome/nothing", "This invitation has been used"}
     };
     return views;
+  }
+
+  @DataProvider
+  Object[][] pagesThatRead() {
+    return new Object[][] {
+      {"/today", "Next two weeks"},
+      {"/board", "Bank and Dredging"},
+      {"/board?zoom=season", "Bank and Dredging"},
+      {"/records", "Fallen willow"},
+      {"/records/13", "Lands on"},
+      {"/cover", "1 more needed"},
+      {"/deadlines", "Stoppage"},
+      {"/deadlines/chains", "planned stoppage"},
+      {"/rules", "Test a record"},
+      {"/who-sees-what", "Everybody counts once"},
+      {"/who-sees-what?record=41", "What they see"},
+      {"/who-sees-what?by=person&of=5", "Counts include"},
+      {"/copies", "No account is linked yet"},
+      {"/crew/people", "Anneke Dray"},
+      {"/crew/people?person=2", "Weekly hours"},
+      {"/crew/teams", "Thornmere crew"},
+      {"/crew/places?place=1", "Opening hours"},
+      {"/crew/limits", "Nights in a row"},
+      {"/crew/margins", "Margins"},
+      {"/crew/regions", "Quill Vale"},
+      {"/crew/house", "Working days"},
+      {"/crew/changes", "Show earlier"},
+      {"/account", "Create app password"},
+    };
+  }
+
+  /** Says what it waits for, then that it failed, and is whole once it was asked to try again. */
+  @Test(dataProvider = "pagesThatRead")
+  public void aPageSaysWhatItWaitsForAndMendsWhatFailed(String path, String shows) {
+    Page page = looking("hana", ColorScheme.LIGHT);
+    List<Route> held = new CopyOnWriteArrayList<>();
+    AtomicBoolean fails = new AtomicBoolean();
+    Predicate<String> reads = url -> url.contains("/api/v1/") && !url.contains("/session");
+    page.route(
+        reads,
+        route -> {
+          if (!route.request().method().equals("GET")) {
+            route.resume();
+          } else if (fails.get()) {
+            fail(route);
+          } else {
+            held.add(route);
+          }
+        });
+    page.navigate(server.url(path));
+    Locator waits =
+        page.locator("main [role=status]")
+            .filter(new Locator.FilterOptions().setHasText(Pattern.compile("…$")));
+    assertThat(waits.first()).isVisible();
+    fails.set(true);
+    held.forEach(BrowserTest::fail);
+    Locator again =
+        page.locator("main")
+            .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Try again"));
+    assertThat(again.first()).isVisible();
+    assertThat(page.locator("main [role=alert]").first()).containsText("is at rest");
+    page.unroute(reads);
+    again.first().click();
+    assertThat(page.getByText(shows).first()).isVisible();
+    assertThat(again).hasCount(0);
+  }
+
+  private static void fail(Route route) {
+    route.fulfill(
+        new Route.FulfillOptions()
+            .setStatus(503)
+            .setContentType("application/problem+json")
+            .setBody(
+                "{\"status\": 503, \"title\": \"At rest\", \"detail\": \"The database is at rest.\"}"));
   }
 
   /** WCAG 2.2 AA as far as a program can tell, in light and in dark. */

@@ -476,6 +476,7 @@ public class CanaryTest {
     call("GET /api/v1/house", a -> a.get("/api/v1/house"));
     call("PATCH /api/v1/house", a -> a.patch("/api/v1/house", "{\"outsideReason\": \"x\"}"));
     call("GET /api/v1/audit", a -> a.get("/api/v1/audit?detail=phone"));
+    call("GET /api/v1/audit/map", a -> a.get("/api/v1/audit/map"));
     call("GET /api/v1/audit.csv", a -> a.get("/api/v1/audit.csv?detail=phone"));
     call("GET /api/v1/shares", a -> a.get("/api/v1/shares"));
     call("POST /api/v1/shares", a -> share(a));

@@ -289,6 +289,35 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByRole(AriaRole.DIALOG).getByText("Reed Shore")).isVisible();
   }
 
+  /**
+   * A place's zone is looked at before its work moves with it; a team is named anew on its sheet.
+   */
+  @Test
+  public void placesAndTeamsAreNamedOnTheirSheets() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/places");
+    link(page, "Quill Weir").click();
+    button(page, "Change Quill Weir").click();
+    page.getByLabel("Time zone").fill("Europe/Berlin");
+    button(page, "Save").click();
+    Locator look = page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("Preview"));
+    assertThat(look.getByRole(AriaRole.ROW).nth(1)).isVisible();
+    button(page, "Apply").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
+    Locator sheet =
+        page.getByRole(AriaRole.COMPLEMENTARY, new Page.GetByRoleOptions().setName("Quill Weir"));
+    assertThat(sheet).containsText("QW · Europe/Berlin");
+    undo(page);
+    assertThat(sheet).not().containsText("Berlin");
+    link(page, "Teams").click();
+    link(page, "Saltgate crew").click();
+    button(page, "Change Saltgate crew").click();
+    page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Saltgate hands");
+    button(page, "Save").click();
+    assertThat(link(page, "Saltgate hands")).isVisible();
+    undo(page);
+    assertThat(link(page, "Saltgate crew").first()).isVisible();
+  }
+
   @Test
   public void limitsAreSetOnThePage() {
     Page page = signedIn("hana", ColorScheme.LIGHT, "/crew/limits");
@@ -318,14 +347,14 @@ public class CoverPageTest extends InBrowser {
     assertThat(page.getByText("Limits saved")).isVisible();
     undo(page);
     assertThat(rest).hasValue(before);
-    page.getByText("Change log").click();
+    link(page, "Change log").click();
     page.getByRole(
             AriaRole.BUTTON,
             new Page.GetByRoleOptions().setName(Pattern.compile("^Undo: Undone: Limits changed")))
         .first()
         .click();
     assertThat(page.getByRole(AriaRole.STATUS)).containsText("Undone");
-    page.getByText("Limits", new Page.GetByTextOptions().setExact(true)).click();
+    link(page, "Limits").click();
     assertThat(rest).hasValue("9");
     undo(page);
     assertThat(rest).hasValue(before);

@@ -177,6 +177,66 @@ public class CrewChangesTest {
     assertThat(landsOn(record)).contains("Master");
   }
 
+  /**
+   * With another zone of its place, work ahead keeps its local times; work of before its moments.
+   */
+  @Test
+  public void workFollowsTheZoneOfItsPlace() {
+    long place =
+        hana.post("/api/v1/places", "{\"code\": \"ZN\", \"name\": \"Zoned quay\"}")
+            .expect(201)
+            .json()
+            .get("id")
+            .asLong();
+    long ahead = quayWork(place, "2026-12-08", "");
+    long before = quayWork(place, "2026-11-03", "");
+    long elsewhere = quayWork(place, "2026-12-09", ", \"zone\": \"Asia/Tokyo\"");
+    String path = "/api/v1/places/" + place;
+    String body = "{\"code\": \"ZN\", \"name\": \"Zoned quay\", \"zone\": \"Europe/Berlin\"}";
+    JsonNode look = hana.patch(path, body, "Look-First", "true").expect(200).json();
+    assertThat(look.get("changed").asInt()).isPositive();
+    assertThat(starts(ahead)).isEqualTo("2026-12-08T09:00 Europe/London 2026-12-08T09:00:00Z");
+    hana.patch(path, body).expect(204);
+    assertThat(starts(ahead)).isEqualTo("2026-12-08T09:00 Europe/Berlin 2026-12-08T08:00:00Z");
+    assertThat(starts(before)).endsWith("Europe/London 2026-11-03T09:00:00Z");
+    assertThat(starts(elsewhere)).endsWith("Asia/Tokyo 2026-12-09T00:00:00Z");
+    assertThat(hana.get("/api/v1/records/" + ahead + "/history").text())
+        .contains("The time zone of its place changed");
+    // Where nothing is said of it, it stays.
+    hana.patch(path, "{\"code\": \"ZN\", \"name\": \"Zoned wharf\"}").expect(204);
+    assertThat(place(place).get("zone").asString()).isEqualTo("Europe/Berlin");
+    long act =
+        Long.parseLong(
+            hana.patch(path, body.replace("\"Europe/Berlin\"", "null"))
+                .expect(204)
+                .header("Act")
+                .split(";")[0]);
+    assertThat(starts(ahead)).endsWith("Europe/London 2026-12-08T09:00:00Z");
+    hana.post("/api/v1/acts/" + act + "/undo", "").expect(200);
+    assertThat(starts(ahead)).endsWith("Europe/Berlin 2026-12-08T08:00:00Z");
+    assertThat(place(place).get("zone").asString()).isEqualTo("Europe/Berlin");
+    assertThat(hana.patch(path, body.replace("Berlin", "Nowhere")).expect(422).text())
+        .contains("/zone");
+  }
+
+  private long quayWork(long place, String day, String zone) {
+    return hana.record(
+        """
+        {"kind": "JOB", "title": "Quay work", "state": "CONFIRMED", "place": %d,
+         "visits": [{"start": "%sT09:00", "end": "%sT11:00"%s}]}
+        """
+            .formatted(place, day, day, zone));
+  }
+
+  private String starts(long record) {
+    JsonNode visit = hana.get("/api/v1/records/" + record).expect(200).json().get("visits").get(0);
+    return "%s %s %s"
+        .formatted(
+            visit.get("start").asString(),
+            visit.get("zone").asString(),
+            visit.get("starts").asString());
+  }
+
   private VEvent only(String calendar, String words) {
     Map<String, VEvent> found = calendars.events(calendar, words);
     assertThat(found).as(words + " on " + calendar).hasSize(1);

@@ -69,6 +69,12 @@ public class DetailValuesTest extends OnDemo {
     keep("few", "{\"boats\": \"4,5\", \"price\": \"99.5\", \"lit\": \"Yes\"}");
     keep("twenty", "{\"boats\": \"20\", \"survey\": \"2026-12-04\", \"mail\": \"a@b.example\"}");
     keep("none", "{}");
+    hana.record(
+        """
+        {"title": "Inspections of the mooring rings", "people": [{"role": 0, "person": %d}],
+         "details": {"quote": "Repainted hulls"}}
+        """
+            .formatted(hana.idOf("people", "Ines Okafor")));
   }
 
   private ObjectNode set() {
@@ -119,8 +125,79 @@ public class DetailValuesTest extends OnDemo {
             line.contains("boats") && !line.contains("priced") ? names : List.of());
   }
 
+  @DataProvider
+  public Object[][] orders() {
+    return new Object[][] {
+      {"DETAIL:boats", List.of("few", "twenty", "many", "none"), true},
+      {"DETAIL_LAST:boats", List.of("many", "twenty", "few", "none"), true},
+      {"DETAIL:price", List.of("few", "many", "twenty", "none"), false},
+      {"DETAIL:survey", List.of("many", "twenty", "few", "none"), false},
+      {"DETAIL_LAST:lit", List.of("few", "none", "twenty", "many"), false},
+    };
+  }
+
+  /** Numbers as numbers; whoever does not see the detail learns nothing of its order. */
+  @Test(dataProvider = "orders")
+  public void valuesAreSortedBy(String sort, List<String> names, boolean forCrew) {
+    assertThat(found(hana, "&sort=" + sort)).isEqualTo(names);
+    List<String> made = List.of("many", "few", "twenty", "none");
+    List<String> unsorted = sort.contains("LAST") ? List.of("none", "twenty", "few", "many") : made;
+    assertThat(found(Api.of(server, "ines"), "&sort=" + sort))
+        .isEqualTo(forCrew ? names : unsorted);
+  }
+
+  @DataProvider
+  public Object[][] forms() {
+    return new Object[][] {
+      {"inspecting moorings", true},
+      {"INSPECTED mooring", true},
+      {"\"inspecting\" moorings", false},
+      {"inspector\u2019s", false},
+      {"insp", true},
+    };
+  }
+
+  /** Words find other forms of themselves in what one sees; in quotes as they stand. */
+  @Test(dataProvider = "forms")
+  public void anotherFormOfAWordFinds(String line, boolean finds) {
+    String find = URLEncoder.encode(line, StandardCharsets.UTF_8);
+    String title = "Inspections of the mooring rings";
+    Api ines = Api.of(server, "ines");
+    for (Api who : List.of(hana, ines)) {
+      assertThat(walked(who, find).contains(title)).isEqualTo(finds);
+    }
+    assertThat(walked(hana, "repainting")).contains(title);
+    assertThat(walked(ines, "repainting")).doesNotContain(title);
+  }
+
+  @Test
+  public void anOrderByADetailNamesOneThatIsTyped() {
+    for (String sort : List.of("DETAIL", "DETAIL:", "DETAIL:hue", "DETAIL:times", "PLACE:boats")) {
+      assertThat(hana.get("/api/v1/records?sort=" + sort).expect(400).text()).contains("sort");
+    }
+    // A cursor of somebody else's leads on to nothing that its holder does not see.
+    Api ines = Api.of(server, "ines");
+    String theirs =
+        hana.get("/api/v1/records?find=%22Moored%22&sort=DETAIL:price&limit=1")
+            .json()
+            .get("next")
+            .asString();
+    assertThat(
+            ines.get("/api/v1/records?find=%22Moored%22&sort=DETAIL:price&cursor=" + theirs)
+                .expect(200)
+                .json()
+                .get("items"))
+        .hasSize(4);
+  }
+
   private List<String> found(Api api, String line) {
-    String find = URLEncoder.encode("\"Moored\" " + line, StandardCharsets.UTF_8);
+    if (line.startsWith("&")) {
+      return walked(api, "%22Moored%22" + line);
+    }
+    return walked(api, URLEncoder.encode("\"Moored\" " + line, StandardCharsets.UTF_8));
+  }
+
+  private List<String> walked(Api api, String find) {
     List<String> found = new ArrayList<>();
     String cursor = "";
     do {

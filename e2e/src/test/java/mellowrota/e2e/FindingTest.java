@@ -468,6 +468,10 @@ public class FindingTest extends OnDemo {
     return record.path("place").path("name").asString("").toLowerCase(Locale.ROOT);
   }
 
+  private static String title(JsonNode record) {
+    return record.path("title").asString("").toLowerCase(Locale.ROOT);
+  }
+
   private static String made(JsonNode record) {
     return "%09d".formatted(record.get("id").asLong());
   }
@@ -487,6 +491,8 @@ public class FindingTest extends OnDemo {
       {"PLACE_LAST", place, true},
       {"OLDEST", made, false},
       {"NEWEST", made, true},
+      {"DETAIL:title", (Function<JsonNode, String>) FindingTest::title, false},
+      {"DETAIL_LAST:title", (Function<JsonNode, String>) FindingTest::title, true},
     };
   }
 

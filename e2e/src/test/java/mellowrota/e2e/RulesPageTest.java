@@ -69,6 +69,7 @@ public class RulesPageTest extends InBrowser {
     button(page, "Apply").focus();
     page.keyboard().press("Enter");
     assertThat(page.getByText(Pattern.compile("^Applied: \\d+ entries on 1 calendar"))).isVisible();
+    assertThat(look).hasCount(0);
     assertThat(master.events("Closures", "Ruled work")).hasSize(1);
 
     page.keyboard().press("z");
@@ -285,5 +286,42 @@ public class RulesPageTest extends InBrowser {
     Page page = signedIn("marguerite", ColorScheme.LIGHT, "/rules");
     page.waitForURL("**/today");
     assertThat(page.getByText("Test a record")).hasCount(0);
+  }
+
+  /** A word changed on the map leads to the look, which closes once the change is in force. */
+  @Test
+  public void whomADetailIsForIsChangedOnTheMap() {
+    Page page = signedIn("hana", ColorScheme.LIGHT, "/who-sees-what");
+    Locator row =
+        page.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("Quote"));
+    assertThat(row).containsText("in this app");
+    row.getByRole(
+            AriaRole.BUTTON,
+            new Locator.GetByRoleOptions().setName(Pattern.compile("^Quote: Visible to")))
+        .focus();
+    page.keyboard().press("Enter");
+    Locator crew = page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("crew"));
+    crew.focus();
+    page.keyboard().press("Space");
+    page.keyboard().press("Escape");
+    row.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Preview")).click();
+    page.waitForURL("**/rules?tab=details");
+    Locator look = page.getByRole(AriaRole.DIALOG);
+    assertThat(look).containsText("office → crew");
+    button(page, "Apply").click();
+    assertThat(look).hasCount(0);
+    assertThat(page.getByText(Pattern.compile("^Applied: "))).isVisible();
+    page.reload();
+    assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible();
+    assertThat(look).hasCount(0);
+    page.navigate(server.url("/who-sees-what"));
+    Locator seen =
+        row.getByRole(
+            AriaRole.BUTTON,
+            new Locator.GetByRoleOptions().setName(Pattern.compile("^Quote, crew: ")));
+    seen.click();
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Ines Okafor")).click();
+    page.waitForURL("**/who-sees-what?by=person&of=*");
+    assertThat(page.getByText("Counts include records")).isVisible();
   }
 }

@@ -85,14 +85,6 @@ public class Screenshots {
           "/cover?from=2026-11-23",
           "Their day",
           ColorScheme.LIGHT);
-      shoot(
-          browser,
-          server,
-          "record-form",
-          "hana",
-          "/records/41?edit=1",
-          "Will land on",
-          ColorScheme.LIGHT);
       shoot(browser, server, "my-day", "tam", "/my-day", "Coming up", ColorScheme.LIGHT);
       shoot(
           browser,
@@ -118,6 +110,14 @@ public class Screenshots {
           "hana",
           "/who-sees-what?record=41",
           "What they see",
+          ColorScheme.LIGHT);
+      shoot(
+          browser,
+          server,
+          "who-sees-what-map",
+          "hana",
+          "/who-sees-what",
+          "Everybody counts once",
           ColorScheme.LIGHT);
       shoot(browser, server, "file-in", "hana", "/files", "Drop a CSV", ColorScheme.LIGHT);
       shoot(browser, server, "account", "hana", "/account", "last used", ColorScheme.LIGHT);

@@ -116,8 +116,12 @@ public final class FindLine {
                 || partOfName()
                 || nearName());
     if (!understood) {
-      take(next + 1, new Piece.Words(tokens.at(next).text()));
+      take(next + 1, words());
     }
+  }
+
+  private Piece words() {
+    return new Piece.Words(tokens.at(next).text(), tokens.at(next).quoted());
   }
 
   private boolean take(int until, Piece piece) {
@@ -416,7 +420,7 @@ public final class FindLine {
   private boolean offer(int until, List<Named> found) {
     offers.add(new Offer(tokens.at(next).from(), tokens.at(until - 1).until(), found));
     while (next < until) {
-      take(next + 1, new Piece.Words(tokens.at(next).text()));
+      take(next + 1, words());
     }
     return true;
   }

@@ -19,8 +19,12 @@ import mellowrota.core.work.ValueTest;
  */
 public sealed interface Piece {
 
-  /** Stands somewhere in what the asker sees of it. */
-  record Words(String text) implements Piece {
+  /**
+   * Stands somewhere in what the asker sees of it.
+   *
+   * @param asTyped in no other form of the word
+   */
+  record Words(String text, boolean asTyped) implements Piece {
     public Words {
       Objects.requireNonNull(text, "text");
     }

@@ -22,6 +22,11 @@ public record Capacities(long bits) {
     return new Capacities(bits | OUTSIDE);
   }
 
+  /** Of those who are this to a record: office and people in a role are of the crew too. */
+  public static Capacities usually(long one) {
+    return of(one == OUTSIDE ? one : one | CREW);
+  }
+
   public Capacities and(long more) {
     return new Capacities(bits | more);
   }
@@ -41,5 +46,18 @@ public record Capacities(long bits) {
 
   public boolean holds(RoleId role) {
     return (bits & role(role)) != 0;
+  }
+
+  /**
+   * The one bit of what the reader is most to the record among what lets them read what a set is
+   * for: a role, office, crew, else outside. Who is in a role reads as crew there too, if they are.
+   */
+  public long nearest(ForSet set) {
+    for (long role = 1L << FIRST_ROLE_BIT; role > 0; role <<= 1) {
+      if ((bits & role) != 0 && set.allows(new Capacities(bits & (role | CREW | OUTSIDE)))) {
+        return role;
+      }
+    }
+    return isOffice() ? OFFICE : isCrew() ? CREW : OUTSIDE;
   }
 }

@@ -22,6 +22,7 @@ import mellowrota.core.work.Position;
  * eyes. It holds values that may be shown and nothing else.
  *
  * @param position of the place, where that is shown
+ * @param own the work's own times, where margins are part of {@code times}
  * @param bare whether it is served below level <i>all</i>, where nothing stands in words (LANDING
  *     18)
  */
@@ -35,6 +36,7 @@ public record Face(
     List<Alarm> alarms,
     List<Attendee> attendees,
     Optional<Position> position,
+    Optional<EntryTimes.Timed> own,
     boolean bare) {
 
   private static final char FIELD = '\u001f';
@@ -50,6 +52,7 @@ public record Face(
     alarms = List.copyOf(alarms);
     attendees = List.copyOf(attendees);
     Objects.requireNonNull(position, "position");
+    Objects.requireNonNull(own, "own");
   }
 
   /** One that rings for nobody and invites nobody. */
@@ -70,13 +73,24 @@ public record Face(
         List.of(),
         List.of(),
         Optional.empty(),
+        Optional.empty(),
         false);
   }
 
   /** Below level <i>all</i>: its times and marks, perhaps where it is, and no words. */
   public static Face bare(String title, String place, EntryTimes times, Entry.Marks marks) {
     return new Face(
-        title, place, "", times, marks, List.of(), List.of(), List.of(), Optional.empty(), true);
+        title,
+        place,
+        "",
+        times,
+        marks,
+        List.of(),
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        Optional.empty(),
+        true);
   }
 
   /**
@@ -107,7 +121,7 @@ public record Face(
     for (int i = 0; i < categories.size(); i++) {
       out.append(i == 0 ? "" : ITEM).append(categories.get(i));
     }
-    if (!alarms.isEmpty() || !attendees.isEmpty() || position.isPresent()) {
+    if (!alarms.isEmpty() || !attendees.isEmpty() || position.isPresent() || own.isPresent()) {
       rare(out);
     }
     return out.toString();
@@ -126,14 +140,26 @@ public record Face(
       out.append(i == 0 ? "" : ITEM).append(one.informed() ? 'I' : 'P');
       out.append(one.id()).append(' ').append(one.name());
     }
-    // Faces of before have none.
-    position.ifPresent(
-        at -> out.append(FIELD).append(at.latitude()).append(' ').append(at.longitude()));
+    // Faces of before have neither.
+    if (position.isPresent() || own.isPresent()) {
+      out.append(FIELD);
+      position.ifPresent(at -> out.append(at.latitude()).append(' ').append(at.longitude()));
+    }
+    if (own.isPresent()) {
+      out.append(FIELD);
+      moment(out, own.get().start());
+      moment(out, own.get().end());
+      out.append(own.get().start().getZone().getId());
+    }
   }
 
-  private static Position position(String text) {
+  private static Optional<Position> position(String text) {
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
     String[] degrees = text.split(" ");
-    return new Position(Double.parseDouble(degrees[0]), Double.parseDouble(degrees[1]));
+    return Optional.of(
+        new Position(Double.parseDouble(degrees[0]), Double.parseDouble(degrees[1])));
   }
 
   private static List<Alarm> alarms(String text) {
@@ -176,8 +202,7 @@ public record Face(
     EntryTimes times;
     int next;
     if (f[3].equals("T")) {
-      ZoneId zone = ZoneId.of(f[8]);
-      times = new EntryTimes.Timed(moment(f[4], f[5], zone), moment(f[6], f[7], zone));
+      times = timed(f, 4);
       next = 9;
     } else {
       times = new EntryTimes.AllDay(DaySpan.of(LocalDate.parse(f[4]), LocalDate.parse(f[5])));
@@ -196,8 +221,14 @@ public record Face(
         items(f[next + 1]),
         rare ? alarms(f[next + 2]) : List.of(),
         rare ? attendees(f[next + 3]) : List.of(),
-        f.length > next + 4 ? Optional.of(position(f[next + 4])) : Optional.empty(),
+        f.length > next + 4 ? position(f[next + 4]) : Optional.empty(),
+        f.length > next + 5 ? Optional.of(timed(f, next + 5)) : Optional.empty(),
         flags.length() > 5 && on(flags, 5));
+  }
+
+  private static EntryTimes.Timed timed(String[] f, int at) {
+    ZoneId zone = ZoneId.of(f[at + 4]);
+    return new EntryTimes.Timed(moment(f[at], f[at + 1], zone), moment(f[at + 2], f[at + 3], zone));
   }
 
   private static boolean on(String flags, int at) {

@@ -538,7 +538,17 @@ public final class Sight {
         Alarm.of(said.entry(), times, days(said, standings, uncovered)),
         seen ? attendees : List.of(),
         position(said, standings, uncovered),
+        own(said.entry(), times),
         false);
+  }
+
+  /** The work's own times, where margins are part of those that are shown (LANDING 19). */
+  private static Optional<EntryTimes.Timed> own(Entry entry, EntryTimes shown) {
+    return entry
+        .bareTimes()
+        .filter(bare -> !bare.equals(shown))
+        .filter(EntryTimes.Timed.class::isInstance)
+        .map(EntryTimes.Timed.class::cast);
   }
 
   /** Where its place is, where the wording asks for the place and it is for all of them. */

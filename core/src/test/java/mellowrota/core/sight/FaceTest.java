@@ -8,6 +8,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Duration;
 import java.time.LocalDate;
+import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -33,6 +34,7 @@ import mellowrota.core.time.WorkingDays;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.DetailValue;
 import mellowrota.core.work.PlaceId;
+import mellowrota.core.work.Position;
 import mellowrota.core.work.WorkDays;
 import mellowrota.core.work.WorkRecord;
 import org.testng.annotations.DataProvider;
@@ -348,6 +350,29 @@ public class FaceTest {
             new Entry.Marks(true, false, true, false, true),
             List.of("Ticket", "x"));
     assertThat(Face.parse(allDay.canonical())).isEqualTo(allDay);
+    for (Optional<Position> at : List.of(Optional.of(new Position(1.5, -2)), noPosition())) {
+      Face own =
+          new Face(
+              "a",
+              "",
+              "",
+              allDay.times(),
+              allDay.marks(),
+              List.of(),
+              List.of(),
+              List.of(),
+              at,
+              Optional.of(
+                  new EntryTimes.Timed(
+                      ZonedDateTime.of(2026, 11, 27, 9, 0, 0, 0, Worlds.LONDON),
+                      ZonedDateTime.of(2026, 11, 27, 10, 0, 0, 0, Worlds.LONDON))),
+              false);
+      assertThat(Face.parse(own.canonical())).isEqualTo(own);
+    }
+  }
+
+  private static Optional<Position> noPosition() {
+    return Optional.empty();
   }
 
   @DataProvider

@@ -141,7 +141,8 @@ public class Acts {
     // Last, since it locks calendars that many acts touch until this one is committed.
     affected.getObject().bringUpToDate(act);
     session.write();
-    if (act.records().isEmpty() && wanted.undoes().isEmpty() && store.settled(act.id())) {
+    boolean isOfRecords = !wanted.changesWorld() && !act.records().isEmpty();
+    if (!isOfRecords && wanted.undoes().isEmpty() && store.settled(act.id())) {
       ActHeader.tellAfterCommit(act.id(), wanted.kind());
     }
     return new Done(act.id(), answer, false, act.entriesChanged(), act.calendarsChanged());

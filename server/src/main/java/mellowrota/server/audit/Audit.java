@@ -88,7 +88,7 @@ class Audit {
     }
   }
 
-  private static boolean canBeRead(Sight.Told told) {
+  static boolean canBeRead(Sight.Told told) {
     return told.status() == Sight.Status.SHOWN || told.status() == Sight.Status.EMPTY;
   }
 

@@ -6,13 +6,17 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
+import mellowrota.core.people.Capacities;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.work.DetailDefinition;
@@ -20,6 +24,7 @@ import mellowrota.core.work.DetailKey;
 import mellowrota.server.platform.Asker;
 import mellowrota.server.platform.Csv;
 import mellowrota.server.platform.Problem;
+import mellowrota.server.records.ForWords;
 import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import mellowrota.server.sight.Worlds;
@@ -40,6 +45,7 @@ class AuditController {
   private static final MediaType CSV = MediaType.parseMediaType("text/csv;charset=utf-8");
 
   private final Audit audit;
+  private final Reach reach;
   private final Worlds worlds;
 
   /**
@@ -60,6 +66,97 @@ class AuditController {
       @Nullable Integer rule,
       long count) {}
 
+  /**
+   * Those who are one thing to a record: office, a role, crew or external.
+   *
+   * @param key of the capacity, the same in all answers
+   */
+  @Schema(name = "ReachColumn")
+  record ColumnView(String key, String name) {}
+
+  /**
+   * What those who are one thing to a record get of a detail.
+   *
+   * @param allowed whether the detail is for them where a record says nothing else
+   * @param calendars on which at least one of them can read it, by number
+   * @param people who can read it there or on our own pages, by number
+   * @param anybody whether also whoever has the address of one of these calendars
+   * @param example a record on which they can
+   */
+  @Schema(name = "ReachCell")
+  record CellView(
+      boolean allowed,
+      Set<Long> calendars,
+      List<Integer> people,
+      boolean anybody,
+      @Nullable Long example) {}
+
+  @Schema(name = "ReachRow")
+  record DetailView(String detail, String label, List<CellView> cells) {}
+
+  /**
+   * The map of the house.
+   *
+   * @param until the first day after it
+   * @param records how many were looked at
+   * @param more whether the days hold others that were not
+   */
+  @Schema(name = "Reach")
+  record ReachView(
+      LocalDate from,
+      LocalDate until,
+      int records,
+      boolean more,
+      List<ColumnView> columns,
+      List<DetailView> details) {}
+
+  @GetMapping("/api/v1/audit/map")
+  @Operation(
+      summary = "How far each detail reaches",
+      description =
+          "Of the work of the next two weeks: each reader counts once, as what they are most to a"
+              + " record. A detail counts where it can be read, filled or not.")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  ReachView map(Asker asker) {
+    World world = forCoordinator(asker);
+    Reach.Found found = reach.find(world);
+    Map<String, Long> capacities = ForWords.capacities(world.roles());
+    return new ReachView(
+        found.from(),
+        found.until(),
+        found.records(),
+        found.more(),
+        capacities.entrySet().stream()
+            .map(one -> new ColumnView(Long.toString(one.getValue()), one.getKey()))
+            .toList(),
+        world.details().all().stream()
+            .map(detail -> reached(detail, found.cells(), capacities.values()))
+            .toList());
+  }
+
+  private static DetailView reached(
+      DetailDefinition detail,
+      Map<DetailKey, Map<Long, Reach.Reached>> cells,
+      Collection<Long> capacities) {
+    Map<Long, Reach.Reached> found = cells.getOrDefault(detail.key(), Map.of());
+    return new DetailView(
+        detail.key().name(),
+        detail.label(),
+        capacities.stream()
+            .map(
+                capacity -> {
+                  boolean allowed = detail.forWhom().allows(Capacities.usually(capacity));
+                  Reach.Reached cell = found.getOrDefault(capacity, new Reach.Reached());
+                  return new CellView(
+                      allowed,
+                      cell.calendars,
+                      cell.people.stream().boxed().toList(),
+                      cell.anybody,
+                      cell.example == 0 ? null : cell.example);
+                })
+            .toList());
+  }
+
   @GetMapping("/api/v1/audit")
   @Operation(summary = "Who can see a detail and by which rule, or what a person can see and where")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
@@ -67,10 +164,7 @@ class AuditController {
       Asker asker,
       @RequestParam(required = false) String detail,
       @RequestParam(required = false) Long person) {
-    World world = worlds.now();
-    if (!world.person(asker.person()).isCoordinator()) {
-      throw Problem.forbidden(say("audit.only-coordinators-can-see"));
-    }
+    World world = forCoordinator(asker);
     if ((detail == null) == (person == null)) {
       throw Problem.fault("detail", say("audit.detail-or-person"));
     }
@@ -100,6 +194,14 @@ class AuditController {
         .contentType(CSV)
         .header("Content-Disposition", "attachment; filename=\"audit.csv\"")
         .body(Csv.write(List.of("detail", "way", "calendar", "readers", "rule", "count"), rows));
+  }
+
+  private World forCoordinator(Asker asker) {
+    World world = worlds.now();
+    if (!world.person(asker.person()).isCoordinator()) {
+      throw Problem.forbidden(say("audit.only-coordinators-can-see"));
+    }
+    return world;
   }
 
   private List<RowView> ofDetail(World world, String name) {

@@ -63,6 +63,7 @@ class ChangeLog implements Undoes {
   private final Acts acts;
   private final People people;
   private final WorkTimes times;
+  private final TimesAtPlaces atPlaces;
   private final KeptSession session;
   private final HouseStore house;
   private final ActStore store;
@@ -129,6 +130,7 @@ class ChangeLog implements Undoes {
           // The rows changed past what the session knows of them.
           session.forget();
           requireSound();
+          atPlaces.takeBack(act, undone);
           return "";
         });
   }

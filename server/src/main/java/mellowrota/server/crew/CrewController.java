@@ -112,7 +112,7 @@ class CrewController {
   record MemberSchema(@Nullable Long person, @Nullable Long team) {}
 
   @Schema(name = "PlaceChange")
-  record PlaceSchema(String code, String name, @Nullable String zone) {}
+  record PlaceSchema(String code, String name, @Schema(nullable = true) @Nullable String zone) {}
 
   /** The number of what was made. */
   @Schema(name = "Made")
@@ -376,22 +376,28 @@ class CrewController {
   }
 
   @PatchMapping("/places/{id}")
-  @Operation(summary = "Rename a place")
-  ResponseEntity<Void> renamePlace(
+  @Operation(
+      summary = "Rename a place, or say in which time zone it lies",
+      description =
+          "With another zone, what is ahead there keeps its local times; what has begun keeps its"
+              + " moments. Without a zone it stays; null: the organisation's.")
+  ResponseEntity<Void> changePlace(
       Asker asker,
       @PathVariable long id,
       IfMatch match,
       @RequestBody @Schema(implementation = PlaceSchema.class) JsonNode body) {
     people.requireCoordinator(asker);
-    Input input = Input.of(body, Set.of("code", "name"));
+    Input input = Input.of(body, PlaceSchema.class);
     String code = input.required("code", 12);
     String name = input.required("name", 100);
+    Optional<Optional<ZoneId>> zone =
+        input.has("zone") ? Optional.of(input.zone("zone")) : Optional.empty();
     input.check();
     asSeen.change(
         match,
         () -> AsSeen.only(places(asker), one -> one.id() == id),
         body,
-        () -> people.renamePlace(asker.person(), PlaceId.of(id), code, name));
+        () -> people.changePlace(asker.person(), PlaceId.of(id), code, name, zone));
     return ResponseEntity.noContent().build();
   }
 

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.people.Holder;
@@ -21,6 +22,7 @@ import mellowrota.core.people.TeamId;
 import mellowrota.core.time.Validity;
 import mellowrota.core.work.Place;
 import mellowrota.core.work.PlaceId;
+import mellowrota.server.acts.Act;
 import mellowrota.server.acts.Acts;
 import mellowrota.server.crew.store.HouseStore;
 import mellowrota.server.crew.store.Persons;
@@ -41,6 +43,7 @@ public class People {
   private final Places places;
   private final HouseStore house;
   private final Acts acts;
+  private final TimesAtPlaces times;
 
   @Transactional(readOnly = true)
   public Optional<Person> find(PersonId id) {
@@ -54,12 +57,16 @@ public class People {
   }
 
   private <T> T act(PersonId actor, String kind, Supplier<T> change) {
+    return act(actor, kind, act -> change.get());
+  }
+
+  private <T> T act(PersonId actor, String kind, Function<Act, T> change) {
     List<T> result = new ArrayList<>();
     acts.run(
         Acts.Wanted.by(actor, kind, Optional.empty(), "").changingTheWorld(),
         act -> {
           result.clear();
-          result.add(change.get());
+          result.add(change.apply(act));
           return "";
         });
     return result.get(0);
@@ -295,14 +302,27 @@ public class People {
         });
   }
 
-  public void renamePlace(PersonId actor, PlaceId id, String code, String name) {
+  /**
+   * Names a place anew and says in which zone it lies: what is ahead there keeps its local times.
+   *
+   * @param zone empty: it stays; of nothing: the house's
+   */
+  public void changePlace(
+      PersonId actor, PlaceId id, String code, String name, Optional<Optional<ZoneId>> zone) {
     act(
         actor,
         "crew.place",
-        () -> {
+        act -> {
           Place place = places.find(id).orElseThrow(Problem::notFound);
           requireFree(code, name, Optional.of(id));
-          places.keep(new Place(id, code, name, place.zone()));
+          Optional<ZoneId> next = zone.orElse(place.zone());
+          places.keep(new Place(id, code, name, next));
+          ZoneId houses = house.house().zone();
+          ZoneId from = place.zone().orElse(houses);
+          ZoneId to = next.orElse(houses);
+          if (!from.equals(to)) {
+            times.rezone(act, id, from, to);
+          }
           return true;
         });
   }

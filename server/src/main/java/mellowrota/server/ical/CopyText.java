@@ -19,7 +19,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mellowrota.core.entry.EntryTimes;
+import mellowrota.core.sight.Face;
 import mellowrota.core.sync.Content;
 import mellowrota.core.sync.Part;
 import mellowrota.core.time.DaySpan;
@@ -34,6 +36,14 @@ public final class CopyText {
 
   /** Begins the line that says what becomes of changes made there; it is no part of the text. */
   private static final String ABOUT = say("ical.about-this-copy") + " ";
+
+  /** Begins the line of the same block that says when the work itself is, beside its margins. */
+  private static final String OWN = say("ical.the-work-itself") + " ";
+
+  private static final DateTimeFormatter ON_A_DAY =
+      DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+  private static final DateTimeFormatter CLOCK =
+      DateTimeFormatter.ofPattern("HH:mm", Locale.ENGLISH);
 
   /** Before the title of what is done, and no part of it. */
   static final String TICK = "\u2713 ";
@@ -128,9 +138,14 @@ public final class CopyText {
 
   private static String withoutAbout(String text) {
     return text.lines()
-        .filter(line -> !line.strip().startsWith(ABOUT))
+        .filter(line -> !isAbout(line))
         .reduce((one, other) -> one + "\n" + other)
         .orElse("");
+  }
+
+  /** Whether a line is of the block at the end, which is outside the comparison (LANDING 19). */
+  private static boolean isAbout(String line) {
+    return line.strip().startsWith(ABOUT) || line.strip().startsWith(OWN);
   }
 
   private static EntryTimes days(
@@ -268,6 +283,19 @@ public final class CopyText {
     return Optional.empty();
   }
 
+  /** The text of a face, and after it when the work itself is where margins stand around it. */
+  static String withOwnTimes(Face face) {
+    if (face.own().isEmpty()) {
+      return face.text();
+    }
+    ZonedDateTime start = face.own().get().start();
+    ZonedDateTime end = face.own().get().end();
+    boolean isOneDay = start.toLocalDate().equals(end.toLocalDate());
+    return (face.text().isEmpty() ? "" : face.text() + "\n\n")
+        + OWN
+        + say("ical.from-to", ON_A_DAY.format(start), (isOneDay ? CLOCK : ON_A_DAY).format(end));
+  }
+
   /** Our text with the line that says what becomes of changes made there, our alarms named. */
   public static String about(String ours, String words) {
     Raw calendar = raw(ours).orElseThrow();
@@ -281,7 +309,8 @@ public final class CopyText {
     event.line("UID").ifPresent(uid -> event.lines().add(MARK + uid.substring(3)));
     String old =
         event.line("DESCRIPTION").map(line -> line.substring(line.indexOf(':') + 1)).orElse("");
-    setText(event, "DESCRIPTION", (old.isEmpty() ? "" : old + "\\n\\n") + escape(ABOUT + words));
+    String gap = old.isEmpty() ? "" : about(event).isEmpty() ? "\\n\\n" : "\\n";
+    setText(event, "DESCRIPTION", old + gap + escape(ABOUT + words));
     return Folding.refold(calendar.text());
   }
 
@@ -341,7 +370,7 @@ public final class CopyText {
         .line("DESCRIPTION")
         .map(line -> line.substring(line.indexOf(':') + 1))
         .map(value -> new IcalendarReader.Property("", Map.of(), value).text())
-        .flatMap(text -> text.lines().filter(line -> line.startsWith(ABOUT)).findFirst())
+        .map(text -> text.lines().filter(CopyText::isAbout).collect(Collectors.joining("\n")))
         .orElse("");
   }
 

@@ -173,8 +173,9 @@ public class IcalendarWriter {
     if (one.opens() && !face.bare() && !address.isEmpty()) {
       event.add(new Url(URI.create(address + HOME + one.uid())));
     }
-    if (!face.text().isEmpty()) {
-      event.add(new Description(face.text()));
+    String text = CopyText.withOwnTimes(face);
+    if (!text.isEmpty()) {
+      event.add(new Description(text));
     }
     if (!face.categories().isEmpty()) {
       event.add(new Categories(String.join(",", face.categories())));

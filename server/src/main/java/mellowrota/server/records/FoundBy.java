@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import mellowrota.core.find.Piece;
 import mellowrota.core.find.Reading;
@@ -114,7 +115,8 @@ final class FoundBy {
     if (piece instanceof Piece.Near near) {
       return IN_SIGHT.formatted(value(like(near.text()))) + " or " + is(near.meant().piece());
     } else if (piece instanceof Piece.Words words) {
-      return IN_SIGHT.formatted(value(like(words.text())));
+      String there = IN_SIGHT.formatted(value(like(words.text())));
+      return inflected(words).map(so -> there + " or " + IN_DETAIL.formatted(so)).orElse(there);
     } else if (piece instanceof Piece.Contact contact) {
       return IN_DETAIL.formatted(
           "d.value ilike " + value(like(contact.text())) + " and d.key in ('contact', 'phone')");
@@ -137,7 +139,11 @@ final class FoundBy {
               + " union all "
               + numbers(near.meant().piece()).orElse(meant));
     } else if (piece instanceof Piece.Words words) {
-      return Optional.of(SOMEWHERE.formatted(value(like(words.text()))));
+      String there = SOMEWHERE.formatted(value(like(words.text())));
+      return Optional.of(
+          inflected(words)
+              .map(so -> there + " union all select d.record from detail d where " + so)
+              .orElse(there));
     } else if (piece instanceof Piece.Contact contact) {
       return Optional.of(
           "select d.record from detail d where d.value ilike " + value(like(contact.text())));
@@ -376,17 +382,32 @@ final class FoundBy {
           + APPLIES
           + ")";
 
-  /** A detail with such a text that the asker, and whoever looks with their eyes, sees. */
-  private static final String IN_DETAIL =
+  /** The details {@code d} of {@code r} that the asker, and whoever looks with their eyes, sees. */
+  private static final String SEEN_DETAILS =
       """
-      exists (select 1 from detail d join detail_definition n on n.key = d.key
+      from detail d join detail_definition n on n.key = d.key
         where d.record = r.id and %s
           and (coalesce(d.for_bits, n.for_bits) & me.bits) <> 0
           and (coalesce(d.for_bits, n.for_bits) & you.bits) <> 0
           and\
       """
-          + APPLIES
-          + ")";
+          + APPLIES;
+
+  /** That one of them is so. */
+  private static final String IN_DETAIL = "exists (select 1 " + SEEN_DETAILS + ")";
+
+  /**
+   * What a detail of {@code r} is sorted by, of which {@code :by} is the name, where it is seen.
+   */
+  static String sortedBy(DetailSort sort) {
+    String value =
+        switch (sort) {
+          case NUMBER, MONEY -> "number_of(d.value)";
+          case DATE -> "case when d.value like '____-__-__' then d.value end";
+          default -> "nullif(lower(d.value), '')";
+        };
+    return "(select " + value + " " + SEEN_DETAILS.formatted("d.key = :by") + ")";
+  }
 
   private static final String IN_SIGHT =
       "("
@@ -414,6 +435,23 @@ final class FoundBy {
       union all select a.record from assignment a where a.holder_kind = 'P'
         and a.holder in (select q.id from person q where q.name ilike %1$s)\
       """;
+
+  private static final Pattern WORD = Pattern.compile("\\p{L}{4,}");
+
+  /** Letters that all forms of a word begin with. */
+  private static final int STEADY = 3;
+
+  /**
+   * That another form of an English word stands in {@code d}, by PostgreSQL's own full text. Its
+   * first letters are looked for before, which is sooner done.
+   */
+  private Optional<String> inflected(Piece.Words words) {
+    return words.asTyped() || !WORD.matcher(words.text()).matches()
+        ? Optional.empty()
+        : Optional.of(
+            "d.value ilike %s and to_tsvector('english', d.value) @@ plainto_tsquery('english', %s)"
+                .formatted(value(like(words.text().substring(0, STEADY))), value(words.text())));
+  }
 
   /** That stands somewhere in a text of the database. */
   private static String like(String text) {

@@ -16,6 +16,8 @@ import mellowrota.core.find.Piece;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
 import mellowrota.core.people.TeamId;
+import mellowrota.core.work.DetailDefinition;
+import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.Kind;
 import mellowrota.core.work.PlaceId;
 import mellowrota.core.work.RecordId;
@@ -37,6 +39,9 @@ public class RecordList {
   /** More than these are not gathered first, unless they lie in one piece of time. */
   private static final int MOST_FEW = 50_000;
 
+  /** More are not sorted by the value of a detail. */
+  private static final int MOST_BY_DETAIL = 20_000;
+
   private static final String COUNT = "select count(*) from (select 1 from (%s) n limit %d) n";
   private static final String GATHERED = " and r.id = any(array(%s))";
 
@@ -56,6 +61,7 @@ public class RecordList {
       OptionalLong place,
       OptionalLong team,
       RecordOrder sort,
+      Optional<DetailKey> by,
       Optional<String> cursor,
       int limit) {
 
@@ -69,6 +75,11 @@ public class RecordList {
           states.add(choice("state", name.strip(), State.class));
         }
       }
+      String[] order = sort.split(":", 2);
+      RecordOrder chosen = choice("sort", order[0], RecordOrder.class);
+      if (chosen.isByDetail() != (order.length == 2)) {
+        throw Problem.badRequest(say("records.sort-by-detail-names-it"));
+      }
       return new Wanted(
           find,
           Optional.ofNullable(kind).map(k -> choice("kind", k, Kind.class)),
@@ -76,14 +87,15 @@ public class RecordList {
           number(person),
           number(place),
           number(team),
-          choice("sort", sort, RecordOrder.class),
+          chosen,
+          order.length == 2 ? Optional.of(new DetailKey(order[1])) : Optional.empty(),
           Optional.empty(),
           50);
     }
 
     /** The same from a cursor on, so many at once. */
     public Wanted from(Optional<String> next, int most) {
-      return new Wanted(find, kind, states, person, place, team, sort, next, most);
+      return new Wanted(find, kind, states, person, place, team, sort, by, next, most);
     }
 
     /** What is asked for beside the line. */
@@ -171,6 +183,9 @@ public class RecordList {
       throw Problem.forbidden(say("records.order-is-for-the-office"));
     }
     Asked asked = new Asked(world, asker, wanted);
+    if (order.isByDetail()) {
+      return byDetail(asked, wanted, after, most);
+    }
     List<RecordOrder.Spot> found =
         after.isRest()
             ? new ArrayList<>()
@@ -180,6 +195,40 @@ public class RecordList {
       found.addAll(
           asked.ask(
               order.rest(asked.from, asked.where, isUsual),
+              after.isRest() ? after : order.beginRest(),
+              most - found.size()));
+    }
+    return found;
+  }
+
+  /** No index answers that, so it is asked of few enough alone. */
+  private List<RecordOrder.Spot> byDetail(
+      Asked asked, Wanted wanted, RecordOrder.Spot after, int most) {
+    RecordOrder order = wanted.sort();
+    DetailDefinition detail =
+        wanted
+            .by()
+            .flatMap(asked.world.details()::find)
+            .filter(DetailDefinition::typed)
+            .orElseThrow(() -> Problem.badRequest(say("records.sort-names-no-detail")));
+    asked.values.put("by", detail.key().name());
+    String all = "select r.id from " + asked.from + " where " + asked.where;
+    long count =
+        opens
+            .query(Long.class, COUNT.formatted(all, MOST_BY_DETAIL + 1), asked.values)
+            .getSingleResult();
+    if (count > MOST_BY_DETAIL) {
+      throw Problem.fault("sort", say("records.too-many-to-sort-by", MOST_BY_DETAIL));
+    }
+    String value = FoundBy.sortedBy(detail.sort());
+    List<RecordOrder.Spot> found =
+        after.isRest()
+            ? new ArrayList<>()
+            : asked.ask(order.byDetail(value, asked.from, asked.where, false), after, most);
+    if (found.size() < most) {
+      found.addAll(
+          asked.ask(
+              order.byDetail(value, asked.from, asked.where, true),
               after.isRest() ? after : order.beginRest(),
               most - found.size()));
     }

@@ -34,7 +34,10 @@ enum RecordOrder {
   OLDEST("", "", false),
   /** By the name of their place. */
   PLACE("place", "place", false),
-  PLACE_LAST("place", "place", true);
+  PLACE_LAST("place", "place", true),
+  /** By the value of a detail, which the list names; numbers as numbers, days as days. */
+  DETAIL("", "", false),
+  DETAIL_LAST("", "", true);
 
   private static final Instant FIRST = Instant.EPOCH;
   private static final Instant LAST = Instant.parse("2999-01-01T00:00:00Z");
@@ -74,6 +77,22 @@ enum RecordOrder {
       order by f.id%5$s limit :most
       """;
 
+  /** The value that a cursor stands at is looked up as the asker sees it, never told by it. */
+  private static final String VALUED =
+      """
+      with shown as materialized (
+        select f.id, f.v from (select r.id, %1$s as v from %2$s where %3$s) f where f.v is not null)
+      select false as is_rest, cast(1 as bigint) as key, s.id from shown s
+      where :key = 0 or (s.v, s.id) %4$s (select c.v, c.id from shown c where c.id = :id)
+      order by s.v%5$s, s.id%5$s limit :most
+      """;
+
+  private static final String UNVALUED =
+      """
+      select true as is_rest, cast(0 as bigint) as key, r.id from %2$s
+      where %3$s and %1$s is null and r.id %4$s :id order by r.id%5$s limit :most
+      """;
+
   /** Where a detail is for the asker unless a record says otherwise. */
   private static final String OTHERWISE =
       "%1$s and r.id in (select d.record from detail d where d.key = '%1$s' and d.for_bits is not null)";
@@ -92,7 +111,8 @@ enum RecordOrder {
    * Where a record stands.
    *
    * @param isRest whether among those that come last
-   * @param key the time, in milliseconds of the epoch, or the number of the place
+   * @param key the time, in milliseconds of the epoch, or the number of the place; 1 after a record
+   *     that has the detail
    */
   record Spot(boolean isRest, long key, long id) {
 
@@ -127,7 +147,7 @@ enum RecordOrder {
   Spot begin() {
     return new Spot(
         false,
-        isByPlace() ? 0 : (isDown ? LAST : FIRST).toEpochMilli(),
+        isByPlace() || isByDetail() ? 0 : (isDown ? LAST : FIRST).toEpochMilli(),
         isDown ? Long.MAX_VALUE : 0);
   }
 
@@ -142,6 +162,20 @@ enum RecordOrder {
 
   boolean isByPlace() {
     return column.equals("place");
+  }
+
+  boolean isByDetail() {
+    return this == DETAIL || this == DETAIL_LAST;
+  }
+
+  /**
+   * The question for those that have and show the value of a detail, or for the others.
+   *
+   * @param value what they are sorted by, as a part of the question
+   */
+  String byDetail(String value, String from, String where, boolean isRest) {
+    return (isRest ? UNVALUED : VALUED)
+        .formatted(value, from, where, isDown ? "<" : ">", isDown ? " desc" : "");
   }
 
   /** The numbers of the places, in this order, from one of them on; all from 0 on. */

@@ -17,6 +17,7 @@ import java.util.SplittableRandom;
 import mellowrota.core.entry.Entry;
 import mellowrota.core.entry.EntryTimes;
 import mellowrota.core.sight.Face;
+import mellowrota.core.sync.Content;
 import mellowrota.core.time.DaySpan;
 import mellowrota.core.time.LocalTimes;
 import mellowrota.core.work.Position;
@@ -167,6 +168,7 @@ public class IcalendarWriterTest {
             List.of(),
             List.of(),
             Optional.of(new Position(51.5, -0.25)),
+            Optional.empty(),
             false);
     String opens =
         writer.write(new IcalendarWriter.Written(UID, 1, AT, placed, Optional.empty(), true));
@@ -177,5 +179,37 @@ public class IcalendarWriterTest {
     Face bare = Face.bare("Work", "", day, marks());
     assertThat(writer.write(new IcalendarWriter.Written(UID, 1, AT, bare, Optional.empty(), true)))
         .doesNotContain("URL");
+  }
+
+  /** Beside margins, in a block that is no part of the text when it is read back (LANDING 19). */
+  @Test
+  public void theWorksOwnTimesStandBesideItsMargins() {
+    EntryTimes.Timed times = timed("2026-11-27T08:30", "2026-11-27T12:15");
+    for (String words : List.of("", "Bring waders")) {
+      Face face =
+          new Face(
+              "x",
+              "",
+              words,
+              times,
+              marks(),
+              List.of(),
+              List.of(),
+              List.of(),
+              Optional.empty(),
+              Optional.of(timed("2026-11-27T09:00", "2026-11-27T12:00")),
+              false);
+      String text = text(UID, 1, AT, face);
+      assertThat(text).contains("The work itself: Fri 27 Nov 09:00 to 12:00");
+      String copy = CopyText.about(text, "Changes made here are asked about.");
+      assertThat(CopyText.read(copy, UID, ZoneId.of("Europe/London")).orElseThrow().content())
+          .isEqualTo(new Content("x", "", words, times));
+    }
+  }
+
+  private static EntryTimes.Timed timed(String from, String until) {
+    ZoneId zone = ZoneId.of("Europe/London");
+    return new EntryTimes.Timed(
+        LocalDateTime.parse(from).atZone(zone), LocalDateTime.parse(until).atZone(zone));
   }
 }

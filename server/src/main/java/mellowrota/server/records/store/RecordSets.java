@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.TypedQuery;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -135,6 +136,26 @@ public class RecordSets {
             .setParameter("number", number)
             .setParameter("standing", names(STANDING))
             .setMaxResults(most));
+  }
+
+  /** What is open at a place and has a time of this zone ahead. */
+  public List<RecordId> ahead(PlaceId place, ZoneId zone, Instant now) {
+    return ids(
+        kept.createQuery(
+                """
+                select r.id from RecordEntity r
+                where r.place = :place and r.state in (DRAFT, TENTATIVE, CONFIRMED)
+                  and (r.due.zone = :zone and r.dueAt > :now
+                    or exists (select 1 from RecordEntity o join o.visits v
+                      where o.id = r.id and v.zone = :zone and v.starts > :now)
+                    or exists (select 1 from RecordEntity o join o.dates d
+                      where o.id = r.id and d.due.zone = :zone))
+                order by r.id
+                """,
+                Long.class)
+            .setParameter("place", place.value())
+            .setParameter("zone", zone.getId())
+            .setParameter("now", now));
   }
 
   /** How many stand. */
