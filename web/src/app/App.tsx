@@ -21,6 +21,9 @@ const BoardPage = page(async () => (await import('../features/board/BoardPage'))
 const BoardPaper = page(async () => (await import('../features/board/BoardPaper')).BoardPaper);
 const PhoneBoard = page(async () => (await import('../features/board/PhoneBoard')).PhoneBoard);
 const OpenEntry = page(async () => (await import('../features/records/OpenEntry')).OpenEntry);
+const CalendarsPage = page(
+  async () => (await import('../features/calendars/CalendarsPage')).CalendarsPage,
+);
 const CopiesPage = page(async () => (await import('../features/copies/CopiesPage')).CopiesPage);
 const CoverPage = page(async () => (await import('../features/cover/CoverPage')).CoverPage);
 const CrewPage = page(async () => (await import('../features/crew/CrewPage')).CrewPage);
@@ -139,6 +142,7 @@ function Pages({ session: own, mode }: { session: Session; mode: ReturnType<type
         {mayMake && <Route path="/files" element={<IncomingPage mayBringCrew={coordinates} />} />}
         {coordinates && <Route path="/rules" element={<RulesPage />} />}
         {coordinates && <Route path="/who-sees-what" element={<SightPage />} />}
+        <Route path="/calendars" element={<CalendarsPage />} />
         <Route
           path="/copies"
           element={<CopiesPage person={session.person ?? 0} mayHouse={coordinates} />}

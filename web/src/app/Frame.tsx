@@ -63,6 +63,7 @@ export function Frame({ session, mode, mayMake, mayRule, children }: Props) {
       'g l': () => void navigate('/rules'),
       'g w': () => void navigate('/who-sees-what'),
     }),
+    'g c': () => void navigate('/calendars'),
     'g o': () => void navigate('/copies'),
     'g p': () => void navigate('/crew'),
     z: deeds.undo,

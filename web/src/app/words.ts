@@ -17,6 +17,7 @@ export const frameWords = {
     ['g r', 'Records'],
     ['g d', 'Deadlines'],
     ['g v', 'Cover'],
+    ['g c', 'Calendars'],
     ['g l', 'Rules'],
     ['g w', 'Who sees what'],
     ['g o', 'Copies'],

@@ -11,6 +11,7 @@ export const keys = {
   roles: ['roles'],
   details: ['details'],
   calendars: ['calendars'],
+  calendarWeek: ['calendars', 'week'],
   house: ['house'],
   regions: ['regions'],
   settled: ['settled'],

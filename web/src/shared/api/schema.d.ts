@@ -213,6 +213,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/calendars/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands on each of these calendars in the next seven days, and who reads it */
+        get: operations["week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/calendars/{id}.csv": {
         parameters: {
             query?: never;
@@ -2525,6 +2542,19 @@ export interface components {
             name: string;
             /** Format: int64 */
             takenOff: number;
+        };
+        CalendarReaders: {
+            readers: string;
+            /** @enum {string} */
+            way: "MEMBERS" | "SHARE" | "FEED" | "COPY";
+        };
+        CalendarWeek: {
+            /** Format: int64 */
+            calendar: number;
+            /** Format: int64 */
+            entries: number;
+            readers: components["schemas"]["CalendarReaders"][];
+            rules?: number[];
         };
         Chain: {
             /** Format: int64 */
@@ -5697,6 +5727,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Calendar"][];
+                };
+            };
+            400: components["responses"]["MALFORMED"];
+            401: components["responses"]["NOT_SIGNED_IN"];
+            403: components["responses"]["NOT_ALLOWED"];
+            503: components["responses"]["BUSY"];
+        };
+    };
+    week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CalendarWeek"][];
                 };
             };
             400: components["responses"]["MALFORMED"];

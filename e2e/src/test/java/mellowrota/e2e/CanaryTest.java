@@ -512,6 +512,7 @@ public class CanaryTest {
         a -> a.post("/api/v1/views", "{\"name\": \"Mine\", \"query\": \"state=done\"}"));
     call("DELETE /api/v1/views/{id}", CanaryTest::letViewGo);
     call("GET /api/v1/calendars", a -> a.get("/api/v1/calendars"));
+    call("GET /api/v1/calendars/week", a -> a.get("/api/v1/calendars/week"));
     String person = "/api/v1/people/" + lead;
     call("GET /api/v1/people/{id}/times", a -> a.get(person + "/times"));
     call(

@@ -317,6 +317,7 @@ public class ListTwinsTest extends OnDemo {
             "/api/v1/releases",
             "/api/v1/settled",
             "/api/v1/views",
+            "/api/v1/calendars/week",
             "/api/v1/board?from=2027-02-25&until=2027-03-10")) {
       Api.Answer answer = api.get(list);
       found.put(list, answer.status() + plain(answer.text()));

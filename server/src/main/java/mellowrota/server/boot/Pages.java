@@ -52,6 +52,7 @@ class Pages implements WebMvcConfigurer {
       "/today",
       "/my-day",
       "/board/**",
+      "/calendars",
       "/records/**",
       "/crew/**",
       "/files",

@@ -71,7 +71,9 @@ final class FoundBy {
         few.add(
             new Few(
                 String.join(" union all ", numbers),
-                pieces.stream().noneMatch(Piece.When.class::isInstance)));
+                pieces.stream().anyMatch(Piece.When.class::isInstance)
+                    ? Few.ANY_NUMBER
+                    : Few.MOST_SPREAD));
       }
     }
   }
@@ -93,9 +95,17 @@ final class FoundBy {
    * Records among which all lie that are found.
    *
    * @param numbers a question for their numbers, which indexes alone answer, whoever sees them
-   * @param isSpread whether they lie all over the time that the house has
+   * @param most how many are gathered first; where they are more, the first page is sooner found on
+   *     the way
    */
-  record Few(String numbers, boolean isSpread) {}
+  record Few(String numbers, int most) {
+
+    /** Of what lies all over the time that the house has. */
+    static final int MOST_SPREAD = 10_000;
+
+    /** Of what lies in one piece of time, which is far from the beginning of most orders. */
+    static final int ANY_NUMBER = Integer.MAX_VALUE;
+  }
 
   List<Few> few() {
     return few;
@@ -113,10 +123,11 @@ final class FoundBy {
 
   private String is(Piece piece) {
     if (piece instanceof Piece.Near near) {
-      return IN_SIGHT.formatted(value(like(near.text()))) + " or " + is(near.meant().piece());
+      String text = value(like(near.text()));
+      return IN_SIGHT.formatted(text, LIKE.formatted(text)) + " or " + is(near.meant().piece());
     } else if (piece instanceof Piece.Words words) {
-      String there = IN_SIGHT.formatted(value(like(words.text())));
-      return inflected(words).map(so -> there + " or " + IN_DETAIL.formatted(so)).orElse(there);
+      String text = value(like(words.text()));
+      return IN_SIGHT.formatted(text, inAnyForm(words, text));
     } else if (piece instanceof Piece.Contact contact) {
       return IN_DETAIL.formatted(
           "d.value ilike " + value(like(contact.text())) + " and d.key in ('contact', 'phone')");
@@ -133,17 +144,15 @@ final class FoundBy {
   /** Of which numbers those must be that are so; empty where no index tells. */
   private Optional<String> numbers(Piece piece) {
     if (piece instanceof Piece.Near near) {
+      String text = value(like(near.text()));
       String meant = "select r.id from record r where " + means(near.meant().piece());
       return Optional.of(
-          SOMEWHERE.formatted(value(like(near.text())))
+          SOMEWHERE.formatted(text, LIKE.formatted(text))
               + " union all "
               + numbers(near.meant().piece()).orElse(meant));
     } else if (piece instanceof Piece.Words words) {
-      String there = SOMEWHERE.formatted(value(like(words.text())));
-      return Optional.of(
-          inflected(words)
-              .map(so -> there + " union all select d.record from detail d where " + so)
-              .orElse(there));
+      String text = value(like(words.text()));
+      return Optional.of(SOMEWHERE.formatted(text, inAnyForm(words, text)));
     } else if (piece instanceof Piece.Contact contact) {
       return Optional.of(
           "select d.record from detail d where d.value ilike " + value(like(contact.text())));
@@ -411,7 +420,7 @@ final class FoundBy {
 
   private static final String IN_SIGHT =
       "("
-          + IN_DETAIL.formatted("d.value ilike %1$s")
+          + IN_DETAIL.formatted("(%2$s)")
           + """
            or sees.ref and r.ref ilike %1$s
           or sees.place and exists (select 1 from place p
@@ -424,7 +433,7 @@ final class FoundBy {
   /** Wider, and read off indexes alone: where the text may stand, whoever sees it. */
   private static final String SOMEWHERE =
       """
-      select d.record from detail d where d.value ilike %1$s
+      select d.record from detail d where %2$s
       union all select r.id from record r where r.ref ilike %1$s
       union all select r.id from record r
         where r.place in (select p.id from place p where p.name ilike %1$s or p.code ilike %1$s)
@@ -436,21 +445,23 @@ final class FoundBy {
         and a.holder in (select q.id from person q where q.name ilike %1$s)\
       """;
 
+  private static final String LIKE = "d.value ilike %s";
+
   private static final Pattern WORD = Pattern.compile("\\p{L}{4,}");
 
   /** Letters that all forms of a word begin with. */
   private static final int STEADY = 3;
 
   /**
-   * That another form of an English word stands in {@code d}, by PostgreSQL's own full text. Its
-   * first letters are looked for before, which is sooner done.
+   * That a text stands in {@code d}, or another form of it where it is an English word, by
+   * PostgreSQL's own full text. First letters are looked for before that, which is sooner done.
    */
-  private Optional<String> inflected(Piece.Words words) {
+  private String inAnyForm(Piece.Words words, String text) {
+    String there = LIKE.formatted(text);
     return words.asTyped() || !WORD.matcher(words.text()).matches()
-        ? Optional.empty()
-        : Optional.of(
-            "d.value ilike %s and to_tsvector('english', d.value) @@ plainto_tsquery('english', %s)"
-                .formatted(value(like(words.text().substring(0, STEADY))), value(words.text())));
+        ? there
+        : "%s or d.value ilike %s and to_tsvector('english', d.value) @@ plainto_tsquery('english', %s)"
+            .formatted(there, value(like(words.text().substring(0, STEADY))), value(words.text()));
   }
 
   /** That stands somewhere in a text of the database. */

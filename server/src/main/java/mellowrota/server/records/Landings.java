@@ -27,6 +27,7 @@ import mellowrota.core.work.DetailDefinition;
 import mellowrota.core.work.DetailKey;
 import mellowrota.core.work.WorkRecord;
 import mellowrota.server.calendars.store.ReleaseStore;
+import mellowrota.server.sight.ReaderWords;
 import mellowrota.server.sight.World;
 import org.springframework.stereotype.Service;
 
@@ -141,7 +142,7 @@ public class Landings {
             times ? times(times(standing, entry, face)) : null,
             times && entry.marks().late(),
             times && entry.marks().unhanded(),
-            mayListReaders(standing, calendar) ? audience.people().size() : 0,
+            ReaderWords.mayList(standing.person(), calendar) ? audience.people().size() : 0,
             asked(world, standing.record(), readers, entry, audience),
             world.details().of(standing.record().kind()).size(),
             details(standing, readers, entry, audience, calendar),
@@ -192,13 +193,6 @@ public class Landings {
         allDay.days().until().minusDays(1).toString());
   }
 
-  /** Coordinators, its owner, and the person of an own calendar (LANDING 17). */
-  private static boolean mayListReaders(RecordAccess.Standing standing, Calendar calendar) {
-    return standing.person().isCoordinator()
-        || calendar.owner() instanceof Calendar.Owner.Own own
-            && own.person().equals(standing.person().id());
-  }
-
   private static List<LandingView.DetailShown> details(
       RecordAccess.Standing standing,
       RecordReaders readers,
@@ -225,7 +219,7 @@ public class Landings {
 
   private static String reader(RecordAccess.Standing standing, Calendar calendar, Sight.Told told) {
     return told.blocking()
-        .filter(id -> mayListReaders(standing, calendar))
+        .filter(id -> ReaderWords.mayList(standing.person(), calendar))
         .flatMap(standing.world().crew()::person)
         .map(Person::name)
         .map(name -> say("records.who-reads-this-calendar", name))

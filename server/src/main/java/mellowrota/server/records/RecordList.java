@@ -36,7 +36,7 @@ public class RecordList {
   private static final int AT_ONCE = 200;
   private static final int LONGEST_LINE = 200;
 
-  /** More than these are not gathered first, unless they lie in one piece of time. */
+  /** More of what somebody may open are not gathered first; nor are more counted. */
   private static final int MOST_FEW = 50_000;
 
   /** More are not sorted by the value of a detail. */
@@ -267,7 +267,7 @@ public class RecordList {
           OpenableRecords.opensAll(asker)
               ? by.condition() + among(by.few())
               : by.condition()
-                  + among(List.of(new FoundBy.Few(OpenableRecords.AMONG, true)))
+                  + among(List.of(new FoundBy.Few(OpenableRecords.AMONG, MOST_FEW)))
                   + " and "
                   + OpenableRecords.MAY_OPEN;
     }
@@ -280,11 +280,10 @@ public class RecordList {
       FoundBy.Few few = null;
       long fewest = MOST_FEW + 1;
       for (FoundBy.Few one : all) {
+        long most = Math.min(fewest, one.most() + 1L);
         long count =
-            opens
-                .query(Long.class, COUNT.formatted(one.numbers(), fewest), values)
-                .getSingleResult();
-        if (count < fewest || few == null && !one.isSpread()) {
+            opens.query(Long.class, COUNT.formatted(one.numbers(), most), values).getSingleResult();
+        if (count < most || few == null && one.most() == FoundBy.Few.ANY_NUMBER) {
           few = one;
           fewest = count;
         }

@@ -4,6 +4,7 @@ import static mellowrota.server.platform.Words.say;
 
 import java.util.List;
 import java.util.stream.Collectors;
+import mellowrota.core.calendar.Calendar;
 import mellowrota.core.calendar.Rendering;
 import mellowrota.core.people.Person;
 import mellowrota.core.people.PersonId;
@@ -14,6 +15,12 @@ public final class ReaderWords {
   private static final int MOST_NAMES = 3;
 
   private ReaderWords() {}
+
+  /** Coordinators, its owner, and the person of an own calendar may list readers (LANDING 17). */
+  public static boolean mayList(Person asker, Calendar calendar) {
+    return asker.isCoordinator()
+        || calendar.owner() instanceof Calendar.Owner.Own own && own.person().equals(asker.id());
+  }
 
   public static String of(World world, Rendering rendering) {
     if (rendering.way() instanceof Rendering.Way.Feed) {

@@ -173,6 +173,24 @@ public class Entries {
         .map(RecordId::of);
   }
 
+  /** That a rule lands entries on a calendar. */
+  public record Lands(long calendar, long rule) {}
+
+  /** Of what touches a span. Native: HQL cannot take a column's text apart. */
+  public List<Lands> landing(Instant from, Instant until) {
+    return kept.unwrap(Session.class)
+        .createNativeQuery(
+            """
+            select distinct e.calendar, cast(r.rule as bigint)
+            from entry e, unnest(string_to_array(e.rules, ',')) r(rule)
+            where e.state = 'LIVE' and e.starts < :until and e.ends > :from order by 1, 2
+            """,
+            Lands.class)
+        .setParameter("from", from)
+        .setParameter("until", until)
+        .getResultList();
+  }
+
   /** How many entries stand by a rule, and on how many calendars. */
   public record ByRule(long rule, long entries, int calendars) {}
 

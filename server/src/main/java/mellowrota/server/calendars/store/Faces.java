@@ -97,6 +97,23 @@ public class Faces {
             .setParameter("from", from.minus(Duration.ofDays(1))));
   }
 
+  /** How many of a rendering touch a span, whole days those of UTC. */
+  public record Count(long rendering, long faces) {}
+
+  public List<Count> counts(Collection<RenderingId> of, Instant from, Instant until) {
+    return kept.createQuery(
+            """
+            select f.rendering, count(*) from FaceEntity f
+            where f.live = true and holds(:of, f.rendering) and f.starts < :until and f.ends > :from
+            group by f.rendering
+            """,
+            Count.class)
+        .setParameter("of", of.stream().map(RenderingId::value).toArray(Long[]::new))
+        .setParameter("from", from)
+        .setParameter("until", until)
+        .getResultList();
+  }
+
   /** What changed after a change number, gone ones too, in the order of change. */
   public List<Kept> since(RenderingId rendering, long changeNo, int limit) {
     return all(
