@@ -99,7 +99,7 @@ function Rows({
           <th scope="row">
             <Link to={`/board?calendars=${one.id}`}>{one.name}</Link>
           </th>
-          <td className="number">{weeks.get(one.id)?.entries || ''}</td>
+          <td className="number">{words.entries(weeks.get(one.id)?.entries ?? 0)}</td>
           {listed && <td className={styles.quiet}>{readersText(weeks.get(one.id))}</td>}
           {office && (
             <td className={styles.quiet}>{words.rulesText(weeks.get(one.id)?.rules ?? [])}</td>

@@ -5,6 +5,7 @@ import text from './words.json';
 export const words = {
   ...text,
   count: (n: number) => `${n.toLocaleString('en-GB')} ${n === 1 ? 'calendar' : 'calendars'}`,
+  entries: (n: number) => (n === 0 ? '' : n.toLocaleString('en-GB')),
   sorts: {
     MASTER: 'Everything',
     TEAM: 'Teams',

@@ -124,7 +124,7 @@ final class FoundBy {
   private String is(Piece piece) {
     if (piece instanceof Piece.Near near) {
       String text = value(like(near.text()));
-      return IN_SIGHT.formatted(text, LIKE.formatted(text)) + " or " + is(near.meant().piece());
+      return IN_SIGHT.formatted(text, LIKE + text) + " or " + is(near.meant().piece());
     } else if (piece instanceof Piece.Words words) {
       String text = value(like(words.text()));
       return IN_SIGHT.formatted(text, inAnyForm(words, text));
@@ -147,7 +147,7 @@ final class FoundBy {
       String text = value(like(near.text()));
       String meant = "select r.id from record r where " + means(near.meant().piece());
       return Optional.of(
-          SOMEWHERE.formatted(text, LIKE.formatted(text))
+          SOMEWHERE.formatted(text, LIKE + text)
               + " union all "
               + numbers(near.meant().piece()).orElse(meant));
     } else if (piece instanceof Piece.Words words) {
@@ -445,7 +445,8 @@ final class FoundBy {
         and a.holder in (select q.id from person q where q.name ilike %1$s)\
       """;
 
-  private static final String LIKE = "d.value ilike %s";
+  /** Before what a text must be like. */
+  private static final String LIKE = "d.value ilike ";
 
   private static final Pattern WORD = Pattern.compile("\\p{L}{4,}");
 
@@ -457,7 +458,7 @@ final class FoundBy {
    * PostgreSQL's own full text. First letters are looked for before that, which is sooner done.
    */
   private String inAnyForm(Piece.Words words, String text) {
-    String there = LIKE.formatted(text);
+    String there = LIKE + text;
     return words.asTyped() || !WORD.matcher(words.text()).matches()
         ? there
         : "%s or d.value ilike %s and to_tsvector('english', d.value) @@ plainto_tsquery('english', %s)"
