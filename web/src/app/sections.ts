@@ -29,7 +29,7 @@ export function sections(may: { make: boolean; rule: boolean; own: boolean }): S
     {
       name: names.calendars,
       pages: pages({
-        '/calendars': [names.calendars, true],
+        '/calendars': [names.calendars, may.own],
         '/rules': [names.rules, may.rule],
         '/who-sees-what': [names.sight, may.rule],
         '/copies': [names.copies, may.own],

@@ -86,7 +86,15 @@ public class AllKindsTest {
     assertThat(first.getSummary().getValue())
         .isEqualTo(ref + " Worded job · Lock 5, Thornmere Flight");
     assertThat(first.getDescription().getValue())
-        .isEqualTo("Gate code 9913\nD. Osei\n0555 0177\nParts: two hinges\nmind the ice");
+        .isEqualTo(
+            """
+            Gate code 9913
+            D. Osei
+            0555 0177
+            Parts: two hinges
+            mind the ice
+
+            The work itself: Mon 5 Apr 08:00 to 12:00""");
     assertThat(first.getDateStart().getValue()).hasToString("Mon Apr 05 06:30:00 UTC 2027");
     assertThat(first.getDateEnd().getValue()).hasToString("Mon Apr 05 11:45:00 UTC 2027");
     assertThat(first.getTransparency().getValue()).isEqualTo("OPAQUE");
