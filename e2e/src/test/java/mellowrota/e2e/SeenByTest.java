@@ -157,7 +157,7 @@ public class SeenByTest extends InBrowser {
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to your own view"))
         .click();
     PlaywrightAssertions.assertThat(
-            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Calendars")))
+            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Calendars")).first())
         .isVisible();
   }
 }
