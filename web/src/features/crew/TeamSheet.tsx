@@ -48,7 +48,7 @@ export function TeamSheet({ team, teams, people, onClose }: Props) {
         <ul className={styles.members}>
           {coordinators.map((one) => (
             <li key={one.id}>
-              <Link to={`/crew?person=${one.id}`}>{one.name}</Link>
+              <Link to={`/crew/people?person=${one.id}`}>{one.name}</Link>
             </li>
           ))}
         </ul>
@@ -73,7 +73,7 @@ function Members({ team, teams, people }: Omit<Props, 'onClose'>) {
               {member.person === undefined ? (
                 <Link to={`/crew/teams?team=${member.team}`}>{name}</Link>
               ) : (
-                <Link to={`/crew?person=${member.person}`}>{name}</Link>
+                <Link to={`/crew/people?person=${member.person}`}>{name}</Link>
               )}
               <Button
                 size="small"

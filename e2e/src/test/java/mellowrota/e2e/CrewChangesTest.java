@@ -201,7 +201,7 @@ public class CrewChangesTest {
     assertThat(starts(before)).endsWith("Europe/London 2026-11-03T09:00:00Z");
     assertThat(starts(elsewhere)).endsWith("Asia/Tokyo 2026-12-09T00:00:00Z");
     assertThat(hana.get("/api/v1/records/" + ahead + "/history").text())
-        .contains("The time zone of its place changed");
+        .contains("\"kind\":\"crew.place\"");
     // Where nothing is said of it, it stays.
     hana.patch(path, "{\"code\": \"ZN\", \"name\": \"Zoned wharf\"}").expect(204);
     assertThat(place(place).get("zone").asString()).isEqualTo("Europe/Berlin");

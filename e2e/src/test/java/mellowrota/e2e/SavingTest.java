@@ -302,6 +302,36 @@ public class SavingTest extends OnDemo {
         .isEqualTo(caio);
   }
 
+  /** Work that follows the zone of its place is checked, and asked about, like any other. */
+  @Test
+  public void anotherZoneOfAPlaceIsAskedAboutToo() {
+    LocalDate on = fresh();
+    String place = "{\"code\": \"ZW\", \"name\": \"Zoned wharf\"%s}";
+    long id =
+        hana.post("/api/v1/places", place.formatted("")).expect(201).json().get("id").asLong();
+    hana.record(job("Before", on, 8, 9, as(0, caio)));
+    long moves =
+        hana.record(
+            job("Follows", on, 9, 11, as(0, caio)).replaceFirst("\\{", "{\"place\": " + id + ", "));
+    String berlin = place.formatted(", \"zone\": \"Europe/Berlin\"");
+    hana.put(
+            "/api/v1/limits",
+            "{\"limits\": [{\"kind\": \"DOUBLE\", \"level\": \"WARN\", \"asksReason\": true}]}")
+        .expect(204);
+    try {
+      Api.Answer refused = hana.patch("/api/v1/places/" + id, berlin).expect(409);
+      assertThat(refused.json().get("type").asString()).endsWith(":reason");
+      hana.patch("/api/v1/places/" + id, berlin, "Act-Reason", "agreed").expect(204);
+      assertThat(hana.get("/api/v1/records/" + moves + "/history").text())
+          .contains("\"reason\":\"agreed\"");
+    } finally {
+      hana.put(
+              "/api/v1/limits",
+              "{\"limits\": [{\"kind\": \"DOUBLE\", \"level\": \"NEVER\", \"asksReason\": false}]}")
+          .expect(204);
+    }
+  }
+
   /** Where a limit only warns, the house may ask why: said, it is kept with the clash. */
   @Test
   public void aLimitMayAskForAReason() {

@@ -1,7 +1,5 @@
 package mellowrota.server.records;
 
-import static mellowrota.server.platform.Words.say;
-
 import java.time.ZoneId;
 import lombok.RequiredArgsConstructor;
 import mellowrota.core.change.RecordFields;
@@ -32,7 +30,7 @@ class PlaceTimes implements TimesAtPlaces {
     World world = worlds.locked(act.worldVersion());
     Rezone rezone = new Rezone(from, to, act.at());
     for (WorkRecord before : store.load(sets.ahead(place, from, act.at()), true)) {
-      records.save(act, world, before, rezone.of(before), say("records.zone-of-place-changed"));
+      records.save(act, world, before, rezone.of(before), "");
     }
   }
 
